@@ -1,0 +1,42 @@
+/** Affine map of the flat: u' = a u + c v + e, v' = b u + d v + f, as `[a, b, c, d, e, f]`. */
+export type UvMatrix = readonly [number, number, number, number, number, number];
+
+export function transformUv(uv: Float64Array, [a, b, c, d, e, f]: UvMatrix): Float64Array {
+  const out = new Float64Array(uv.length);
+  for (let i = 0; i < uv.length; i += 2) {
+    out[i] = a * uv[i] + c * uv[i + 1] + e;
+    out[i + 1] = b * uv[i] + d * uv[i + 1] + f;
+  }
+  return out;
+}
+
+/**
+ * The turn and move, at a given scale, that lays one set of points best on another (least squares; Kabsch 1976
+ * in the plane). Points without a counterpart (NaN) do not count.
+ *
+ * @param from, to  `2 × n` each
+ */
+export function bestTurn(from: Float64Array, to: Float64Array, scale: number): UvMatrix {
+  const sums = [0, 0, 0, 0];
+  let count = 0;
+  for (let i = 0; i < from.length; i += 2) {
+    if (Number.isNaN(to[i])) continue;
+    count++;
+    sums[0] += from[i];
+    sums[1] += from[i + 1];
+    sums[2] += to[i];
+    sums[3] += to[i + 1];
+  }
+  const [fu, fv, tu, tv] = sums.map((s) => s / (count || 1));
+  let [dot, cross] = [0, 0];
+  for (let i = 0; i < from.length; i += 2) {
+    if (Number.isNaN(to[i])) continue;
+    const [x, y, p, q] = [from[i] - fu, from[i + 1] - fv, to[i] - tu, to[i + 1] - tv];
+    dot += x * p + y * q;
+    cross += x * q - y * p;
+  }
+  const length = Math.hypot(dot, cross);
+  const c = (length > 0 ? dot / length : 1) * scale;
+  const s = (length > 0 ? cross / length : 0) * scale;
+  return [c, s, -s, c, tu - (c * fu - s * fv), tv - (s * fu + c * fv)];
+}

@@ -1,0 +1,104 @@
+import { type Connectivity, connectivity } from '../mesh/connectivity.ts';
+import { faceCount, type Mesh } from '../mesh/mesh.ts';
+import { type Model, type Parts, partsOf, type UvSet } from '../mesh/model.ts';
+import { type Triangulation, triangulate } from '../mesh/triangulate.ts';
+import { extractShell, faceTriangleStart, type Shell } from '../seams/shell.ts';
+import { type ShellMap, seamsFromUv, shellsFromSeams } from '../seams/shells.ts';
+
+/**
+ * Everything an artist has made of a model. Never changed in place: an operation gives a patch, and
+ * `applyPatch` gives the next document, sharing with the last whatever the patch left alone.
+ */
+export interface HemDocument {
+  readonly model: Model;
+  /** 1 per cut edge. */
+  readonly seams: Uint8Array;
+  /** At least one; the first `model.uvSets.length` came from the file. */
+  readonly uvSets: readonly UvSet[];
+  /** The set that is shown, solved and exported. */
+  readonly currentUv: number;
+  /** 1 per hidden part. */
+  readonly hiddenParts: Uint8Array;
+  /** 1 per face whose shell was cut or sewn after it was last unfolded. */
+  readonly stale: Uint8Array;
+}
+
+export interface OpenOptions {
+  /** Whether UVs in the file are kept, and where they break becomes seams. Default true. */
+  readonly keepUvs?: boolean;
+}
+
+/** A document of a freshly opened model. */
+export function openDocument(model: Model, { keepUvs = true }: OpenOptions = {}): HemDocument {
+  const { links, parts } = topologyOf(model);
+  const kept = keepUvs && model.uvSets.length > 0;
+  const blank: UvSet = { name: 'UV', uv: new Float64Array(2 * model.mesh.cornerVertex.length).fill(NaN) };
+  return {
+    model,
+    seams: kept ? seamsFromUv(links, model.uvSets[0].uv) : new Uint8Array(links.joined.length),
+    uvSets: kept ? model.uvSets : [blank],
+    currentUv: 0,
+    hiddenParts: new Uint8Array(parts.names.length),
+    stale: new Uint8Array(faceCount(model.mesh)),
+  };
+}
+
+/** What follows from the model alone. */
+export interface Topology {
+  readonly mesh: Mesh;
+  readonly links: Connectivity;
+  readonly triangulation: Triangulation;
+  readonly triangleStart: Uint32Array;
+  readonly parts: Parts;
+}
+
+const topologies = new WeakMap<Model, Topology>();
+
+/** Worked out once per model. */
+export function topologyOf(model: Model): Topology {
+  let topology = topologies.get(model);
+  if (!topology) {
+    const { mesh } = model;
+    const triangulation = triangulate(mesh);
+    topology = {
+      mesh,
+      links: connectivity(mesh),
+      triangulation,
+      triangleStart: faceTriangleStart(mesh, triangulation),
+      parts: partsOf(model),
+    };
+    topologies.set(model, topology);
+  }
+  return topology;
+}
+
+const shellMaps = new WeakMap<Uint8Array, ShellMap>();
+
+/** The shells of a document, worked out once per set of seams. */
+export function shellsOf(document: HemDocument): ShellMap {
+  let shells = shellMaps.get(document.seams);
+  if (!shells) {
+    const { mesh, links } = topologyOf(document.model);
+    shells = shellsFromSeams(mesh, links, document.seams);
+    shellMaps.set(document.seams, shells);
+  }
+  return shells;
+}
+
+/** One shell of a document as a mesh of its own. */
+export function shellOf(document: HemDocument, shell: number): Shell {
+  const { mesh, triangulation, triangleStart } = topologyOf(document.model);
+  return extractShell(mesh, triangulation, triangleStart, shellsOf(document), shell);
+}
+
+/** UV of each vertex of a shell in the current set, `2 × vertexCount`; undefined when any is missing. */
+export function shellUv(document: HemDocument, shell: Shell): Float64Array | undefined {
+  const { uv } = document.uvSets[document.currentUv];
+  const result = new Float64Array(2 * shell.vertexCorner.length);
+  for (let v = 0; v < shell.vertexCorner.length; v++) {
+    result[2 * v] = uv[2 * shell.vertexCorner[v]];
+    result[2 * v + 1] = uv[2 * shell.vertexCorner[v] + 1];
+    if (Number.isNaN(result[2 * v] + result[2 * v + 1])) return undefined;
+  }
+  return result;
+}

@@ -1,0 +1,96 @@
+import { measureStretch, type ShellStretch } from '../measure/stretch.ts';
+import { facesOfShell } from '../seams/shells.ts';
+import { type Verdict, verdictOf } from '../seams/verdict.ts';
+import { type HemDocument, shellOf, shellsOf, shellUv } from './document.ts';
+
+/** What is known of one shell. */
+export interface ShellFigures {
+  readonly shell: number;
+  readonly faces: number;
+  readonly verdict: Verdict;
+  /** Undefined while the shell has no UVs. */
+  readonly stretch: ShellStretch | undefined;
+  /** Cut or sewn since it was last unfolded. */
+  readonly stale: boolean;
+  /** Smallest and greatest u and v: `[minU, minV, maxU, maxV]`; undefined while it has no UVs. */
+  readonly box: readonly [number, number, number, number] | undefined;
+}
+
+export function figuresOf(document: HemDocument, shell: number): ShellFigures {
+  const piece = shellOf(document, shell);
+  const uv = shellUv(document, piece);
+  const faces = facesOfShell(shellsOf(document), shell);
+  return {
+    shell,
+    faces: faces.length,
+    verdict: verdictOf(piece),
+    stretch: uv && measureStretch(piece, uv),
+    stale: faces.some((f) => document.stale[f] === 1),
+    box: uv && boxOf(uv),
+  };
+}
+
+/** Smallest and greatest u and v. */
+export function boxOf(uv: Float64Array): [number, number, number, number] {
+  const box: [number, number, number, number] = [Infinity, Infinity, -Infinity, -Infinity];
+  for (let i = 0; i < uv.length; i += 2) {
+    box[0] = Math.min(box[0], uv[i]);
+    box[1] = Math.min(box[1], uv[i + 1]);
+    box[2] = Math.max(box[2], uv[i]);
+    box[3] = Math.max(box[3], uv[i + 1]);
+  }
+  return box;
+}
+
+/** Figures of all shells together. */
+export interface Totals {
+  readonly shells: number;
+  readonly unfolded: number;
+  readonly l2: number;
+  readonly linf: number;
+  readonly angleMean: number;
+  readonly areaMean: number;
+  readonly flipped: number;
+  readonly collapsed: number;
+  /** Part of the unit tile that shells cover. */
+  readonly tileUse: number;
+  /** Flat length per model length, averaged by area; times the texture size it is the texel density. */
+  readonly density: number;
+  /** Greatest density of a shell over the least. */
+  readonly densitySpread: number;
+}
+
+/** Sums up shells, each weighing as much as its surface. Each shell's stretch stays scale-free by itself. */
+export function totalsOf(figures: readonly ShellFigures[]): Totals {
+  let [area, uvArea, squares, angles, logs] = [0, 0, 0, 0, 0];
+  let [linf, flipped, collapsed, unfolded, least, most] = [0, 0, 0, 0, Infinity, 0];
+  for (const { stretch } of figures) {
+    if (!stretch) continue;
+    unfolded++;
+    area += stretch.area;
+    uvArea += stretch.uvArea;
+    squares += stretch.l2 ** 2 * stretch.area;
+    angles += stretch.angleMean * stretch.area;
+    logs += Math.log(stretch.areaMean) * stretch.area;
+    linf = Math.max(linf, stretch.linf);
+    flipped += stretch.flipped;
+    collapsed += stretch.collapsed;
+    const density = Math.sqrt(stretch.uvArea / stretch.area);
+    least = Math.min(least, density);
+    most = Math.max(most, density);
+  }
+  const mean = (sum: number) => (area > 0 ? sum / area : 0);
+  return {
+    shells: figures.length,
+    unfolded,
+    l2: Math.sqrt(mean(squares)),
+    linf,
+    angleMean: mean(angles),
+    areaMean: unfolded ? Math.exp(mean(logs)) : 0,
+    flipped,
+    collapsed,
+    tileUse: uvArea,
+    density: Math.sqrt(mean(uvArea)),
+    densitySpread: unfolded ? most / least : 1,
+  };
+}

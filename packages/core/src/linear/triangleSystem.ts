@@ -1,0 +1,145 @@
+import type { Context } from '../progress.ts';
+import { type Analysis, analyse, type Factor, factorise, solve } from './cholesky.ts';
+import { minimumDegree } from './minimumDegree.ts';
+import { gatherPattern, type Pattern } from './sparse.ts';
+
+/**
+ * A quadratic form over the UVs of a triangle mesh, given as one symmetric 6 × 6 matrix per triangle, with
+ * some vertices fixed. Conformal maps and Newton steps both are of this form, so both share its ordering and
+ * analysis, which depend only on connectivity and on which vertices are fixed.
+ */
+export interface TriangleSystem {
+  readonly vertexCount: number;
+  readonly triangles: Uint32Array;
+  /** Running number of each free vertex, -1 where fixed. */
+  readonly freeIndex: Int32Array;
+  readonly pattern: Pattern;
+  readonly analysis: Analysis;
+  /** Place in the values of each of the 21 lower entries of each triangle; -1 where one side is fixed. */
+  readonly slot: Int32Array;
+}
+
+/** Lower entries of a 6 × 6 matrix, row by row: (0,0) (1,0) (1,1) (2,0) … (5,5). */
+const LOWER_ROWS = Uint8Array.from([0, 1, 1, 2, 2, 2, 3, 3, 3, 3, 4, 4, 4, 4, 4, 5, 5, 5, 5, 5, 5]);
+const LOWER_COLUMNS = Uint8Array.from([0, 0, 1, 0, 1, 2, 0, 1, 2, 3, 0, 1, 2, 3, 4, 0, 1, 2, 3, 4, 5]);
+export const LOWER_ENTRIES = 21;
+
+/**
+ * @param fixed  1 for each vertex that keeps its UV; at least one vertex must be free
+ */
+export function triangleSystem(
+  triangles: Uint32Array,
+  vertexCount: number,
+  fixed: Uint8Array,
+): TriangleSystem {
+  const freeIndex = new Int32Array(vertexCount).fill(-1);
+  let free = 0;
+  for (let v = 0; v < vertexCount; v++) if (!fixed[v]) freeIndex[v] = free++;
+
+  const count = (triangles.length / 3) * LOWER_ENTRIES;
+  const slot = new Int32Array(count).fill(-1);
+  const rows = new Uint32Array(count);
+  const columns = new Uint32Array(count);
+  const listed = new Uint32Array(count);
+  let entries = 0;
+  for (let i = 0; i < count; i++) {
+    const t = 3 * Math.floor(i / LOWER_ENTRIES);
+    const k = i % LOWER_ENTRIES;
+    const a = freeIndex[triangles[t + (LOWER_ROWS[k] >> 1)]];
+    const b = freeIndex[triangles[t + (LOWER_COLUMNS[k] >> 1)]];
+    if (a < 0 || b < 0) continue;
+    rows[entries] = 2 * a + (LOWER_ROWS[k] & 1);
+    columns[entries] = 2 * b + (LOWER_COLUMNS[k] & 1);
+    listed[entries++] = i;
+  }
+  const gathered = gatherPattern(2 * free, rows.subarray(0, entries), columns.subarray(0, entries));
+  for (let i = 0; i < entries; i++) slot[listed[i]] = gathered.slot[i];
+
+  const analysis = analyse(gathered.pattern, orderInPairs(triangles, freeIndex, free));
+  return { vertexCount, triangles, freeIndex, pattern: gathered.pattern, analysis, slot };
+}
+
+/** Orders the vertex graph once and expands it: u and v of a vertex have the same neighbours. */
+function orderInPairs(triangles: Uint32Array, freeIndex: Int32Array, free: number): Uint32Array {
+  const rows: number[] = [];
+  const columns: number[] = [];
+  for (let i = 0; i < triangles.length; i++) {
+    const a = freeIndex[triangles[i]];
+    const b = freeIndex[triangles[i % 3 === 2 ? i - 2 : i + 1]];
+    if (a < 0 || b < 0) continue;
+    rows.push(a);
+    columns.push(b);
+  }
+  const graph = gatherPattern(free, Uint32Array.from(rows), Uint32Array.from(columns)).pattern;
+  const order = new Uint32Array(2 * free);
+  minimumDegree(graph).forEach((v, k) => {
+    order[2 * k] = 2 * v;
+    order[2 * k + 1] = 2 * v + 1;
+  });
+  return order;
+}
+
+/**
+ * @param lower  the 21 lower entries of each triangle's matrix, `21 × triangleCount`
+ * @param shift  added to the diagonal, relative to its mean; keeps a matrix that leaves a motion free definite
+ */
+export function factoriseTriangles(
+  system: TriangleSystem,
+  lower: Float64Array,
+  shift = 0,
+  signal?: Context['signal'],
+): Factor {
+  const { slot, pattern } = system;
+  const values = new Float64Array(pattern.row.length);
+  for (let i = 0; i < slot.length; i++) if (slot[i] >= 0) values[slot[i]] += lower[i];
+  if (shift > 0) {
+    let trace = 0;
+    for (let j = 0; j < pattern.size; j++) trace += values[pattern.columnStart[j]];
+    const added = (shift * trace) / pattern.size;
+    for (let j = 0; j < pattern.size; j++) values[pattern.columnStart[j]] += added;
+  }
+  return factorise(system.analysis, values, signal);
+}
+
+/** Solves for the free vertices; fixed ones get zero. Right-hand side and answer are `2 × vertexCount`. */
+export function solveTriangles(
+  system: TriangleSystem,
+  factor: Factor,
+  rightHand: Float64Array,
+): Float64Array {
+  const { freeIndex } = system;
+  const b = new Float64Array(system.pattern.size);
+  for (let v = 0; v < freeIndex.length; v++) {
+    const i = freeIndex[v];
+    if (i < 0) continue;
+    b[2 * i] = rightHand[2 * v];
+    b[2 * i + 1] = rightHand[2 * v + 1];
+  }
+  const x = solve(factor, b);
+  const answer = new Float64Array(rightHand.length);
+  for (let v = 0; v < freeIndex.length; v++) {
+    const i = freeIndex[v];
+    if (i < 0) continue;
+    answer[2 * v] = x[2 * i];
+    answer[2 * v + 1] = x[2 * i + 1];
+  }
+  return answer;
+}
+
+/** y = K x over all vertices, fixed ones too, with K given triangle by triangle. */
+export function multiplyTriangles(
+  triangles: Uint32Array,
+  lower: Float64Array,
+  x: Float64Array,
+): Float64Array {
+  const y = new Float64Array(x.length);
+  for (let i = 0; i < lower.length; i++) {
+    const t = 3 * Math.floor(i / LOWER_ENTRIES);
+    const k = i % LOWER_ENTRIES;
+    const a = 2 * triangles[t + (LOWER_ROWS[k] >> 1)] + (LOWER_ROWS[k] & 1);
+    const b = 2 * triangles[t + (LOWER_COLUMNS[k] >> 1)] + (LOWER_COLUMNS[k] & 1);
+    y[a] += lower[i] * x[b];
+    if (a !== b) y[b] += lower[i] * x[a];
+  }
+  return y;
+}

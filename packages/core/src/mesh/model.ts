@@ -1,0 +1,93 @@
+import { connectivity } from './connectivity.ts';
+import { disjointSets, numberSets, unite } from './disjointSets.ts';
+import { faceCount, type Mesh } from './mesh.ts';
+
+/** A mesh with everything a file said about it besides positions. */
+export interface Model {
+  /** File name without its ending. */
+  readonly name: string;
+  readonly mesh: Mesh;
+  /** Index into `objects`, per face. */
+  readonly faceObject: Uint32Array;
+  readonly objects: readonly string[];
+  /** Index into `groups`, per face. */
+  readonly faceGroup: Uint32Array;
+  readonly groups: readonly string[];
+  /** Index into `materials`, per face; -1 for none. */
+  readonly faceMaterial: Int32Array;
+  readonly materials: readonly string[];
+  /** Smoothing group per face; 0 is off, -1 where the file says nothing. */
+  readonly faceSmoothing: Int32Array;
+  /** UV sets found in the file. */
+  readonly uvSets: readonly UvSet[];
+  /** What the model was read from, so that an export can repeat it to the byte. */
+  readonly source: ModelSource;
+}
+
+export interface UvSet {
+  readonly name: string;
+  /** UV of each corner, `2 × cornerCount`; NaN where a corner has none. */
+  readonly uv: Float64Array;
+}
+
+export type ModelSource =
+  | { readonly format: 'obj'; readonly bytes: Uint8Array }
+  | {
+      readonly format: 'glb';
+      readonly bytes: Uint8Array;
+      /** Vertex of each corner within the primitive it came from. */
+      readonly cornerSource: Uint32Array;
+      /** Running number of the primitive of each face, in the order of the reader. */
+      readonly facePrimitive: Uint32Array;
+    }
+  | { readonly format: 'none' };
+
+/** A model of one nameless object, for scripts and tests. */
+export function modelFromMesh(name: string, mesh: Mesh): Model {
+  const faces = faceCount(mesh);
+  return {
+    name,
+    mesh,
+    faceObject: new Uint32Array(faces),
+    objects: [name],
+    faceGroup: new Uint32Array(faces),
+    groups: [''],
+    faceMaterial: new Int32Array(faces).fill(-1),
+    materials: [],
+    faceSmoothing: new Int32Array(faces).fill(-1),
+    uvSets: [],
+    source: { format: 'none' },
+  };
+}
+
+/** Named sets of faces that an artist hides and shows. */
+export interface Parts {
+  readonly facePart: Uint32Array;
+  readonly names: readonly string[];
+}
+
+/** Parts by object; where there is only one, by group; where there is only one of those too, by loose piece. */
+export function partsOf(model: Model): Parts {
+  if (model.objects.length > 1) return { facePart: model.faceObject, names: model.objects };
+  if (model.groups.length > 1) return { facePart: model.faceGroup, names: model.groups };
+  const pieces = loosePieces(model.mesh);
+  return {
+    facePart: pieces.label,
+    names: Array.from({ length: pieces.count }, (_, i) =>
+      pieces.count === 1 ? model.objects[0] || model.name : `Piece ${i + 1}`,
+    ),
+  };
+}
+
+/** Pieces of faces that share vertices: a label per face and how many there are. */
+export function loosePieces(mesh: Mesh): { label: Uint32Array; count: number } {
+  const links = connectivity(mesh);
+  const sets = disjointSets(faceCount(mesh));
+  for (let e = 0; e < links.joined.length; e++) {
+    const first = links.edgeCornerStart[e];
+    for (let i = first + 1; i < links.edgeCornerStart[e + 1]; i++) {
+      unite(sets, links.cornerFace[links.edgeCorners[first]], links.cornerFace[links.edgeCorners[i]]);
+    }
+  }
+  return numberSets(sets);
+}

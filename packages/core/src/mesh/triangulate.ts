@@ -1,0 +1,118 @@
+import earcut from 'earcut';
+import { faceCount, type Mesh } from './mesh.ts';
+import { faceNormal } from './normals.ts';
+
+/** The triangles that stand for the polygons in every solver, figure and picture. */
+export interface Triangulation {
+  /** Three corners of each triangle, `3 × triangleCount`; triangles of a face are consecutive. */
+  readonly triangleCorners: Uint32Array;
+  /** Face of each triangle. */
+  readonly triangleFace: Uint32Array;
+}
+
+/**
+ * Splits every polygon into triangles: quads along the diagonal that keeps both halves facing the same
+ * way (the shorter where both do), larger polygons by earcut in their best-fit plane.
+ */
+export function triangulate(mesh: Mesh): Triangulation {
+  const { faceStart } = mesh;
+  const corners: number[] | Uint32Array = new Uint32Array(3 * countTriangles(mesh));
+  const triangleFace = new Uint32Array(corners.length / 3);
+  let at = 0;
+  for (let f = 0; f < faceCount(mesh); f++) {
+    const first = faceStart[f];
+    const size = faceStart[f + 1] - first;
+    const from = at;
+    if (size === 3) {
+      corners[at++] = first;
+      corners[at++] = first + 1;
+      corners[at++] = first + 2;
+    } else if (size === 4) {
+      const s = quadDiagonal(mesh, first);
+      for (const k of [s, s + 1, s + 2, s, s + 2, s + 3]) corners[at++] = first + (k % 4);
+    } else if (size > 4) {
+      for (const k of polygonTriangles(mesh, f)) corners[at++] = first + k;
+    }
+    triangleFace.fill(f, from / 3, at / 3);
+  }
+  return { triangleCorners: corners.subarray(0, at), triangleFace: triangleFace.subarray(0, at / 3) };
+}
+
+function countTriangles(mesh: Mesh): number {
+  let count = 0;
+  for (let f = 0; f < faceCount(mesh); f++)
+    count += Math.max(0, mesh.faceStart[f + 1] - mesh.faceStart[f] - 2);
+  return count;
+}
+
+/** 0 for the diagonal 0–2, 1 for 1–3. */
+function quadDiagonal(mesh: Mesh, first: number): 0 | 1 {
+  const agreement = [0, 1].map((s) => {
+    const n1 = triangleNormal(mesh, first + s, first + s + 1, first + ((s + 2) % 4));
+    const n2 = triangleNormal(mesh, first + s, first + ((s + 2) % 4), first + ((s + 3) % 4));
+    return n1[0] * n2[0] + n1[1] * n2[1] + n1[2] * n2[2];
+  });
+  if (agreement[0] <= 0 !== agreement[1] <= 0) return agreement[0] > 0 ? 0 : 1;
+  const even = cornerDistance(mesh, first, first + 2);
+  const odd = cornerDistance(mesh, first + 1, first + 3);
+  return odd < even * (1 - 1e-9) ? 1 : 0;
+}
+
+function triangleNormal(mesh: Mesh, a: number, b: number, c: number): [number, number, number] {
+  const p = mesh.positions;
+  const i = 3 * mesh.cornerVertex[a];
+  const j = 3 * mesh.cornerVertex[b];
+  const k = 3 * mesh.cornerVertex[c];
+  const ux = p[j] - p[i];
+  const uy = p[j + 1] - p[i + 1];
+  const uz = p[j + 2] - p[i + 2];
+  const vx = p[k] - p[i];
+  const vy = p[k + 1] - p[i + 1];
+  const vz = p[k + 2] - p[i + 2];
+  return [uy * vz - uz * vy, uz * vx - ux * vz, ux * vy - uy * vx];
+}
+
+function cornerDistance(mesh: Mesh, a: number, b: number): number {
+  const p = mesh.positions;
+  const i = 3 * mesh.cornerVertex[a];
+  const j = 3 * mesh.cornerVertex[b];
+  return Math.hypot(p[j] - p[i], p[j + 1] - p[i + 1], p[j + 2] - p[i + 2]);
+}
+
+/** Corners, counted from the first of the face, three a triangle; a fan when the outline defeats earcut. */
+function polygonTriangles(mesh: Mesh, face: number): number[] {
+  const first = mesh.faceStart[face];
+  const size = mesh.faceStart[face + 1] - first;
+  const [nx, ny, nz] = faceNormal(mesh, face);
+  // Project along the largest component of the normal; the order of the two axes keeps the winding.
+  const ax = Math.abs(nx);
+  const ay = Math.abs(ny);
+  const az = Math.abs(nz);
+  let [u, v, positive] = [0, 1, nz >= 0];
+  if (ax >= ay && ax >= az) [u, v, positive] = [1, 2, nx >= 0];
+  else if (ay >= az) [u, v, positive] = [2, 0, ny >= 0];
+  if (!positive) [u, v] = [v, u];
+
+  const outline: number[] = [];
+  for (let k = 0; k < size; k++) {
+    const i = 3 * mesh.cornerVertex[first + k];
+    outline.push(mesh.positions[i + u], mesh.positions[i + v]);
+  }
+  const triangles = orient(earcut(outline), outline);
+  if (triangles.length === 3 * (size - 2)) return triangles;
+  const fan: number[] = [];
+  for (let k = 1; k + 1 < size; k++) fan.push(0, k, k + 1);
+  return fan;
+}
+
+/** Earcut does not promise a winding: make every triangle anticlockwise. */
+function orient(triangles: number[], outline: readonly number[]): number[] {
+  for (let t = 0; t < triangles.length; t += 3) {
+    const [a, b, c] = [2 * triangles[t], 2 * triangles[t + 1], 2 * triangles[t + 2]];
+    const area =
+      (outline[b] - outline[a]) * (outline[c + 1] - outline[a + 1]) -
+      (outline[c] - outline[a]) * (outline[b + 1] - outline[a + 1]);
+    if (area < 0) [triangles[t + 1], triangles[t + 2]] = [triangles[t + 2], triangles[t + 1]];
+  }
+  return triangles;
+}

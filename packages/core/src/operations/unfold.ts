@@ -1,0 +1,135 @@
+import Joi from 'joi';
+import { type Box, findRoom } from '../arrange/findRoom.ts';
+import { packShells } from '../arrange/packShells.ts';
+import { bestTurn, transformUv } from '../arrange/similarity.ts';
+import { type HemDocument, shellOf, shellsOf, shellUv } from '../document/document.ts';
+import { boxOf } from '../document/figures.ts';
+import { markChange, type Patch, uvChange } from '../document/patch.ts';
+import { triangleAreas } from '../measure/stretch.ts';
+import { signedArea } from '../relax/relax.ts';
+import type { Shell } from '../seams/shell.ts';
+import { facesOfShell } from '../seams/shells.ts';
+import { verdictOf } from '../seams/verdict.ts';
+import { CannotUnfoldError, METHODS, type Method } from '../unfold/unfold.ts';
+import { type Operation, type OperationContext, plural } from './operation.ts';
+import { flatShell, placed } from './placement.ts';
+import { type WhichShells, whichShells } from './schemas.ts';
+import { chosenShells, shellsLabel } from './shellChoice.ts';
+
+export interface UnfoldParams {
+  readonly shells: WhichShells;
+  readonly method: Method;
+}
+
+/**
+ * Lays shells flat. A shell that had UVs comes out where it was, as it was turned, at the texture scale it had;
+ * the first shells of a model are packed into the tile; later new ones find room beside the rest.
+ */
+export const unfold: Operation<UnfoldParams> = {
+  name: 'unfold',
+  schema: Joi.object({
+    shells: whichShells,
+    method: Joi.string()
+      .valid(...METHODS)
+      .default('conformal'),
+  }),
+  label: ({ shells, method }) => `Unfold ${shellsLabel(shells)}, ${method}`,
+  async run(document, { shells: which, method }, context): Promise<Patch> {
+    const chosen = chosenShells(document, which).map((s) => ({ s, shell: shellOf(document, s) }));
+    const verdicts = chosen.map(({ shell }) => verdictOf(shell));
+    const refused = chosen.filter((_, i) => !verdicts[i].canUnfold);
+    if (refused.length > 0 && (Array.isArray(which) || refused.length === chosen.length)) {
+      throw new CannotUnfoldError(
+        verdicts[chosen.indexOf(refused[0])],
+        refused.map(({ s }) => s),
+      );
+    }
+    const solved = new Map<number, { shell: Shell; uv: Float64Array }>();
+    let repaired = 0;
+    for (const [i, { s, shell }] of chosen.entries()) {
+      if (!verdicts[i].canUnfold) continue;
+      context.onShell?.(s);
+      context.report({ fraction: i / chosen.length });
+      const result = await context.solvers.unfold(shell, method, context);
+      if (result.repaired) repaired++;
+      solved.set(s, { shell, uv: result.uv });
+    }
+    const uvOf = layOut(document, solved, context);
+    const faces = [...uvOf.keys()].flatMap((s) => [...facesOfShell(shellsOf(document), s)]);
+    const notes: string[] = [];
+    if (repaired > 0)
+      notes.push(`${plural(repaired, 'shell')} had flipped faces and took a longer way round them.`);
+    if (refused.length > 0) {
+      notes.push(
+        `${plural(refused.length, 'piece')} left as they are: ${verdicts[chosen.indexOf(refused[0])].sentence}`,
+      );
+    }
+    return { changes: [uvChange(document, uvOf), markChange(document, 'stale', faces, 0)], notes };
+  },
+};
+
+function layOut(
+  document: HemDocument,
+  solved: ReadonlyMap<number, { shell: Shell; uv: Float64Array }>,
+  context: OperationContext,
+): Map<number, Float64Array> {
+  const density = densityOf(document);
+  if (density === undefined) return firstLayout(solved, context);
+
+  // Shells that stay as they are, then the new ones from the largest down, each giving way to those before.
+  const taken: Box[] = [];
+  for (let s = 0; s < shellsOf(document).shellCount; s++) {
+    const uv = solved.has(s) ? undefined : shellUv(document, shellOf(document, s));
+    if (uv) taken.push(boxOf(uv));
+  }
+  const uvOf = new Map<number, Float64Array>();
+  const bySize = [...solved].sort(
+    (a, b) => b[1].shell.triangles.length - a[1].shell.triangles.length || a[0] - b[0],
+  );
+  for (const [s, { shell, uv }] of bySize) {
+    const near = nearOldPlace(document, shell, uv, density);
+    const box = boxOf(near);
+    const [mu, mv] = findRoom(box, taken, 0.004);
+    taken.push([box[0] + mu, box[1] + mv, box[2] + mu, box[3] + mv]);
+    uvOf.set(s, transformUv(near, [1, 0, 0, 1, mu, mv]));
+  }
+  return uvOf;
+}
+
+/** Flat length per model length over all faces that have UVs; undefined when none has. */
+function densityOf(document: HemDocument): number | undefined {
+  let [area, flat] = [0, 0];
+  for (let s = 0; s < shellsOf(document).shellCount; s++) {
+    const shell = shellOf(document, s);
+    const uv = shellUv(document, shell);
+    if (!uv) continue;
+    area += triangleAreas(shell.positions, shell.triangles).reduce((a, b) => a + b, 0);
+    flat += Math.abs(signedArea(shell.triangles, uv));
+  }
+  return flat > 0 && area > 0 ? Math.sqrt(flat / area) : undefined;
+}
+
+function firstLayout(
+  solved: ReadonlyMap<number, { shell: Shell; uv: Float64Array }>,
+  context: OperationContext,
+): Map<number, Float64Array> {
+  const entries = [...solved];
+  const flat = entries.map(([, { shell, uv }]) => flatShell(shell.triangles, uv));
+  const placements = packShells(flat, { size: 2048, padding: 8, turning: 'none' }, context);
+  return new Map(entries.map(([s, { uv }], i) => [s, placed(uv, placements[i])]));
+}
+
+function nearOldPlace(document: HemDocument, shell: Shell, uv: Float64Array, density: number): Float64Array {
+  const { uv: old } = document.uvSets[document.currentUv];
+  const before = new Float64Array(uv.length);
+  shell.vertexCorner.forEach((c, v) => {
+    before[2 * v] = old[2 * c];
+    before[2 * v + 1] = old[2 * c + 1];
+  });
+  if (before.every(Number.isNaN)) {
+    const upright = transformUv(uv, [density, 0, 0, density, 0, 0]);
+    const [minU, minV] = boxOf(upright);
+    return transformUv(upright, [1, 0, 0, 1, 1.03 - minU, -minV]);
+  }
+  return transformUv(uv, bestTurn(uv, before, density));
+}

@@ -1,0 +1,19 @@
+/** How a long function hears that it should stop and tells how far it is. */
+export interface Context {
+  /** Read often; once true, the function returns the best it has. */
+  readonly signal: { readonly aborted: boolean };
+  /** Called between steps with what is worth showing. */
+  report(progress: Progress): void;
+}
+
+export interface Progress {
+  /** Part of the work done, 0 to 1, when it can be known. */
+  readonly fraction?: number;
+  /** The falling figure: an energy or a mean, in the unit of the function that reports it. */
+  readonly figure?: number;
+  /** The best map so far, for a moving picture: UV per shell vertex, `2 × vertexCount`. */
+  readonly uv?: Float64Array;
+}
+
+/** Nobody watches and nobody stops. */
+export const unattended: Context = { signal: { aborted: false }, report() {} };

@@ -1,0 +1,168 @@
+import { LOWER_ENTRIES } from '../linear/triangleSystem.ts';
+import type { RestTriangles } from '../unfold/restTriangles.ts';
+
+/**
+ * Symmetric Dirichlet energy (Smith and Schaefer 2015): the mean over the surface of ‖J‖² + ‖J⁻¹‖², where J
+ * takes a triangle from its own plane to the flat. It is 4 where nothing is stretched and infinite where a
+ * triangle collapses.
+ *
+ * @returns Infinity when any triangle is flipped or collapsed
+ */
+export function energy(triangles: Uint32Array, rest: RestTriangles, uv: Float64Array): number {
+  let sum = 0;
+  const J = new Float64Array(4);
+  for (let t = 0; t < rest.area.length; t++) {
+    jacobian(triangles, rest.local, uv, t, J);
+    const det = J[0] * J[3] - J[1] * J[2];
+    if (!(det > 0)) return Infinity;
+    const square = J[0] * J[0] + J[1] * J[1] + J[2] * J[2] + J[3] * J[3];
+    // For 2 × 2 matrices ‖J⁻¹‖² = ‖J‖² / det².
+    sum += rest.area[t] * square * (1 + 1 / (det * det));
+  }
+  return sum / rest.totalArea;
+}
+
+/** J row by row: du/dx, du/dy, dv/dx, dv/dy. */
+function jacobian(
+  triangles: Uint32Array,
+  local: Float64Array,
+  uv: Float64Array,
+  t: number,
+  J: Float64Array,
+): void {
+  const a = 2 * triangles[3 * t];
+  const b = 2 * triangles[3 * t + 1];
+  const c = 2 * triangles[3 * t + 2];
+  const x2 = local[3 * t];
+  const x3 = local[3 * t + 1];
+  const y3 = local[3 * t + 2];
+  J[0] = (uv[b] - uv[a]) / x2;
+  J[1] = (uv[c] - uv[a] - J[0] * x3) / y3;
+  J[2] = (uv[b + 1] - uv[a + 1]) / x2;
+  J[3] = (uv[c + 1] - uv[a + 1] - J[2] * x3) / y3;
+}
+
+export interface Quadratic {
+  /** Of the energy, `2 × vertexCount`. */
+  readonly gradient: Float64Array;
+  /** Lower entries of a positive semidefinite stand-in for each triangle's Hessian, `21 × triangleCount`. */
+  readonly hessian: Float64Array;
+}
+
+/**
+ * Gradient and projected Hessian. The four eigenpairs of a triangle's Hessian over J are known in closed form
+ * (Smith, de Goes, Kim 2019): two scalings, a twist and a flip; only the twist can be negative, and is
+ * then dropped.
+ *
+ * @param uv  with no flipped triangle
+ */
+export function quadratic(triangles: Uint32Array, rest: RestTriangles, uv: Float64Array): Quadratic {
+  const gradient = new Float64Array(uv.length);
+  const hessian = new Float64Array(LOWER_ENTRIES * rest.area.length);
+  const J = new Float64Array(4);
+  const modes = new Float64Array(16);
+  const eigenvalues = new Float64Array(4);
+  const column = new Float64Array(6);
+  for (let t = 0; t < rest.area.length; t++) {
+    jacobian(triangles, rest.local, uv, t, J);
+    const weight = rest.area[t] / rest.totalArea;
+    const x2 = rest.local[3 * t];
+    const x3 = rest.local[3 * t + 1];
+    const y3 = rest.local[3 * t + 2];
+    // How du/dx and du/dy depend on the three corners.
+    const gx1 = 1 / x2;
+    const gy1 = -x3 / (x2 * y3);
+    const gy2 = 1 / y3;
+    const gx0 = -gx1;
+    const gy0 = -gy1 - gy2;
+
+    const det = J[0] * J[3] - J[1] * J[2];
+    const square = J[0] * J[0] + J[1] * J[1] + J[2] * J[2] + J[3] * J[3];
+    // ψ = q + q/d², so dψ = (1 + 1/d²) dq − 2q/d³ dd.
+    const onSquare = 2 * weight * (1 + 1 / (det * det));
+    const onDet = (-2 * weight * square) / (det * det * det);
+    const p0 = onSquare * J[0] + onDet * J[3];
+    const p1 = onSquare * J[1] - onDet * J[2];
+    const p2 = onSquare * J[2] - onDet * J[1];
+    const p3 = onSquare * J[3] + onDet * J[0];
+    const a = 2 * triangles[3 * t];
+    const b = 2 * triangles[3 * t + 1];
+    const c = 2 * triangles[3 * t + 2];
+    gradient[a] += p0 * gx0 + p1 * gy0;
+    gradient[a + 1] += p2 * gx0 + p3 * gy0;
+    gradient[b] += p0 * gx1 + p1 * gy1;
+    gradient[b + 1] += p2 * gx1 + p3 * gy1;
+    gradient[c] += p1 * gy2;
+    gradient[c + 1] += p3 * gy2;
+
+    eigenpairs(J, det, square, modes, eigenvalues);
+    const first = LOWER_ENTRIES * t;
+    for (let m = 0; m < 4; m++) {
+      const scale = weight * eigenvalues[m];
+      if (!(scale > 0)) continue;
+      const [d0, d1, d2, d3] = [modes[4 * m], modes[4 * m + 1], modes[4 * m + 2], modes[4 * m + 3]];
+      column[0] = d0 * gx0 + d1 * gy0;
+      column[1] = d2 * gx0 + d3 * gy0;
+      column[2] = d0 * gx1 + d1 * gy1;
+      column[3] = d2 * gx1 + d3 * gy1;
+      column[4] = d1 * gy2;
+      column[5] = d3 * gy2;
+      let at = first;
+      for (let i = 0; i < 6; i++) {
+        for (let j = 0; j <= i; j++) hessian[at++] += scale * column[i] * column[j];
+      }
+    }
+  }
+  return { gradient, hessian };
+}
+
+/** Modes as 2 × 2 matrices row by row, with their eigenvalues; from the singular values of J. */
+function eigenpairs(
+  J: Float64Array,
+  det: number,
+  square: number,
+  modes: Float64Array,
+  eigenvalues: Float64Array,
+): void {
+  const sum = Math.sqrt(square + 2 * det);
+  const difference = Math.sqrt(Math.max(0, square - 2 * det));
+  const s1 = 0.5 * (sum + difference);
+  const s2 = det / s1;
+  // J = R(α) diag(s1, s2) R(β): α + β and α − β from its rotating and its mirroring part.
+  const plus = Math.atan2(J[2] - J[1], J[0] + J[3]);
+  const minus = Math.atan2(J[2] + J[1], J[0] - J[3]);
+  const alpha = 0.5 * (plus + minus);
+  const beta = 0.5 * (plus - minus);
+  const ca = Math.cos(alpha);
+  const sa = Math.sin(alpha);
+  const cb = Math.cos(beta);
+  const sb = Math.sin(beta);
+  // Scaling along the first and second axis: R(α) diag(1, 0) R(β), R(α) diag(0, 1) R(β).
+  modes[0] = ca * cb;
+  modes[1] = -ca * sb;
+  modes[2] = sa * cb;
+  modes[3] = -sa * sb;
+  modes[4] = -sa * sb;
+  modes[5] = -sa * cb;
+  modes[6] = ca * sb;
+  modes[7] = ca * cb;
+  // Twist R(α) [0 −1; 1 0] R(β) / √2 and flip R(α) [0 1; 1 0] R(β) / √2.
+  const h = Math.SQRT1_2;
+  const [e0, e1, e2, e3] = [ca * sb, ca * cb, sa * sb, sa * cb];
+  const [f0, f1, f2, f3] = [-sa * cb, sa * sb, ca * cb, -ca * sb];
+  modes[8] = h * (f0 - e0);
+  modes[9] = h * (f1 - e1);
+  modes[10] = h * (f2 - e2);
+  modes[11] = h * (f3 - e3);
+  modes[12] = h * (f0 + e0);
+  modes[13] = h * (f1 + e1);
+  modes[14] = h * (f2 + e2);
+  modes[15] = h * (f3 + e3);
+
+  const c1 = s1 * s1 * s1;
+  const c2 = s2 * s2 * s2;
+  eigenvalues[0] = 2 + 6 / (c1 * s1);
+  eigenvalues[1] = 2 + 6 / (c2 * s2);
+  eigenvalues[2] = 2 - (2 * (1 / c1 + 1 / c2)) / (s1 + s2);
+  eigenvalues[3] = 2 + (2 * (s1 * s1 + s1 * s2 + s2 * s2)) / (c1 * c2);
+}

@@ -1,0 +1,95 @@
+import type { Connectivity } from '../mesh/connectivity.ts';
+import type { Mesh } from '../mesh/mesh.ts';
+
+export interface Path {
+  /** Least cost of every vertex reached, Infinity elsewhere. */
+  readonly cost: Float64Array;
+  /** Edges from the start to a vertex, in order; empty when it was not reached. */
+  edgesTo(vertex: number): number[];
+}
+
+/**
+ * Least-cost ways along edges from one vertex (Dijkstra 1959) with a binary heap.
+ *
+ * @param target  stop once it is reached; undefined for all vertices
+ * @param costOf  cost of an edge, 0 or more; Infinity forbids it
+ */
+export function shortestPath(
+  links: Connectivity,
+  start: number,
+  target: number | undefined,
+  costOf: (edge: number) => number,
+): Path {
+  const { edgeVertices, vertexEdges, vertexEdgeStart } = links;
+  const vertices = vertexEdgeStart.length - 1;
+  const cost = new Float64Array(vertices).fill(Infinity);
+  const via = new Int32Array(vertices).fill(-1);
+  const settled = new Uint8Array(vertices);
+  const heap = vertexHeap(cost);
+  cost[start] = 0;
+  heap.push(start);
+  for (let v = heap.pop(); v !== undefined; v = heap.pop()) {
+    if (settled[v]) continue;
+    settled[v] = 1;
+    if (v === target) break;
+    for (let i = vertexEdgeStart[v]; i < vertexEdgeStart[v + 1]; i++) {
+      const e = vertexEdges[i];
+      const to = edgeVertices[2 * e] + edgeVertices[2 * e + 1] - v;
+      const reached = cost[v] + costOf(e);
+      if (reached < cost[to]) {
+        cost[to] = reached;
+        via[to] = e;
+        heap.push(to);
+      }
+    }
+  }
+  return {
+    cost,
+    edgesTo(vertex) {
+      const edges: number[] = [];
+      for (let v = vertex; via[v] >= 0; v = edgeVertices[2 * via[v]] + edgeVertices[2 * via[v] + 1] - v) {
+        edges.push(via[v]);
+      }
+      return edges.reverse();
+    },
+  };
+}
+
+/** Vertices by cost; a vertex whose cost fell is simply pushed again. */
+function vertexHeap(cost: Float64Array) {
+  const items: number[] = [];
+  const keys: number[] = [];
+  const swap = (i: number, j: number) => {
+    [items[i], items[j]] = [items[j], items[i]];
+    [keys[i], keys[j]] = [keys[j], keys[i]];
+  };
+  return {
+    push(v: number) {
+      items.push(v);
+      keys.push(cost[v]);
+      for (let i = items.length - 1; i > 0 && keys[i] < keys[(i - 1) >> 1]; i = (i - 1) >> 1)
+        swap(i, (i - 1) >> 1);
+    },
+    pop(): number | undefined {
+      if (items.length === 0) return undefined;
+      swap(0, items.length - 1);
+      const least = items.pop();
+      keys.pop();
+      for (let i = 0; ; ) {
+        let child = 2 * i + 1;
+        if (child + 1 < items.length && keys[child + 1] < keys[child]) child++;
+        if (child >= items.length || keys[i] <= keys[child]) break;
+        swap(i, child);
+        i = child;
+      }
+      return least;
+    },
+  };
+}
+
+export function edgeLength(mesh: Mesh, links: Connectivity, edge: number): number {
+  const a = 3 * links.edgeVertices[2 * edge];
+  const b = 3 * links.edgeVertices[2 * edge + 1];
+  const p = mesh.positions;
+  return Math.hypot(p[a] - p[b], p[a + 1] - p[b + 1], p[a + 2] - p[b + 2]);
+}

@@ -1,0 +1,104 @@
+import { analyse, factorise, solve } from '../linear/cholesky.ts';
+import { minimumDegree } from '../linear/minimumDegree.ts';
+import { gatherPattern } from '../linear/sparse.ts';
+import type { Context } from '../progress.ts';
+import { borders } from '../seams/borders.ts';
+import type { Shell } from '../seams/shell.ts';
+
+/**
+ * Tutte embedding (Tutte 1963; Floater 1997): the longest border goes on a circle by arc length, every
+ * other vertex to the mean of its neighbours. Flip-free for every shell of genus 0. Further
+ * borders are closed by one extra vertex each while solving, which the answer leaves out.
+ *
+ * @param shell  one connected, manifold shell with at least one border
+ * @returns UV of every shell vertex, `2 × vertexCount`, in a circle with the area of the shell
+ */
+export function tutteEmbedding(shell: Shell, area: number, signal?: Context['signal']): Float64Array {
+  const vertexCount = shell.positions.length / 3;
+  const [outer, ...holes] = borders(shell.triangles, vertexCount).loops;
+  const uv = new Float64Array(2 * (vertexCount + holes.length));
+  placeOnCircle(shell.positions, outer, Math.sqrt(area / Math.PI), uv);
+
+  const onBorder = new Uint8Array(vertexCount + holes.length);
+  for (const v of outer) onBorder[v] = 1;
+  const from: number[] = [];
+  const to: number[] = [];
+  const link = (a: number, b: number) => {
+    from.push(a);
+    to.push(b);
+  };
+  const { triangles } = shell;
+  for (let i = 0; i < triangles.length; i++) link(triangles[i], triangles[i % 3 === 2 ? i - 2 : i + 1]);
+  holes.forEach((hole, h) => {
+    hole.forEach((v, i) => {
+      link(vertexCount + h, v);
+      link(v, vertexCount + h);
+      link(hole[(i + 1) % hole.length], v);
+    });
+  });
+
+  const free = new Int32Array(onBorder.length).fill(-1);
+  let freeCount = 0;
+  for (let v = 0; v < free.length; v++) if (!onBorder[v]) free[v] = freeCount++;
+  if (freeCount === 0) return uv.slice(0, 2 * vertexCount);
+
+  // Every undirected edge inside is listed once each way, so half a weight each time.
+  const inner = from.map((_, i) => i).filter((i) => free[from[i]] >= 0 && free[to[i]] >= 0);
+  const { pattern, slot } = gatherPattern(
+    freeCount,
+    Uint32Array.from(inner, (i) => free[from[i]]),
+    Uint32Array.from(inner, (i) => free[to[i]]),
+  );
+  const values = new Float64Array(pattern.row.length);
+  const bu = new Float64Array(freeCount);
+  const bv = new Float64Array(freeCount);
+  inner.forEach((_, i) => {
+    values[slot[i]] -= 0.5;
+  });
+  for (let i = 0; i < from.length; i++) {
+    const a = free[from[i]];
+    const b = free[to[i]];
+    for (const [self, other] of [
+      [a, to[i]],
+      [b, from[i]],
+    ]) {
+      if (self < 0) continue;
+      values[pattern.columnStart[self]] += 0.5;
+      if (free[other] < 0) {
+        bu[self] += 0.5 * uv[2 * other];
+        bv[self] += 0.5 * uv[2 * other + 1];
+      }
+    }
+  }
+  const factor = factorise(analyse(pattern, minimumDegree(pattern)), values, signal);
+  const u = solve(factor, bu);
+  const v = solve(factor, bv);
+  for (let i = 0; i < free.length; i++) {
+    if (free[i] < 0) continue;
+    uv[2 * i] = u[free[i]];
+    uv[2 * i + 1] = v[free[i]];
+  }
+  return uv.slice(0, 2 * vertexCount);
+}
+
+/** Lays a border loop on a circle, each edge taking an arc in proportion to its length. */
+function placeOnCircle(positions: Float64Array, loop: Uint32Array, radius: number, uv: Float64Array): void {
+  const lengths = Array.from(loop, (v, i) => {
+    const w = loop[(i + 1) % loop.length];
+    return Math.hypot(
+      positions[3 * v] - positions[3 * w],
+      positions[3 * v + 1] - positions[3 * w + 1],
+      positions[3 * v + 2] - positions[3 * w + 2],
+    );
+  });
+  // A border edge of no length still needs an arc, or two vertices would coincide.
+  const mean = lengths.reduce((a, b) => a + b, 0) / lengths.length || 1;
+  const arcs = lengths.map((length) => Math.max(length, 1e-3 * mean));
+  const turn = (2 * Math.PI) / arcs.reduce((a, b) => a + b, 0);
+  let angle = 0;
+  loop.forEach((v, i) => {
+    uv[2 * v] = radius * Math.cos(angle);
+    uv[2 * v + 1] = radius * Math.sin(angle);
+    angle += arcs[i] * turn;
+  });
+}

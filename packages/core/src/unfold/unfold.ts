@@ -1,0 +1,91 @@
+import { HemError } from '../errors.ts';
+import type { Context } from '../progress.ts';
+import { FlippedStartError, relax, signedArea } from '../relax/relax.ts';
+import { borders } from '../seams/borders.ts';
+import type { Shell } from '../seams/shell.ts';
+import { type Verdict, verdictOf } from '../seams/verdict.ts';
+import { distance, farthestPair } from './farthestPair.ts';
+import { lscm, type Pins } from './lscm.ts';
+import { restTriangles } from './restTriangles.ts';
+import { tutteEmbedding } from './tutte.ts';
+import { turnUpright } from './upright.ts';
+
+/** Solvers an artist can choose from. */
+export const METHODS = ['conformal'] as const;
+export type Method = (typeof METHODS)[number];
+
+export interface Unfolded {
+  /** `2 × vertexCount`, model units: the flat shell has the area of the surface, and up is up. */
+  readonly uv: Float64Array;
+  /** True when the solver left flipped faces and the map was made anew from a valid one. */
+  readonly repaired: boolean;
+}
+
+/** The piece cannot be laid flat as it is cut. */
+export class CannotUnfoldError extends HemError {
+  /** @param shells  numbers of the pieces meant, where the caller knows them */
+  constructor(
+    readonly verdict: Verdict,
+    shells: readonly number[] = [],
+  ) {
+    super('cannot-unfold', verdict.sentence, shells);
+    this.name = 'CannotUnfoldError';
+  }
+}
+
+/** Steps of relaxing that turn a bare Tutte embedding into a usable map. */
+const REPAIR_STEPS = 25;
+
+/**
+ * Lays one shell flat, never with a flipped face: where the solver leaves some, the map is made from a Tutte
+ * embedding instead, which has none, and relaxed.
+ *
+ * @param pins  vertices that keep their UV exactly; without them the result is turned upright
+ * @throws CannotUnfoldError, StoppedError
+ */
+export function unfoldShell(shell: Shell, method: Method, context: Context, pins?: Pins): Unfolded {
+  const verdict = verdictOf(shell);
+  if (!verdict.canUnfold) throw new CannotUnfoldError(verdict);
+  const solved = solvers[method](shell, context, pins);
+  const { area, totalArea } = restTriangles(shell.positions, shell.triangles);
+  if (pins) return { uv: solved, repaired: false };
+
+  const finish = (uv: Float64Array, repaired: boolean): Unfolded => ({
+    uv: turnUpright(shell, scaled(uv, Math.sqrt(totalArea / signedArea(shell.triangles, uv)))),
+    repaired,
+  });
+  if (isFlipFree(shell.triangles, solved, area)) return finish(solved, false);
+  const valid = tutteEmbedding(shell, totalArea, context.signal);
+  try {
+    return finish(relax(shell, valid, { steps: REPAIR_STEPS }, context).uv, true);
+  } catch (error) {
+    if (error instanceof FlippedStartError) return finish(valid, true);
+    throw error;
+  }
+}
+
+const solvers: Record<Method, (shell: Shell, context: Context, pins?: Pins) => Float64Array> = {
+  conformal: (shell, context, pins) => lscm(shell, pins ?? twoPins(shell), context.signal),
+};
+
+/** The farthest pair of the longest border, at its true distance. */
+function twoPins(shell: Shell): Pins {
+  const [longest] = borders(shell.triangles, shell.positions.length / 3).loops;
+  const pair = farthestPair(shell.positions, longest);
+  return { vertices: pair, uv: [0, 0, distance(shell.positions, ...pair) || 1, 0] };
+}
+
+/** True when no triangle is flipped and none with area on the model has lost all of it in the flat. */
+export function isFlipFree(triangles: Uint32Array, uv: Float64Array, area: Float64Array): boolean {
+  const whole = signedArea(triangles, uv);
+  if (!(whole > 0)) return false;
+  let total = 0;
+  for (const a of area) total += a;
+  for (let t = 0; t < area.length; t++) {
+    const flat = signedArea(triangles.subarray(3 * t, 3 * t + 3), uv);
+    if (!(flat > 1e-12 * area[t] * (whole / total))) return false;
+  }
+  return true;
+}
+
+const scaled = (uv: Float64Array, factor: number): Float64Array => uv.map((x) => x * factor);

@@ -1,0 +1,45 @@
+import type { Shell } from '../seams/shell.ts';
+
+/**
+ * Turns a flat shell so that what is up on the model (+y) is up on the texture (+v), as nearly as one turn can.
+ * A shell seen from straight above has no up; then −z, away from the viewer, takes its place.
+ *
+ * @param uv  `2 × vertexCount`; only turned, about the origin
+ */
+export function turnUpright(shell: Shell, uv: Float64Array): Float64Array {
+  const [yu, yv, strength] = meanGradient(shell, uv, 1, 1);
+  const [zu, zv] = meanGradient(shell, uv, 2, -1);
+  const [u, v] = strength > 0.05 ? [yu, yv] : [zu, zv];
+  const length = Math.hypot(u, v);
+  if (!(length > 0)) return uv;
+  const c = v / length;
+  const s = u / length;
+  const turned = new Float64Array(uv.length);
+  for (let i = 0; i < uv.length; i += 2) {
+    turned[i] = c * uv[i] - s * uv[i + 1];
+    turned[i + 1] = s * uv[i] + c * uv[i + 1];
+  }
+  return turned;
+}
+
+/** Area-weighted mean over the flat shell of the gradient of one coordinate, and its length. */
+function meanGradient({ positions, triangles }: Shell, uv: Float64Array, axis: number, sign: number) {
+  let gu = 0;
+  let gv = 0;
+  let area = 0;
+  for (let i = 0; i < triangles.length; i += 3) {
+    const [a, b, c] = [triangles[i], triangles[i + 1], triangles[i + 2]];
+    const height = (v: number) => sign * positions[3 * v + axis];
+    const bu = uv[2 * b] - uv[2 * a];
+    const bv = uv[2 * b + 1] - uv[2 * a + 1];
+    const cu = uv[2 * c] - uv[2 * a];
+    const cv = uv[2 * c + 1] - uv[2 * a + 1];
+    const hb = height(b) - height(a);
+    const hc = height(c) - height(a);
+    // Gradient × twice the area, so the weight is already in.
+    gu += hb * cv - hc * bv;
+    gv += hc * bu - hb * cu;
+    area += bu * cv - bv * cu;
+  }
+  return [gu, gv, area === 0 ? 0 : Math.hypot(gu, gv) / Math.abs(area)] as const;
+}

@@ -22,7 +22,7 @@ export interface Placement {
 }
 
 /** Columns of the tile in which outlines are compared. */
-const COLUMNS = 1024;
+const COLUMNS = 512;
 
 /**
  * Packs flat shells into the unit tile, all scaled alike, as large as they go: shells are dropped from above,
@@ -48,7 +48,8 @@ export function packShells(
   let low = high;
   let best: Placement[] | undefined;
   // Shrink until it fits, then halve between what fits and what does not.
-  while (!best && low > 1e-6 * high && !context.signal.aborted) {
+  const smallest = 1e-4 * high;
+  while (!best && low > smallest && !context.signal.aborted) {
     best = dropAll(rooms, turns, order, low, gap);
     if (!best) {
       high = low;
@@ -131,10 +132,10 @@ function dropAll(
       if (room.width * scale > 1 - 2 * gap || room.height * scale > 1 - 2 * gap) continue;
       const outline = outlineOf(room, scale, gap);
       const span = outline.bottom.length;
+      const highest = 1 - gap - room.height * scale;
       for (let column = 0; column + span <= COLUMNS; column++) {
-        const found = restOn(skyline, outline, column);
-        if (found.base + room.height * scale > 1 - gap) continue;
-        if (!best || found.waste < best.waste) best = { ...found, column, outline, room };
+        const found = restOn(skyline, outline, column, highest, best?.waste ?? Infinity);
+        if (found) best = { ...found, column, outline, room };
       }
     }
     if (!best) return undefined;
@@ -156,6 +157,7 @@ interface Outline {
   /** Least and greatest v over each column the shell or its padding covers, above the shell's lowest point. */
   readonly bottom: Float64Array;
   readonly top: Float64Array;
+  readonly height: number;
 }
 
 /** The shell begins one gap right of its first column, so that padding sideways is in the columns. */
@@ -175,7 +177,7 @@ function outlineOf(room: Room, scale: number, gap: number): Outline {
       coverColumns(bottom, top, u0, v0, u1, v1, gap);
     }
   }
-  return { bottom, top };
+  return { bottom, top, height: room.height * scale };
 }
 
 function coverColumns(
@@ -201,19 +203,34 @@ function coverColumns(
   }
 }
 
-/** How low the outline can lie from this column on, and how much room it wastes: the gap below and its height. */
-function restOn(skyline: Float64Array, outline: Outline, column: number): { base: number; waste: number } {
-  const { bottom, top } = outline;
+/**
+ * How low the outline can lie from this column on, and how much room it wastes: the gap below and its height.
+ *
+ * @param highest  the greatest base that is of use
+ * @param least  the waste to stay under
+ * @returns undefined when it lies too high or wastes too much
+ */
+function restOn(
+  skyline: Float64Array,
+  { bottom, height }: Outline,
+  column: number,
+  highest: number,
+  least: number,
+): { base: number; waste: number } | undefined {
+  const width = bottom.length / COLUMNS;
+  // Most places are ruled out by the first columns alone.
+  const limit = Math.min(highest, least / width - height);
   let base = 0;
   for (let i = 0; i < bottom.length; i++) {
-    const height = skyline[column + i] - bottom[i];
-    if (height > base) base = height;
+    const rest = skyline[column + i] - bottom[i];
+    if (rest <= base) continue;
+    base = rest;
+    if (base > limit) return undefined;
   }
   let below = 0;
-  let highest = 0;
   for (let i = 0; i < bottom.length; i++) {
     if (bottom[i] < Infinity) below += base + bottom[i] - skyline[column + i];
-    if (top[i] > highest) highest = top[i];
   }
-  return { base, waste: below / COLUMNS + (base + highest) * (bottom.length / COLUMNS) };
+  const waste = below / COLUMNS + (base + height) * width;
+  return waste < least ? { base, waste } : undefined;
 }

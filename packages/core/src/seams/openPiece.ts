@@ -52,7 +52,7 @@ function faceTree(
   const push = (f: number) => {
     for (const c of cornersOf(mesh, f)) {
       const e = links.cornerEdge[c];
-      if (edges.has(e)) queues[Math.min(3, Math.floor(2 * (1 - flatness(e))))].push(e);
+      if (edges.has(e)) queues[Math.max(0, Math.min(3, Math.floor(2 * (1 - flatness(e)))))].push(e);
     }
   };
   const heads = [0, 0, 0, 0];

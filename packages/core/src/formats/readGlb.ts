@@ -1,0 +1,142 @@
+import { type Document, Logger } from '@gltf-transform/core';
+import { FileError } from '../errors.ts';
+import type { Model, UvSet } from '../mesh/model.ts';
+import { type GlbPart, glbParts } from './glbParts.ts';
+import { gltfIo } from './gltfIo.ts';
+import { nameTable } from './nameTable.ts';
+
+const AGAIN = 'Export the model again and open the new file.';
+
+/**
+ * Reads a binary glTF file: every triangle primitive of the scene, moved to where its node puts it. Vertices
+ * that a primitive repeats only for normals or UVs are joined where their positions are exactly equal, so that
+ * shells can run across them.
+ *
+ * @returns a model that remembers the file, so that an export can repeat it
+ * @throws FileError
+ */
+export async function readGlb(bytes: Uint8Array, fileName: string): Promise<Model> {
+  let document: Document;
+  try {
+    document = await gltfIo().setLogger(new Logger(Logger.Verbosity.SILENT)).readBinary(bytes);
+  } catch {
+    throw new FileError(fileName, 'this is not a complete GLB file.', AGAIN);
+  }
+  return modelFromParts(glbParts(document), bytes, fileName);
+}
+
+function modelFromParts(parts: readonly GlbPart[], bytes: Uint8Array, fileName: string): Model {
+  const positions: number[] = [];
+  const cornerVertex: number[] = [];
+  const cornerSource: number[] = [];
+  const facePrimitive: number[] = [];
+  const faceObject: number[] = [];
+  const faceMaterial: number[] = [];
+  const objects = nameTable();
+  const materials = nameTable();
+  const uvSets = new Map<number, number[]>();
+  // Joined vertices of each node's mesh: by exact position, across its primitives.
+  const joined = new Map<GlbPart['node'], Map<string, number>>();
+
+  parts.forEach(({ node, mesh, primitive }, p) => {
+    const matrix = node.getWorldMatrix();
+    const point = primitive.getAttribute('POSITION')!;
+    const own = joined.get(node) ?? new Map<string, number>();
+    joined.set(node, own);
+    const element: number[] = [];
+    const vertexOf = new Int32Array(point.getCount());
+    for (let i = 0; i < vertexOf.length; i++) {
+      const [x, y, z] = point.getElement(i, element);
+      if (!Number.isFinite(x + y + z))
+        throw new FileError(fileName, 'a vertex position is not a number.', AGAIN);
+      const key = `${x} ${y} ${z}`;
+      let vertex = own.get(key);
+      if (vertex === undefined) {
+        vertex = positions.length / 3;
+        own.set(key, vertex);
+        for (let k = 0; k < 3; k++)
+          positions.push(matrix[k] * x + matrix[4 + k] * y + matrix[8 + k] * z + matrix[12 + k]);
+      }
+      vertexOf[i] = vertex;
+    }
+    const indices = primitive.getIndices()?.getArray() ?? Uint32Array.from(vertexOf.keys());
+    const mirrored = determinant(matrix) < 0;
+    const first = cornerVertex.length;
+    for (let i = 0; i + 2 < indices.length; i += 3) {
+      // The specification turns the winding round under a mirroring transform.
+      for (const k of mirrored ? [0, 2, 1] : [0, 1, 2]) {
+        const source = indices[i + k];
+        if (source >= vertexOf.length)
+          throw new FileError(fileName, `a face asks for vertex ${source} of ${vertexOf.length}.`, AGAIN);
+        cornerVertex.push(vertexOf[source]);
+        cornerSource.push(source);
+      }
+      facePrimitive.push(p);
+      faceObject.push(objects.indexOf(node.getName() || mesh.getName() || `Part ${p + 1}`));
+      const material = primitive.getMaterial();
+      faceMaterial.push(material ? materials.indexOf(material.getName()) : -1);
+    }
+    collectUvs(primitive, cornerSource, first, uvSets);
+  });
+  if (facePrimitive.length === 0)
+    throw new FileError(fileName, 'there are no faces in this file.', 'Open a GLB file with triangles.');
+
+  const faces = facePrimitive.length;
+  return {
+    name: fileName.replace(/\.[^.]*$/, ''),
+    mesh: {
+      positions: Float64Array.from(positions),
+      faceStart: Uint32Array.from({ length: faces + 1 }, (_, f) => 3 * f),
+      cornerVertex: Uint32Array.from(cornerVertex),
+    },
+    faceObject: Uint32Array.from(faceObject),
+    objects: objects.names,
+    faceGroup: new Uint32Array(faces),
+    groups: [''],
+    faceMaterial: Int32Array.from(faceMaterial),
+    materials: materials.names,
+    faceSmoothing: new Int32Array(faces).fill(-1),
+    uvSets: uvSetsFrom(uvSets, cornerVertex.length),
+    source: {
+      format: 'glb',
+      bytes,
+      cornerSource: Uint32Array.from(cornerSource),
+      facePrimitive: Uint32Array.from(facePrimitive),
+    },
+  };
+}
+
+/** glTF's v runs down the picture, ours up. */
+export const flipV = (v: number): number => 1 - v;
+
+function collectUvs(
+  primitive: GlbPart['primitive'],
+  cornerSource: readonly number[],
+  first: number,
+  uvSets: Map<number, number[]>,
+): void {
+  const element: number[] = [];
+  for (let set = 0; ; set++) {
+    const attribute = primitive.getAttribute(`TEXCOORD_${set}`);
+    if (!attribute) return;
+    const uv = uvSets.get(set) ?? [];
+    uvSets.set(set, uv);
+    for (let c = first; c < cornerSource.length; c++) {
+      const [u, v] = attribute.getElement(cornerSource[c], element);
+      uv[2 * c] = u;
+      uv[2 * c + 1] = flipV(v);
+    }
+  }
+}
+
+function uvSetsFrom(uvSets: Map<number, number[]>, corners: number): UvSet[] {
+  return [...uvSets].map(([set, values]) => ({
+    name: set === 0 ? 'UV' : `UV ${set + 1}`,
+    uv: Float64Array.from({ length: 2 * corners }, (_, i) => values[i] ?? NaN),
+  }));
+}
+
+const determinant = (m: ArrayLike<number>): number =>
+  m[0] * (m[5] * m[10] - m[6] * m[9]) -
+  m[4] * (m[1] * m[10] - m[2] * m[9]) +
+  m[8] * (m[1] * m[6] - m[2] * m[5]);

@@ -1,0 +1,38 @@
+import Joi from 'joi';
+import { FileError } from '../errors.ts';
+import { type Connectivity, findEdge } from '../mesh/connectivity.ts';
+
+const schema = Joi.object({
+  edges: Joi.array()
+    .items(Joi.array().items(Joi.number().integer().min(0)).length(2))
+    .required(),
+});
+
+/**
+ * Reads a list of seams, `{"edges": [[a, b], …]}` with zero-based vertices.
+ *
+ * @returns edges of the model
+ * @throws FileError when the text is no such list or names two vertices without an edge between them
+ */
+export function readSeams(text: string, fileName: string, links: Connectivity): number[] {
+  let parsed: unknown;
+  try {
+    parsed = JSON.parse(text);
+  } catch {
+    throw new FileError(fileName, 'this is not JSON.', 'It should read {"edges": [[a, b], …]}.');
+  }
+  const { value, error } = schema.validate(parsed, { convert: false });
+  if (error) throw new FileError(fileName, `${error.message}.`, 'It should read {"edges": [[a, b], …]}.');
+  const vertices = links.vertexEdgeStart.length - 1;
+  return (value.edges as [number, number][]).map(([a, b]) => {
+    const edge = a < vertices && b < vertices ? findEdge(links, a, b) : -1;
+    if (edge < 0) {
+      throw new FileError(
+        fileName,
+        `the model has no edge between vertices ${a} and ${b}.`,
+        'Seams must follow edges of the model.',
+      );
+    }
+    return edge;
+  });
+}

@@ -1,0 +1,201 @@
+import { type Accessor, Document, type Primitive } from '@gltf-transform/core';
+import { faceCount } from '../mesh/mesh.ts';
+import type { Model, ModelSource } from '../mesh/model.ts';
+import { triangulate } from '../mesh/triangulate.ts';
+import { cornerNormals } from './cornerNormals.ts';
+import { glbParts } from './glbParts.ts';
+import { gltfIo } from './gltfIo.ts';
+import { flipV } from './readGlb.ts';
+
+/**
+ * Writes a model as binary glTF with the given UVs as TEXCOORD_0. A model that came from a GLB file is that file
+ * again, with nothing but UVs changed: vertices keep their order, and those that seams divide are repeated
+ * behind them. Meshes that several nodes share become one mesh a node, since each node has UVs of its own.
+ *
+ * @param uv  `2 × cornerCount`; corners without UV (NaN) get 0, 0
+ */
+export async function writeGlb(model: Model, uv: Float64Array): Promise<Uint8Array> {
+  if (model.source.format === 'glb') return repeated(model, model.source, uv);
+  return composed(model, uv);
+}
+
+async function repeated(
+  model: Model,
+  source: Extract<ModelSource, { format: 'glb' }>,
+  uv: Float64Array,
+): Promise<Uint8Array> {
+  const io = gltfIo();
+  const document = await io.readBinary(source.bytes);
+  unshareMeshes(document);
+  const parts = glbParts(document);
+  const corners: number[][] = parts.map(() => []);
+  for (let f = 0; f < faceCount(model.mesh); f++) {
+    for (let c = model.mesh.faceStart[f]; c < model.mesh.faceStart[f + 1]; c++)
+      corners[source.facePrimitive[f]].push(c);
+  }
+  parts.forEach(({ primitive }, p) => {
+    writeUvs(document, primitive, corners[p], source.cornerSource, uv);
+  });
+  return io.writeBinary(document);
+}
+
+/** Gives every node that shares a mesh, and every primitive that shares an accessor, one of its own. */
+function unshareMeshes(document: Document): void {
+  const seen = new Set<object>();
+  for (const { node, mesh } of glbParts(document)) {
+    if (node.getMesh() !== mesh) continue;
+    if (seen.has(mesh)) {
+      const copy = mesh.clone();
+      for (const primitive of copy.listPrimitives())
+        copy.removePrimitive(primitive).addPrimitive(primitive.clone());
+      node.setMesh(copy);
+      seen.add(copy);
+    }
+    seen.add(mesh);
+  }
+}
+
+/** Repeats vertices where corners of one source vertex differ in UV, and sets TEXCOORD_0. */
+function writeUvs(
+  document: Document,
+  primitive: Primitive,
+  corners: readonly number[],
+  cornerSource: Uint32Array,
+  uv: Float64Array,
+): void {
+  const point = primitive.getAttribute('POSITION') as Accessor;
+  const count = point.getCount();
+  const indices = new Uint32Array(corners.length);
+  // For each vertex, new and old, which source it repeats and which UV it has.
+  const sourceOf = Array.from({ length: count }, (_, i) => i);
+  const coordinates: number[] = new Array(2 * count);
+  const versions = new Map<number, number[]>();
+  corners.forEach((c, i) => {
+    const source = cornerSource[c];
+    const [u, v] = Number.isNaN(uv[2 * c]) ? [0, 0] : [uv[2 * c], flipV(uv[2 * c + 1])];
+    const known = versions.get(source) ?? [];
+    versions.set(source, known);
+    let vertex = known.find((k) => coordinates[2 * k] === u && coordinates[2 * k + 1] === v);
+    if (vertex === undefined) {
+      vertex = known.length === 0 ? source : sourceOf.push(source) - 1;
+      coordinates[2 * vertex] = u;
+      coordinates[2 * vertex + 1] = v;
+      known.push(vertex);
+    }
+    indices[i] = vertex;
+  });
+  if (sourceOf.length > count) {
+    for (const name of primitive.listSemantics()) {
+      primitive.setAttribute(name, repeatedAccessor(primitive.getAttribute(name) as Accessor, sourceOf));
+    }
+    for (const target of primitive.listTargets()) {
+      for (const name of target.listSemantics()) {
+        target.setAttribute(name, repeatedAccessor(target.getAttribute(name) as Accessor, sourceOf));
+      }
+    }
+  }
+  const buffer = document.getRoot().listBuffers()[0] ?? document.createBuffer();
+  const values = Float32Array.from({ length: 2 * sourceOf.length }, (_, i) => coordinates[i] ?? 0);
+  primitive.setAttribute(
+    'TEXCOORD_0',
+    document.createAccessor().setType('VEC2').setArray(values).setBuffer(buffer),
+  );
+  const mirrored = indicesAreMirrored(primitive, corners, cornerSource);
+  if (mirrored)
+    for (let i = 0; i < indices.length; i += 3)
+      [indices[i + 1], indices[i + 2]] = [indices[i + 2], indices[i + 1]];
+  primitive.setIndices(
+    document
+      .createAccessor()
+      .setType('SCALAR')
+      .setArray(sourceOf.length <= 0xffff ? Uint16Array.from(indices) : indices)
+      .setBuffer(buffer),
+  );
+}
+
+/** The reader turns mirrored triangles round; in the file they go back the other way. */
+function indicesAreMirrored(
+  primitive: Primitive,
+  corners: readonly number[],
+  cornerSource: Uint32Array,
+): boolean {
+  const old = primitive.getIndices()?.getArray();
+  return corners.length > 1 && cornerSource[corners[1]] !== (old ? old[1] : 1);
+}
+
+function repeatedAccessor(accessor: Accessor, sourceOf: readonly number[]): Accessor {
+  const size = accessor.getElementSize();
+  const old = accessor.getArray()!;
+  const array = new (old.constructor as new (length: number) => typeof old)(sourceOf.length * size);
+  sourceOf.forEach((source, i) => {
+    for (let k = 0; k < size; k++) array[i * size + k] = old[source * size + k];
+  });
+  return accessor.clone().setArray(array);
+}
+
+async function composed(model: Model, uv: Float64Array): Promise<Uint8Array> {
+  const document = new Document();
+  const buffer = document.createBuffer();
+  const scene = document.createScene(model.name);
+  const materials = model.materials.map((name) => document.createMaterial(name));
+  const normals = cornerNormals(model);
+  const { triangleCorners, triangleFace } = triangulate(model.mesh);
+
+  // Corners of each object and material, three a triangle.
+  const primitives = new Map<string, { object: number; material: number; corners: number[] }>();
+  triangleFace.forEach((f, t) => {
+    const [object, material] = [model.faceObject[f], model.faceMaterial[f]];
+    const key = `${object} ${material}`;
+    const entry = primitives.get(key) ?? { object, material, corners: [] };
+    primitives.set(key, entry);
+    entry.corners.push(triangleCorners[3 * t], triangleCorners[3 * t + 1], triangleCorners[3 * t + 2]);
+  });
+  const meshes = model.objects.map((name) => {
+    const mesh = document.createMesh(name);
+    scene.addChild(document.createNode(name).setMesh(mesh));
+    return mesh;
+  });
+  for (const { object, material, corners } of primitives.values()) {
+    const { indices, position, normal, texture } = splitVertices(model, corners, normals, uv);
+    const accessor = (type: 'VEC2' | 'VEC3' | 'SCALAR', array: Float32Array | Uint32Array) =>
+      document.createAccessor().setType(type).setArray(array).setBuffer(buffer);
+    const primitive = document
+      .createPrimitive()
+      .setAttribute('POSITION', accessor('VEC3', position))
+      .setAttribute('NORMAL', accessor('VEC3', normal))
+      .setAttribute('TEXCOORD_0', accessor('VEC2', texture))
+      .setIndices(accessor('SCALAR', indices));
+    if (material >= 0) primitive.setMaterial(materials[material]);
+    meshes[object].addPrimitive(primitive);
+  }
+  return gltfIo().writeBinary(document);
+}
+
+/** glTF vertices: one for every different vertex, normal and UV. */
+function splitVertices(model: Model, corners: readonly number[], normals: Float64Array, uv: Float64Array) {
+  const vertexOf = new Map<string, number>();
+  const position: number[] = [];
+  const normal: number[] = [];
+  const texture: number[] = [];
+  const indices = Uint32Array.from(corners, (c) => {
+    const v = model.mesh.cornerVertex[c];
+    const [u, w] = Number.isNaN(uv[2 * c]) ? [0, 0] : [uv[2 * c], flipV(uv[2 * c + 1])];
+    const n = normals.subarray(3 * c, 3 * c + 3);
+    const key = `${v} ${u} ${w} ${n[0]} ${n[1]} ${n[2]}`;
+    let vertex = vertexOf.get(key);
+    if (vertex === undefined) {
+      vertex = position.length / 3;
+      vertexOf.set(key, vertex);
+      position.push(...model.mesh.positions.subarray(3 * v, 3 * v + 3));
+      normal.push(...n);
+      texture.push(u, w);
+    }
+    return vertex;
+  });
+  return {
+    indices,
+    position: Float32Array.from(position),
+    normal: Float32Array.from(normal),
+    texture: Float32Array.from(texture),
+  };
+}

@@ -1,0 +1,64 @@
+import { type HemDocument, shellOf, shellsOf, shellUv } from '../document/document.ts';
+import { borders } from '../seams/borders.ts';
+
+export interface TemplateOptions {
+  /** Pixels a side. */
+  readonly size: number;
+  readonly fills: boolean;
+  readonly edges: boolean;
+  readonly numbers: boolean;
+}
+
+/** Layout picture of the unit tile for a paint program, as SVG; draw it at `size` for a PNG. */
+export function writeTemplate(
+  document: HemDocument,
+  { size, fills, edges, numbers }: TemplateOptions,
+): string {
+  const { mesh } = document.model;
+  const { uv: cornerUv } = document.uvSets[document.currentUv];
+  const shells = shellsOf(document);
+  const at = (u: number, v: number) => `${(u * size).toFixed(2)} ${((1 - v) * size).toFixed(2)}`;
+  const line = Math.max(1, size / 1024);
+  const parts: string[] = [];
+  for (let s = 0; s < shells.shellCount; s++) {
+    const shell = shellOf(document, s);
+    const uv = shellUv(document, shell);
+    if (!uv) continue;
+    const outline = borders(shell.triangles, shell.vertexCorner.length)
+      .loops.map((loop) => `M${[...loop].map((v) => at(uv[2 * v], uv[2 * v + 1])).join('L')}Z`)
+      .join('');
+    const inside: string[] = [];
+    if (edges) {
+      for (const f of new Set(shell.triangleFace)) {
+        const corners: string[] = [];
+        for (let c = mesh.faceStart[f]; c < mesh.faceStart[f + 1]; c++)
+          corners.push(at(cornerUv[2 * c], cornerUv[2 * c + 1]));
+        inside.push(`M${corners.join('L')}Z`);
+      }
+    }
+    const hue = (s * 137.508) % 360;
+    parts.push(
+      `<g id="shell-${s + 1}">`,
+      fills ? `<path d="${outline}" fill="hsl(${hue.toFixed(0)} 35% 82%)" fill-rule="evenodd"/>` : '',
+      edges
+        ? `<path d="${inside.join('')}" fill="none" stroke="#22302E" stroke-opacity="0.35" stroke-width="${line / 2}"/>`
+        : '',
+      `<path d="${outline}" fill="none" stroke="#22302E" stroke-width="${line * 1.5}" stroke-linejoin="round"/>`,
+      numbers ? label(uv, s + 1, size) : '',
+      '</g>\n',
+    );
+  }
+  return `<svg xmlns="http://www.w3.org/2000/svg" width="${size}" height="${size}" viewBox="0 0 ${size} ${size}">\n${parts.join('')}</svg>\n`;
+}
+
+/** The shell's number at the mean of its points. */
+function label(uv: Float64Array, number: number, size: number): string {
+  let [u, v] = [0, 0];
+  for (let i = 0; i < uv.length; i += 2) {
+    u += uv[i] / (uv.length / 2);
+    v += uv[i + 1] / (uv.length / 2);
+  }
+  const x = (u * size).toFixed(1);
+  const y = ((1 - v) * size).toFixed(1);
+  return `<text x="${x}" y="${y}" font-size="${size / 64}" font-family="sans-serif" text-anchor="middle" fill="#22302E">${number}</text>`;
+}

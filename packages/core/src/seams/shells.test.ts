@@ -1,0 +1,130 @@
+import { describe, expect, it } from 'vitest';
+import { connectivity, findEdge } from '../mesh/connectivity.ts';
+import type { Mesh } from '../mesh/mesh.ts';
+import { triangulate } from '../mesh/triangulate.ts';
+import { edgeLoop } from '../select/edgeLoop.ts';
+import { cube, sheet, torus } from '../testing/shapes.ts';
+import { openPiece } from './openPiece.ts';
+import { extractShell, faceTriangleStart } from './shell.ts';
+import { facesOfShell, isOpen, shellsFromSeams } from './shells.ts';
+import { verdictOf } from './verdict.ts';
+
+function cutAt(mesh: Mesh, pairs: readonly (readonly [number, number])[]) {
+  const links = connectivity(mesh);
+  const seams = new Uint8Array(links.joined.length);
+  for (const [a, b] of pairs) seams[findEdge(links, a, b)] = 1;
+  return { links, seams, shells: shellsFromSeams(mesh, links, seams) };
+}
+
+function verdicts(mesh: Mesh, seams: Uint8Array) {
+  const links = connectivity(mesh);
+  const shells = shellsFromSeams(mesh, links, seams);
+  const triangulation = triangulate(mesh);
+  const start = faceTriangleStart(mesh, triangulation);
+  return Array.from({ length: shells.shellCount }, (_, s) =>
+    verdictOf(extractShell(mesh, triangulation, start, shells, s)),
+  );
+}
+
+/** Three edges round one end, three round the other, one down the side (common practice). */
+const CROSS = [
+  [0, 1],
+  [1, 2],
+  [2, 3],
+  [4, 5],
+  [5, 6],
+  [6, 7],
+  [1, 5],
+] as const;
+
+describe('shells from seams', () => {
+  it('opens a cube into one flat cross of 14 wedges with 7 of its 12 edges cut', () => {
+    const { seams, shells } = cutAt(cube(), CROSS);
+    expect(shells.shellCount).toBe(1);
+    expect(shells.wedgeStart[1]).toBe(14);
+    expect(verdicts(cube(), seams)[0].kind).toBe('flat');
+  });
+
+  it('cuts a lid off with the four edges round it', () => {
+    const { shells } = cutAt(cube(), [
+      [4, 5],
+      [5, 6],
+      [6, 7],
+      [7, 4],
+    ]);
+    expect(shells.shellCount).toBe(2);
+    expect(Array.from({ length: 2 }, (_, s) => facesOfShell(shells, s).length).sort()).toEqual([1, 5]);
+  });
+
+  it('opens nothing with a single cut edge, and says so', () => {
+    const { links, shells } = cutAt(cube(), [[0, 1]]);
+    expect(shells.wedgeStart[1]).toBe(8);
+    expect(isOpen(links, shells, findEdge(links, 0, 1))).toBe(false);
+  });
+});
+
+describe('verdict', () => {
+  const tube = sheet(3, 8, (i, j) => [Math.cos((j * Math.PI) / 4), i, Math.sin((j * Math.PI) / 4)]);
+  // The last column of a sheet lies on the first: weld it.
+  const weld = (mesh: Mesh, columns: number): Mesh => ({
+    ...mesh,
+    cornerVertex: mesh.cornerVertex.map((v) => (v % (columns + 1) === columns ? v - columns : v)),
+  });
+
+  it('tells flat, closed, tube and handle apart', () => {
+    expect(verdicts(tube, new Uint8Array(99))[0]).toMatchObject({ kind: 'flat', canUnfold: true });
+    expect(verdicts(cube(), new Uint8Array(12))[0]).toMatchObject({ kind: 'closed', canUnfold: false });
+    expect(verdicts(torus(12, 8), new Uint8Array(192))[0]).toMatchObject({ kind: 'closed', genus: 1 });
+  });
+
+  it('sees the two borders of a tube, and the handle of a torus with a hole', () => {
+    const welded = weld(tube, 8);
+    // Vertices left over by the weld belong to no face and no shell.
+    expect(verdicts(welded, new Uint8Array(connectivity(welded).joined.length))[0]).toMatchObject({
+      kind: 'tube',
+      borderCount: 2,
+    });
+    const mesh = torus(12, 8);
+    const holed: Mesh = {
+      ...mesh,
+      faceStart: mesh.faceStart.slice(0, -1),
+      cornerVertex: mesh.cornerVertex.slice(0, -4),
+    };
+    expect(verdicts(holed, new Uint8Array(connectivity(holed).joined.length))[0]).toMatchObject({
+      kind: 'handle',
+      canUnfold: false,
+    });
+  });
+
+  it('opens a cube, a tube, a torus and a torus with a hole into discs', () => {
+    const mesh = torus(12, 8);
+    const holed: Mesh = {
+      ...mesh,
+      faceStart: mesh.faceStart.slice(0, -1),
+      cornerVertex: mesh.cornerVertex.slice(0, -4),
+    };
+    for (const piece of [cube(), weld(tube, 8), mesh, holed]) {
+      const links = connectivity(piece);
+      const seams = new Uint8Array(links.joined.length);
+      const faces = Array.from({ length: piece.faceStart.length - 1 }, (_, f) => f);
+      for (const e of openPiece(piece, links, seams, faces)) seams[e] = 1;
+      expect(verdicts(piece, seams).map(({ kind }) => kind)).toEqual(['flat']);
+    }
+  });
+});
+
+describe('edge loop', () => {
+  it('runs once round a torus either way', () => {
+    const mesh = torus(12, 8);
+    const links = connectivity(mesh);
+    expect(edgeLoop(mesh, links, findEdge(links, 0, 1)).length).toBe(8);
+    expect(edgeLoop(mesh, links, findEdge(links, 0, 8)).length).toBe(12);
+  });
+
+  it('follows a border, and ends where the grid does', () => {
+    const mesh = sheet(3, 5, (i, j) => [j, i, 0]);
+    const links = connectivity(mesh);
+    expect(edgeLoop(mesh, links, findEdge(links, 0, 1)).length).toBe(16);
+    expect(edgeLoop(mesh, links, findEdge(links, 6, 7)).length).toBe(5);
+  });
+});

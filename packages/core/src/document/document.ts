@@ -19,7 +19,7 @@ export interface HemDocument {
   readonly currentUv: number;
   /** 1 per hidden part. */
   readonly hiddenParts: Uint8Array;
-  /** 1 per face whose shell was cut or sewn after it was last unfolded. */
+  /** 1 per face whose shell was cut or sewn and not unfolded since. */
   readonly stale: Uint8Array;
 }
 

@@ -7,10 +7,11 @@ import { type HemDocument, shellOf, shellsOf, shellUv } from './document.ts';
 export interface ShellFigures {
   readonly shell: number;
   readonly faces: number;
+  readonly firstFace: number;
   readonly verdict: Verdict;
   /** Undefined while the shell has no UVs. */
   readonly stretch: ShellStretch | undefined;
-  /** Cut or sewn since it was last unfolded. */
+  /** Cut or sewn and not unfolded since. */
   readonly stale: boolean;
   /** Smallest and greatest u and v: `[minU, minV, maxU, maxV]`; undefined while it has no UVs. */
   readonly box: readonly [number, number, number, number] | undefined;
@@ -23,6 +24,7 @@ export function figuresOf(document: HemDocument, shell: number): ShellFigures {
   return {
     shell,
     faces: faces.length,
+    firstFace: faces[0],
     verdict: verdictOf(piece),
     stretch: uv && measureStretch(piece, uv),
     stale: faces.some((f) => document.stale[f] === 1),

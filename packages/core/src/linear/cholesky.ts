@@ -140,7 +140,7 @@ export function factorise(analysis: Analysis, values: Float64Array, signal?: Con
       const end = next[j];
       const value = x[j] / L[first];
       x[j] = 0;
-      for (let p = first + 1; p < end; p++) x[row[p]] -= L[p] * value;
+      subtractColumn(x, row, L, first + 1, end, value);
       diagonal -= value * value;
       row[end] = k;
       L[end] = value;
@@ -151,6 +151,18 @@ export function factorise(analysis: Analysis, values: Float64Array, signal?: Con
     L[next[k]++] = Math.sqrt(diagonal);
   }
   return { analysis, row, values: L };
+}
+
+/** The hot loop, in a function of its own so that it is compiled early: x −= value · L[from … to]. */
+function subtractColumn(
+  x: Float64Array,
+  row: Uint32Array,
+  L: Float64Array,
+  from: number,
+  to: number,
+  value: number,
+): void {
+  for (let p = from; p < to; p++) x[row[p]] -= L[p] * value;
 }
 
 /** x with A x = b. */

@@ -30,7 +30,7 @@ export function changeSeams(document: HemDocument, edges: readonly number[], val
   const unfolded = touched.filter((s) => hasUv(after, s));
   const changes: Change[] = [seamChange];
   if (value === 0 && unfolded.length > 0) changes.push(joinedPlaces(document, after, unfolded));
-  const faces = unfolded.flatMap((s) => [...facesOfShell(shells, s)]);
+  const faces = touched.flatMap((s) => [...facesOfShell(shells, s)]);
   const stale = markChange(document, 'stale', faces, 1);
   return { changes: [...changes, stale], notes: [] };
 }

@@ -1,0 +1,118 @@
+import { Table, Tag } from 'antd';
+import { useEffect, useRef, useState } from 'react';
+import { select } from '../../store/actions.ts';
+import { useBench } from '../../store/benchStore.ts';
+import type { ShellRow } from '../../worker/protocol.ts';
+
+/** What is selected, and every shell with its figures. */
+export function Details() {
+  const shells = useBench((s) => s.state?.shells);
+  const chosen = useBench((s) => s.shells);
+  const body = useRef<HTMLDivElement>(null);
+  const [height, setHeight] = useState(300);
+  useEffect(() => {
+    if (!body.current) return;
+    const observer = new ResizeObserver(([entry]) => setHeight(Math.max(120, entry.contentRect.height - 40)));
+    observer.observe(body.current);
+    return () => observer.disconnect();
+  }, []);
+  return (
+    <aside className="details" aria-label="Details">
+      <Selection />
+      <h2>Shells</h2>
+      <div ref={body} className="details-table">
+        <Table<ShellRow>
+          virtual
+          size="small"
+          pagination={false}
+          rowKey="shell"
+          scroll={{ y: height, x: 288 }}
+          dataSource={shells as ShellRow[] | undefined}
+          locale={{ emptyText: 'No shells yet' }}
+          rowClassName={({ shell }) => (chosen.has(shell) ? 'row-chosen' : '')}
+          onRow={({ shell }) => ({
+            onClick: (event) => {
+              useBench.setState({ target: 'shells' });
+              select('shells', [shell], event.shiftKey ? 'add' : event.altKey ? 'remove' : 'only');
+            },
+          })}
+          columns={COLUMNS}
+        />
+      </div>
+    </aside>
+  );
+}
+
+const figure = (row: ShellRow, value: number, digits: number): string =>
+  row.unfolded ? (Number.isFinite(value) ? value.toFixed(digits) : '∞') : '–';
+
+const COLUMNS = [
+  { title: '#', width: 40, render: (_: unknown, row: ShellRow) => row.shell + 1 },
+  { title: 'Faces', width: 60, dataIndex: 'faces', sorter: (a: ShellRow, b: ShellRow) => a.faces - b.faces },
+  {
+    title: 'L2',
+    width: 54,
+    sorter: (a: ShellRow, b: ShellRow) => a.l2 - b.l2,
+    render: (_: unknown, row: ShellRow) => figure(row, row.l2, 3),
+  },
+  {
+    title: 'Angle',
+    width: 56,
+    sorter: (a: ShellRow, b: ShellRow) => a.angleMean - b.angleMean,
+    render: (_: unknown, row: ShellRow) => (row.unfolded ? `${row.angleMean.toFixed(1)}°` : '–'),
+  },
+  { title: 'State', width: 78, render: (_: unknown, row: ShellRow) => <StateTag row={row} /> },
+];
+
+function StateTag({ row }: { readonly row: ShellRow }) {
+  if (!row.verdict.canUnfold) return <Tag color="error">{WORDS[row.verdict.kind]}</Tag>;
+  if (!row.unfolded) return <Tag>Not flat yet</Tag>;
+  if (row.flipped > 0) return <Tag color="error">{row.flipped} flipped</Tag>;
+  if (row.stale) return <Tag color="warning">Changed</Tag>;
+  return <Tag color="success">{row.verdict.kind === 'flat' ? 'Flat' : WORDS[row.verdict.kind]}</Tag>;
+}
+
+const WORDS: Record<ShellRow['verdict']['kind'], string> = {
+  flat: 'Flat',
+  tube: 'Tube',
+  holes: 'Holes',
+  closed: 'Closed',
+  handle: 'Handle',
+  tangled: 'Tangled',
+};
+
+function Selection() {
+  const edges = useBench((s) => s.edges.size);
+  const chosen = useBench((s) => s.shells);
+  const rows = useBench((s) => s.state?.shells);
+  const [first] = chosen;
+  const row = chosen.size === 1 ? rows?.[first] : undefined;
+  return (
+    <section className="selection" aria-label="Selection">
+      <p data-testid="selection">
+        {edges === 0 && chosen.size === 0 && 'Nothing selected'}
+        {edges > 0 && `${edges} ${edges === 1 ? 'edge' : 'edges'}`}
+        {edges > 0 && chosen.size > 0 && ', '}
+        {chosen.size > 0 && `${chosen.size} ${chosen.size === 1 ? 'shell' : 'shells'}`}
+      </p>
+      {row && (
+        <dl>
+          <dt>Verdict</dt>
+          <dd>{row.verdict.sentence}</dd>
+          {row.unfolded && (
+            <>
+              <dt>Stretch L2 · worst</dt>
+              <dd>
+                {row.l2.toFixed(4)} · {Number.isFinite(row.linf) ? row.linf.toFixed(2) : '∞'}
+              </dd>
+              <dt>Angle, mean</dt>
+              <dd>{row.angleMean.toFixed(2)}°</dd>
+              <dt>Area, mean</dt>
+              <dd>×{row.areaMean.toFixed(3)}</dd>
+            </>
+          )}
+        </dl>
+      )}
+    </section>
+  );
+}

@@ -1,0 +1,21 @@
+/** The keys under the left hand, as shown in Help and handled on the Bench. */
+export const KEYS: readonly (readonly [keys: string, act: string])[] = [
+  ['1 … 6', 'Open a stage'],
+  ['Q', 'Pick by clicking'],
+  ['Z', 'Pick with a box'],
+  ['A', 'Cut the selected edges'],
+  ['Shift A', 'Sew the selected seams'],
+  ['S', 'Unfold the selected shells, or all'],
+  ['D', 'Relax the selected shells, or all'],
+  ['F', 'Frame the selection, or everything'],
+  ['V', 'Checker on or off'],
+  ['B', 'Next overlay'],
+  ['Tab', 'Edges or shells: what a click picks'],
+  ['Escape', 'Stop what is running; otherwise select nothing'],
+  ['Ctrl Z', 'Undo'],
+  ['Ctrl Shift Z', 'Redo'],
+  ['Space held', 'Only move the view'],
+  ['Shift click', 'Add to the selection'],
+  ['Alt click', 'Take from the selection'],
+  ['Double-click', 'The whole loop'],
+];

@@ -1,0 +1,97 @@
+import { IconAspectRatio, IconEye, IconEyeOff, IconFocusCentered } from '@tabler/icons-react';
+import { Button, Segmented, Slider, Switch, Tooltip } from 'antd';
+import { type Overlay, type Target, useBench } from '../../store/benchStore.ts';
+import { frameSelection } from './framing.ts';
+import { handle } from './rendererHandle.ts';
+
+/** What a click picks, and whether it goes through. */
+export function ModelBar() {
+  const target = useBench((s) => s.target);
+  const visibleOnly = useBench((s) => s.visibleOnly);
+  return (
+    <div className="pane-bar">
+      <h2>Model</h2>
+      <Segmented<Target>
+        size="small"
+        aria-label="What a click picks"
+        value={target}
+        options={[
+          { label: 'Edges', value: 'edges' },
+          { label: 'Shells', value: 'shells' },
+        ]}
+        onChange={(value) => useBench.setState({ target: value })}
+      />
+      <Tooltip
+        title={visibleOnly ? 'A box takes only what can be seen' : 'A box goes through to the far side'}
+      >
+        <Button
+          size="small"
+          icon={visibleOnly ? <IconEye size={15} /> : <IconEyeOff size={15} />}
+          aria-pressed={visibleOnly}
+          onClick={() => useBench.setState({ visibleOnly: !visibleOnly })}
+        >
+          {visibleOnly ? 'Visible only' : 'Through'}
+        </Button>
+      </Tooltip>
+      <span className="pane-gap" />
+      <Tooltip title="Frame the selection (F)">
+        <Button
+          size="small"
+          icon={<IconFocusCentered size={15} />}
+          aria-label="Frame the selection"
+          onClick={frameSelection}
+        />
+      </Tooltip>
+    </div>
+  );
+}
+
+/** Overlay and checker, the same on both panes. */
+export function BoardBar() {
+  const overlay = useBench((s) => s.overlay);
+  const checker = useBench((s) => s.checker);
+  const repeats = useBench((s) => s.repeats);
+  return (
+    <div className="pane-bar">
+      <h2>Board</h2>
+      <Segmented<Overlay>
+        size="small"
+        aria-label="Overlay"
+        value={overlay}
+        options={[
+          { label: 'Plain', value: 'none' },
+          { label: 'Area', value: 'area' },
+          { label: 'Angle', value: 'angle' },
+        ]}
+        onChange={(value) => useBench.setState({ overlay: value })}
+      />
+      <span className="pane-pair">
+        <Switch
+          size="small"
+          aria-label="Gingham checker"
+          checked={checker}
+          onChange={(value) => useBench.setState({ checker: value })}
+        />
+        Gingham
+      </span>
+      <Slider
+        className="pane-slider"
+        min={4}
+        max={96}
+        value={repeats}
+        tooltip={{ formatter: (value) => `${value} repeats` }}
+        ariaLabelForHandle="Repeats of the checker"
+        onChange={(value) => useBench.setState({ repeats: value })}
+      />
+      <span className="pane-gap" />
+      <Tooltip title="Frame the tile">
+        <Button
+          size="small"
+          icon={<IconAspectRatio size={15} />}
+          aria-label="Frame the tile"
+          onClick={() => handle.renderer?.frameBoard()}
+        />
+      </Tooltip>
+    </div>
+  );
+}

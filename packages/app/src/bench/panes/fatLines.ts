@@ -1,0 +1,49 @@
+import { LineMaterial } from 'three/addons/lines/LineMaterial.js';
+import { LineSegments2 } from 'three/addons/lines/LineSegments2.js';
+import { LineSegmentsGeometry } from 'three/addons/lines/LineSegmentsGeometry.js';
+
+export interface LineLook {
+  readonly colour: string;
+  /** Pixels. */
+  readonly width: number;
+  readonly opacity?: number;
+  /** Length of a dash and of a gap, world units at scale 1. */
+  readonly dash?: readonly [number, number];
+  readonly order: number;
+}
+
+export interface FatLines {
+  readonly object: LineSegments2;
+  readonly material: LineMaterial;
+  /** xyz of both ends of every line, `6 × count`. */
+  set(positions: Float32Array): void;
+}
+
+/** Lines of a width in pixels, solid or dashed. */
+export function fatLines({ colour, width, opacity = 1, dash, order }: LineLook): FatLines {
+  const material = new LineMaterial({
+    color: colour,
+    linewidth: width,
+    transparent: opacity < 1,
+    opacity,
+    dashed: dash !== undefined,
+    dashSize: dash?.[0] ?? 1,
+    gapSize: dash?.[1] ?? 0,
+  });
+  const object = new LineSegments2(new LineSegmentsGeometry(), material);
+  object.frustumCulled = false;
+  object.renderOrder = order;
+  object.visible = false;
+  return {
+    object,
+    material,
+    set(positions) {
+      object.geometry.dispose();
+      object.visible = positions.length > 0;
+      if (positions.length === 0) return;
+      object.geometry = new LineSegmentsGeometry();
+      object.geometry.setPositions(positions);
+      if (dash) object.computeLineDistances();
+    },
+  };
+}

@@ -1,0 +1,46 @@
+import { useBench } from '../../store/benchStore.ts';
+import { NO_UV } from '../../worker/protocol.ts';
+import { handle } from './rendererHandle.ts';
+
+/** Brings the selected edges and shells into view in both panes; everything when nothing is selected. */
+export function frameSelection(): void {
+  const { model, flat, edges, shells, state } = useBench.getState();
+  const { renderer } = handle;
+  if (!model || !flat || !renderer) return;
+  const solid = [Infinity, Infinity, Infinity, -Infinity, -Infinity, -Infinity];
+  const board = [Infinity, Infinity, -Infinity, -Infinity];
+  const include = (x: number, y: number, z: number) => {
+    [x, y, z].forEach((value, k) => {
+      solid[k] = Math.min(solid[k], value);
+      solid[k + 3] = Math.max(solid[k + 3], value);
+    });
+  };
+  const includeUv = (u: number, v: number) => {
+    if (u === NO_UV) return;
+    board[0] = Math.min(board[0], u);
+    board[1] = Math.min(board[1], v);
+    board[2] = Math.max(board[2], u);
+    board[3] = Math.max(board[3], v);
+  };
+  for (const e of edges) {
+    const p = model.edgePositions.subarray(6 * e, 6 * e + 6);
+    include(p[0], p[1], p[2]);
+    include(p[3], p[4], p[5]);
+    for (let i = 8 * e; i < 8 * e + 8; i += 2) includeUv(flat.edgeUv[i], flat.edgeUv[i + 1]);
+  }
+  if (shells.size > 0) {
+    model.triangleFace.forEach((f, t) => {
+      if (!shells.has(flat.faceShell[f])) return;
+      for (let i = 9 * t; i < 9 * t + 9; i += 3)
+        include(model.positions[i], model.positions[i + 1], model.positions[i + 2]);
+    });
+    for (const s of shells) {
+      const box = state?.shells[s]?.box;
+      if (!box) continue;
+      includeUv(box[0], box[1]);
+      includeUv(box[2], box[3]);
+    }
+  }
+  renderer.frameModel(Number.isFinite(solid[0]) ? solid : undefined);
+  renderer.frameBoard(Number.isFinite(board[0]) ? board : undefined);
+}

@@ -1,0 +1,371 @@
+import {
+  BufferAttribute,
+  BufferGeometry,
+  LineBasicMaterial,
+  LineSegments,
+  Mesh,
+  OrthographicCamera,
+  PerspectiveCamera,
+  Scene,
+  Vector3,
+  WebGLRenderer,
+} from 'three';
+import { OrbitControls } from 'three/addons/controls/OrbitControls.js';
+import { PALETTE } from '../../theme/theme.ts';
+import { type FlatBuffers, type ModelBuffers, NO_UV } from '../../worker/protocol.ts';
+import { fatLines } from './fatLines.ts';
+import { paneMaterial } from './shading.ts';
+
+/** Where the Board looks: the middle, and pixels per unit of u and v. */
+export interface BoardView {
+  u: number;
+  v: number;
+  scale: number;
+}
+
+export interface ModelView {
+  readonly position: readonly number[];
+  readonly target: readonly number[];
+}
+
+export interface Looks {
+  readonly overlay: 'none' | 'area' | 'angle';
+  readonly checker: boolean;
+  readonly repeats: number;
+  readonly dark: boolean;
+}
+
+export interface Marks {
+  readonly edges: ReadonlySet<number>;
+  readonly shells: ReadonlySet<number>;
+  readonly hoverEdges: readonly number[];
+  readonly hoverShell: number;
+  readonly hiddenParts: Uint8Array;
+}
+
+const OVERLAYS = { none: 0, area: 1, angle: 2 };
+
+/** Draws both panes with one renderer from the same buffers, when asked and not otherwise. */
+export function paneRenderer(canvas: HTMLCanvasElement, modelPane: HTMLElement, boardPane: HTMLElement) {
+  const renderer = new WebGLRenderer({ canvas, antialias: true, alpha: false });
+  renderer.setPixelRatio(window.devicePixelRatio);
+  renderer.setScissorTest(true);
+  renderer.autoClear = false;
+
+  const geometry = new BufferGeometry();
+  const solid = new Mesh(geometry, paneMaterial(false));
+  const flat = new Mesh(geometry, paneMaterial(true));
+  solid.frustumCulled = flat.frustumCulled = false;
+  const modelScene = new Scene();
+  const boardScene = new Scene();
+  modelScene.add(solid);
+  boardScene.add(flat);
+
+  const wires = {
+    model: wire(modelScene, 0.16),
+    board: wire(boardScene, 0.14),
+    tile: wire(boardScene, 0.85),
+    grid: wire(boardScene, 0.1),
+  };
+  wires.tile.set(frameLines());
+  wires.grid.set(gridLines());
+  const marksIn = (scene: Scene) => {
+    const lines = {
+      casing: fatLines({ colour: PALETTE.paper, width: 5, order: 1 }),
+      stitch: fatLines({ colour: PALETTE.ink, width: 3, dash: [1, 0.75], order: 2 }),
+      hover: fatLines({ colour: PALETTE.fuchsia, width: 4, opacity: 0.55, order: 3 }),
+      chosen: fatLines({ colour: PALETTE.fuchsia, width: 3.5, order: 4 }),
+    };
+    for (const { object } of Object.values(lines)) scene.add(object);
+    return lines;
+  };
+  const modelMarks = marksIn(modelScene);
+  const boardMarks = marksIn(boardScene);
+
+  const camera = new PerspectiveCamera(35, 1, 0.01, 100);
+  const boardCamera = new OrthographicCamera(-1, 1, 1, -1, -10, 10);
+  const board: BoardView = { u: 0.5, v: 0.5, scale: 400 };
+  const controls = new OrbitControls(camera, modelPane);
+  controls.zoomToCursor = true;
+  controls.rotateSpeed = 0.9;
+  let onView: () => void = () => undefined;
+  controls.addEventListener('change', () => {
+    request();
+    onView();
+  });
+
+  let model: ModelBuffers | undefined;
+  let buffers: FlatBuffers | undefined;
+  let middle = new Vector3();
+  let radius = 1;
+  let frame = 0;
+  let dark = false;
+
+  const request = () => {
+    if (frame === 0) frame = requestAnimationFrame(draw);
+  };
+
+  const draw = () => {
+    frame = 0;
+    const outer = canvas.getBoundingClientRect();
+    renderer.setSize(outer.width, outer.height, false);
+    const ground = (name: string) => getComputedStyle(document.documentElement).getPropertyValue(name).trim();
+    const paint = (pane: HTMLElement, colour: string, drawScene: (width: number, height: number) => void) => {
+      const box = pane.getBoundingClientRect();
+      if (box.width < 2 || box.height < 2) return;
+      const [x, y] = [box.left - outer.left, outer.bottom - box.bottom];
+      renderer.setViewport(x, y, box.width, box.height);
+      renderer.setScissor(x, y, box.width, box.height);
+      renderer.setClearColor(colour);
+      renderer.clear();
+      drawScene(box.width, box.height);
+    };
+    paint(modelPane, ground('--model-ground'), (width, height) => {
+      camera.aspect = width / height;
+      // The clip planes follow the model, so that no zoom cuts into it.
+      const distance = camera.position.distanceTo(middle);
+      camera.near = Math.max(
+        distance - 1.5 * radius,
+        1e-3 * Math.max(camera.position.distanceTo(controls.target), 1e-3 * radius),
+      );
+      camera.far = distance + 1.5 * radius;
+      camera.updateProjectionMatrix();
+      const perPixel =
+        (2 * camera.position.distanceTo(controls.target) * Math.tan((camera.fov * Math.PI) / 360)) / height;
+      modelMarks.stitch.material.dashScale = 1 / (7 * perPixel);
+      renderer.render(modelScene, camera);
+    });
+    paint(boardPane, ground('--board-ground'), (width, height) => {
+      Object.assign(boardCamera, boardEdges(board, width, height));
+      boardCamera.updateProjectionMatrix();
+      boardMarks.stitch.material.dashScale = board.scale / 7;
+      renderer.render(boardScene, boardCamera);
+    });
+  };
+
+  const edgesOnModel = (edges: Iterable<number>): Float32Array => {
+    if (!model) return new Float32Array(0);
+    const out: number[] = [];
+    for (const e of edges) for (let k = 0; k < 6; k++) out.push(model.edgePositions[6 * e + k]);
+    return Float32Array.from(out);
+  };
+  const edgesOnBoard = (edges: Iterable<number>): Float32Array => {
+    if (!buffers) return new Float32Array(0);
+    const out: number[] = [];
+    for (const e of edges) {
+      for (let at = 8 * e; at < 8 * e + 8; at += 4) {
+        if (buffers.edgeUv[at] === NO_UV) continue;
+        out.push(
+          buffers.edgeUv[at],
+          buffers.edgeUv[at + 1],
+          0.1,
+          buffers.edgeUv[at + 2],
+          buffers.edgeUv[at + 3],
+          0.1,
+        );
+      }
+    }
+    return Float32Array.from(out);
+  };
+
+  const setUv = (uv: Float32Array) => {
+    geometry.setAttribute('flatUv', new BufferAttribute(uv, 2));
+    request();
+  };
+
+  return {
+    camera,
+    controls,
+    board,
+    request,
+    onViewChange(listen: () => void) {
+      onView = listen;
+    },
+
+    setModel(next: ModelBuffers) {
+      model = next;
+      const corners = next.positions.length / 3;
+      geometry.setAttribute('position', new BufferAttribute(next.positions, 3));
+      geometry.setAttribute('normal', new BufferAttribute(next.normals, 3));
+      geometry.setAttribute('flatUv', new BufferAttribute(new Float32Array(2 * corners).fill(NO_UV), 2));
+      geometry.setAttribute('stretch', new BufferAttribute(new Float32Array(2 * corners), 2));
+      geometry.setAttribute('mark', new BufferAttribute(new Float32Array(corners), 1));
+      wires.model.set(next.edgePositions);
+      const [x0, y0, z0, x1, y1, z1] = next.box;
+      middle = new Vector3((x0 + x1) / 2, (y0 + y1) / 2, (z0 + z1) / 2);
+      radius = Math.max(0.5 * Math.hypot(x1 - x0, y1 - y0, z1 - z0), 1e-9);
+      this.frameModel();
+    },
+
+    setFlat(next: FlatBuffers, seams: Uint8Array) {
+      if (!model) return;
+      buffers = next;
+      setUv(next.uv);
+      const stretch = new Float32Array(next.uv.length);
+      for (let i = 0; i < stretch.length; i += 2) {
+        const t = Math.floor(i / 6);
+        stretch[i] = next.stretch[2 * t];
+        stretch[i + 1] = next.stretch[2 * t + 1];
+      }
+      geometry.setAttribute('stretch', new BufferAttribute(stretch, 2));
+      const { joined } = model;
+      const all = Array.from(joined.keys());
+      const cut = all.filter((e) => seams[e]);
+      const seamLines = edgesOnModel(cut);
+      modelMarks.casing.set(seamLines);
+      modelMarks.stitch.set(seamLines);
+      const borders = edgesOnBoard(all.filter((e) => seams[e] || !joined[e]));
+      boardMarks.casing.set(borders);
+      boardMarks.stitch.set(borders);
+      wires.board.set(edgesOnBoard(all.filter((e) => !seams[e] && joined[e])));
+      request();
+    },
+
+    setMarks({ edges, shells, hoverEdges, hoverShell, hiddenParts }: Marks) {
+      if (!model || !buffers) return;
+      const mark = geometry.getAttribute('mark') as BufferAttribute;
+      for (let t = 0; t < model.triangleFace.length; t++) {
+        const f = model.triangleFace[t];
+        const shell = buffers.faceShell[f];
+        const value = hiddenParts[model.facePart[f]]
+          ? -1
+          : shells.has(shell)
+            ? 2
+            : shell === hoverShell
+              ? 1
+              : 0;
+        mark.array.fill(value, 3 * t, 3 * t + 3);
+      }
+      mark.needsUpdate = true;
+      modelMarks.chosen.set(edgesOnModel(edges));
+      boardMarks.chosen.set(edgesOnBoard(edges));
+      modelMarks.hover.set(edgesOnModel(hoverEdges));
+      boardMarks.hover.set(edgesOnBoard(hoverEdges));
+      request();
+    },
+
+    setLooks({ overlay, checker, repeats, dark: nextDark }: Looks) {
+      for (const { material } of [solid, flat]) {
+        material.uniforms.uOverlay.value = OVERLAYS[overlay];
+        material.uniforms.uChecker.value = checker;
+        material.uniforms.uRepeats.value = repeats;
+      }
+      if (dark !== nextDark) {
+        dark = nextDark;
+        for (const { setColour } of Object.values(wires)) setColour(dark ? '#EFEAE0' : PALETTE.ink);
+      }
+      request();
+    },
+
+    /** A picture of one shell on the move: new UVs of some triangles, without anything else following. */
+    setMoving(triangles: Uint32Array, uv: Float32Array) {
+      const attribute = geometry.getAttribute('flatUv') as BufferAttribute;
+      triangles.forEach((t, i) => {
+        attribute.array.set(uv.subarray(6 * i, 6 * i + 6), 6 * t);
+      });
+      attribute.needsUpdate = true;
+      request();
+    },
+
+    /** Shows chosen shells transformed, before it is done. */
+    previewTransform(shells: ReadonlySet<number>, m: readonly number[]) {
+      if (!model || !buffers) return;
+      const attribute = geometry.getAttribute('flatUv') as BufferAttribute;
+      const { uv, faceShell } = buffers;
+      const moved = uv.slice();
+      for (let i = 0; i < uv.length; i += 2) {
+        if (!shells.has(faceShell[model.triangleFace[Math.floor(i / 6)]]) || uv[i] === NO_UV) continue;
+        moved[i] = m[0] * uv[i] + m[2] * uv[i + 1] + m[4];
+        moved[i + 1] = m[1] * uv[i] + m[3] * uv[i + 1] + m[5];
+      }
+      attribute.array.set(moved);
+      attribute.needsUpdate = true;
+      request();
+    },
+
+    frameModel(box?: readonly number[]) {
+      const [x0, y0, z0, x1, y1, z1] = box ?? [...(model?.box ?? [-1, -1, -1, 1, 1, 1])];
+      const centre = new Vector3((x0 + x1) / 2, (y0 + y1) / 2, (z0 + z1) / 2);
+      const reach = Math.max(0.5 * Math.hypot(x1 - x0, y1 - y0, z1 - z0), 1e-6 * radius);
+      const direction = box ? camera.position.clone().sub(controls.target) : new Vector3(0.62, 0.42, 1);
+      const back = (1.12 * reach) / Math.sin((camera.fov * Math.PI) / 360);
+      controls.target.copy(centre);
+      camera.position.copy(centre).addScaledVector(direction.normalize(), back);
+      controls.update();
+      request();
+    },
+
+    frameBoard(box: readonly number[] = [0, 0, 1, 1]) {
+      const pane = boardPane.getBoundingClientRect();
+      const [u0, v0, u1, v1] = box;
+      board.u = (u0 + u1) / 2;
+      board.v = (v0 + v1) / 2;
+      board.scale =
+        0.9 * Math.min(pane.width / Math.max(u1 - u0, 1e-6), (pane.height - 40) / Math.max(v1 - v0, 1e-6));
+      request();
+      onView();
+    },
+
+    view: (): { model: ModelView; board: BoardView } => ({
+      model: { position: camera.position.toArray(), target: controls.target.toArray() },
+      board: { ...board },
+    }),
+
+    setView(view: { model: ModelView; board: BoardView }) {
+      camera.position.fromArray([...view.model.position]);
+      controls.target.fromArray([...view.model.target]);
+      controls.update();
+      Object.assign(board, view.board);
+      request();
+    },
+
+    dispose() {
+      cancelAnimationFrame(frame);
+      controls.dispose();
+      geometry.dispose();
+      renderer.dispose();
+    },
+  };
+}
+
+export type PaneRenderer = ReturnType<typeof paneRenderer>;
+
+const boardEdges = ({ u, v, scale }: BoardView, width: number, height: number) => ({
+  left: u - width / (2 * scale),
+  right: u + width / (2 * scale),
+  top: v + height / (2 * scale),
+  bottom: v - height / (2 * scale),
+});
+
+/** Hairlines. */
+function wire(scene: Scene, opacity: number) {
+  const material = new LineBasicMaterial({ color: PALETTE.ink, transparent: true, opacity });
+  const object = new LineSegments(new BufferGeometry(), material);
+  object.frustumCulled = false;
+  scene.add(object);
+  return {
+    set(positions: Float32Array) {
+      object.geometry.dispose();
+      object.geometry = new BufferGeometry();
+      object.geometry.setAttribute('position', new BufferAttribute(positions, 3));
+    },
+    setColour(colour: string) {
+      material.color.set(colour);
+    },
+  };
+}
+
+const frameLines = (): Float32Array =>
+  Float32Array.from(
+    [0, 0, 0, 1, 0, 0, 1, 0, 0, 1, 1, 0, 1, 1, 0, 0, 1, 0, 0, 1, 0, 0, 0, 0].map((x, i) =>
+      i % 3 === 2 ? -0.5 : x,
+    ),
+  );
+
+function gridLines(): Float32Array {
+  const lines: number[] = [];
+  for (let k = 1; k < 8; k++) {
+    lines.push(k / 8, 0, -1, k / 8, 1, -1, 0, k / 8, -1, 1, k / 8, -1);
+  }
+  return Float32Array.from(lines);
+}

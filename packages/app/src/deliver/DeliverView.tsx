@@ -1,0 +1,171 @@
+import { IconBox, IconFileVector, IconPackageExport, IconPhoto, IconShape } from '@tabler/icons-react';
+import { Button, InputNumber, Switch } from 'antd';
+import { useEffect, useState } from 'react';
+import { fail } from '../store/actions.ts';
+import { useBench } from '../store/benchStore.ts';
+import { saveFile } from '../store/saveFile.ts';
+import { bench, unwrap } from '../store/worker.ts';
+import type { ExportKind, TemplateChoice } from '../worker/protocol.ts';
+import './deliver.css';
+
+/** Hand the model over: exports, and the template as it will look. */
+export function DeliverView() {
+  const flat = useBench((s) => s.flat);
+  const state = useBench((s) => s.state);
+  const overlaps = useBench((s) => s.overlaps.faces.length / 2);
+  const [choice, setChoice] = useState<TemplateChoice>({
+    size: 2048,
+    fills: true,
+    edges: true,
+    numbers: true,
+  });
+  const [picture, setPicture] = useState<string>();
+
+  // biome-ignore lint/correctness/useExhaustiveDependencies: the picture is of the UVs, which flat stands for
+  useEffect(() => {
+    let url: string | undefined;
+    let current = true;
+    void bench.exportAs('template', choice).then((answer) => {
+      if (!current || !('ok' in answer)) return;
+      url = URL.createObjectURL(
+        new Blob([answer.ok.bytes as Uint8Array<ArrayBuffer>], { type: 'image/svg+xml' }),
+      );
+      setPicture(url);
+    });
+    return () => {
+      current = false;
+      if (url) URL.revokeObjectURL(url);
+    };
+  }, [flat, choice]);
+
+  const save = async (kind: ExportKind) => {
+    try {
+      const { fileName, bytes } = unwrap(await bench.exportAs(kind, choice));
+      saveFile(fileName, bytes);
+    } catch (error) {
+      fail(error);
+    }
+  };
+  const savePng = async () => {
+    try {
+      const { fileName, bytes } = unwrap(await bench.exportAs('template', choice));
+      saveFile(fileName.replace(/\.svg$/, '.png'), await drawPng(bytes, choice.size));
+    } catch (error) {
+      fail(error);
+    }
+  };
+  const set = (part: Partial<TemplateChoice>) => setChoice({ ...choice, ...part });
+  const unfolded = state?.shells.filter((row) => row.unfolded) ?? [];
+  const left = (state?.shells.length ?? 0) - unfolded.length;
+  const outside = unfolded.filter(
+    ({ box }) => box && (box[0] < -1e-9 || box[1] < -1e-9 || box[2] > 1 + 1e-9 || box[3] > 1 + 1e-9),
+  );
+  const findings = [
+    left > 0 && `${left} ${left === 1 ? 'shell has' : 'shells have'} no UVs yet.`,
+    outside.length > 0 &&
+      `${outside.length} ${outside.length === 1 ? 'shell lies' : 'shells lie'} outside the tile.`,
+    overlaps > 0 && `${overlaps.toLocaleString('en-GB')} pairs of faces overlap.`,
+    unfolded.some((row) => row.stale) && 'Some shells were cut or sewn since they were unfolded.',
+  ].filter(Boolean);
+
+  return (
+    <section className="deliver" aria-label="Deliver">
+      <div className="deliver-picture">
+        {picture && <img src={picture} alt="Template: the shells as they lie in the tile" />}
+      </div>
+      <div className="deliver-side">
+        <h2>The model, with its UVs</h2>
+        <p>
+          Vertices, polygons, names and groups come out as they came in, in the same order. Only UVs are new.
+        </p>
+        <div className="deliver-row">
+          <Button type="primary" icon={<IconShape size={16} />} onClick={() => void save('obj')}>
+            Export OBJ
+          </Button>
+          <Button icon={<IconBox size={16} />} onClick={() => void save('glb')}>
+            Export GLB
+          </Button>
+        </div>
+        <h2>Template to paint over</h2>
+        <div className="deliver-options">
+          <label>
+            Size, px
+            <InputNumber
+              size="small"
+              min={64}
+              max={8192}
+              step={1024}
+              value={choice.size}
+              onChange={(size) => set({ size: size ?? 2048 })}
+            />
+          </label>
+          <span>
+            <Switch
+              size="small"
+              checked={choice.fills}
+              onChange={(fills) => set({ fills })}
+              aria-label="Fill the shells"
+            />{' '}
+            Fills
+          </span>
+          <span>
+            <Switch
+              size="small"
+              checked={choice.edges}
+              onChange={(edges) => set({ edges })}
+              aria-label="Draw the edges"
+            />{' '}
+            Edges
+          </span>
+          <span>
+            <Switch
+              size="small"
+              checked={choice.numbers}
+              onChange={(numbers) => set({ numbers })}
+              aria-label="Write the numbers"
+            />{' '}
+            Numbers
+          </span>
+        </div>
+        <div className="deliver-row">
+          <Button icon={<IconPhoto size={16} />} onClick={() => void savePng()}>
+            Template PNG
+          </Button>
+          <Button icon={<IconFileVector size={16} />} onClick={() => void save('template')}>
+            Template SVG
+          </Button>
+        </div>
+        <h2>The project</h2>
+        <div className="deliver-row">
+          <Button icon={<IconPackageExport size={16} />} onClick={() => void save('project')}>
+            Export project file
+          </Button>
+        </div>
+        <h2>Before you hand it over</h2>
+        {findings.length === 0 ? (
+          <p className="deliver-good">Every shell is flat, inside the tile and clear of the others.</p>
+        ) : (
+          <ul className="deliver-findings">
+            {findings.map((text) => (
+              <li key={String(text)}>{text}</li>
+            ))}
+          </ul>
+        )}
+      </div>
+    </section>
+  );
+}
+
+async function drawPng(svg: Uint8Array, size: number): Promise<Blob> {
+  const url = URL.createObjectURL(new Blob([svg as Uint8Array<ArrayBuffer>], { type: 'image/svg+xml' }));
+  try {
+    const image = new Image();
+    image.src = url;
+    await image.decode();
+    const canvas = new OffscreenCanvas(size, size);
+    canvas.getContext('2d')?.drawImage(image, 0, 0, size, size);
+    return await canvas.convertToBlob({ type: 'image/png' });
+  } finally {
+    URL.revokeObjectURL(url);
+  }
+}

@@ -1,0 +1,260 @@
+import { IconDots, IconDownload, IconHelpCircle, IconPlus, IconTrash } from '@tabler/icons-react';
+import { Button, Dropdown, Modal, Spin } from 'antd';
+import { useCallback, useEffect, useRef, useState } from 'react';
+import { Link, useNavigate } from 'react-router';
+import { openDatabase, type ProjectRow } from '../storage/database.ts';
+import { purgeDeleted } from '../storage/projects.ts';
+import { saveFile } from '../store/saveFile.ts';
+import { bench, unwrap } from '../store/worker.ts';
+import './rack.css';
+
+const database = openDatabase();
+const DEMOS_ADDED = 'blunt-hem-demos-added';
+
+export function RackPage() {
+  const [projects, setProjects] = useState<readonly ProjectRow[]>();
+  const [problem, setProblem] = useState<string>();
+  const [working, setWorking] = useState<string>();
+  const [deleted, setDeleted] = useState<ProjectRow>();
+  const [pending, setPending] = useState<File>();
+  const [over, setOver] = useState(false);
+  const picker = useRef<HTMLInputElement>(null);
+  const navigate = useNavigate();
+
+  const refresh = useCallback(async () => {
+    const rows = await database.projects.orderBy('updated').reverse().toArray();
+    setProjects(rows.filter((row) => row.deleted === undefined));
+  }, []);
+
+  useEffect(() => {
+    void (async () => {
+      await bench.close();
+      await purgeDeleted(database, Date.now() - 60_000);
+      if (!localStorage.getItem(DEMOS_ADDED)) {
+        setWorking('Laying out the demo models…');
+        await bench.addDemos();
+        localStorage.setItem(DEMOS_ADDED, '1');
+        setWorking(undefined);
+      }
+      await refresh();
+    })().catch(() => {
+      setWorking(undefined);
+      setProblem(
+        'The Rack could not be read: this browser does not let the page store anything. Allow storage for this address.',
+      );
+      setProjects([]);
+    });
+  }, [refresh]);
+
+  const openFile = async (file: File, keepUvs: boolean) => {
+    setProblem(undefined);
+    setWorking(`Opening ${file.name}…`);
+    try {
+      const bytes = new Uint8Array(await file.arrayBuffer());
+      navigate(`/project/${unwrap(await bench.create(file.name, bytes, keepUvs))}`);
+    } catch (error) {
+      setProblem((error as Error).message);
+      await refresh();
+    } finally {
+      setWorking(undefined);
+    }
+  };
+
+  const takeIn = (file: File | undefined) => {
+    if (!file) return;
+    if (/\.hemproject$/i.test(file.name)) void openFile(file, true);
+    else setPending(file);
+  };
+
+  const remove = async (row: ProjectRow) => {
+    await database.projects.update(row.id, { deleted: Date.now() });
+    setDeleted(row);
+    await refresh();
+  };
+
+  const bringBack = async () => {
+    if (deleted) await database.projects.update(deleted.id, { deleted: undefined });
+    setDeleted(undefined);
+    await refresh();
+  };
+
+  const exportProject = async (row: ProjectRow) => {
+    try {
+      const { fileName, bytes } = unwrap(await bench.exportProject(row.id));
+      saveFile(fileName, bytes);
+    } catch (error) {
+      setProblem((error as Error).message);
+    }
+  };
+
+  const addDemos = async () => {
+    setWorking('Laying out the demo models…');
+    await bench.addDemos();
+    setWorking(undefined);
+    await refresh();
+  };
+
+  return (
+    <main
+      className="rack"
+      data-over={over}
+      onDragOver={(event) => {
+        event.preventDefault();
+        setOver(true);
+      }}
+      onDragLeave={() => setOver(false)}
+      onDrop={(event) => {
+        event.preventDefault();
+        setOver(false);
+        takeIn(event.dataTransfer.files[0]);
+      }}
+    >
+      <header className="rack-head">
+        <div>
+          <h1>Blunt Hem</h1>
+          <p>Cut, unfold, look, correct — before the first stroke of paint.</p>
+        </div>
+        <div className="rack-acts">
+          <Link to="/help" className="rack-help">
+            <IconHelpCircle size={17} aria-hidden /> Help
+          </Link>
+          <Button onClick={() => void addDemos()}>Add the demo again</Button>
+          <Button type="primary" icon={<IconPlus size={16} />} onClick={() => picker.current?.click()}>
+            Open a model or project
+          </Button>
+          <input
+            ref={picker}
+            type="file"
+            hidden
+            aria-label="Model or project file"
+            accept=".obj,.glb,.hemproject"
+            onChange={(event) => {
+              takeIn(event.target.files?.[0]);
+              event.target.value = '';
+            }}
+          />
+        </div>
+      </header>
+      {problem && (
+        <div className="rack-bar rack-problem" role="alert">
+          {problem} Nothing on the Rack has changed.
+          <Button size="small" onClick={() => setProblem(undefined)}>
+            Close
+          </Button>
+        </div>
+      )}
+      {deleted && (
+        <div className="rack-bar" role="status">
+          “{deleted.name}” was taken off the Rack.
+          <Button size="small" onClick={() => void bringBack()}>
+            Put it back
+          </Button>
+        </div>
+      )}
+      {working && (
+        <div className="rack-bar" role="status">
+          <Spin size="small" /> {working}
+        </div>
+      )}
+      {projects?.length === 0 && !working && (
+        <div className="rack-empty">
+          <h2>The Rack is empty</h2>
+          <p>
+            Drop an OBJ or GLB model anywhere on this page, or add the demo models and try the loop on them.
+          </p>
+        </div>
+      )}
+      <ul className="rack-list">
+        {projects?.map((row) => (
+          <Card
+            key={row.id}
+            row={row}
+            onExport={() => void exportProject(row)}
+            onDelete={() => void remove(row)}
+          />
+        ))}
+      </ul>
+      <p className="rack-hint">
+        Drop an OBJ, GLB or project file anywhere here. The file itself is never altered.
+      </p>
+      <Modal
+        open={pending !== undefined}
+        title={`Open ${pending?.name ?? ''}`}
+        onCancel={() => setPending(undefined)}
+        footer={[
+          <Button
+            key="discard"
+            onClick={() => {
+              if (pending) void openFile(pending, false);
+              setPending(undefined);
+            }}
+          >
+            Discard them
+          </Button>,
+          <Button
+            key="keep"
+            type="primary"
+            autoFocus
+            onClick={() => {
+              if (pending) void openFile(pending, true);
+              setPending(undefined);
+            }}
+          >
+            Keep UVs
+          </Button>,
+        ]}
+      >
+        <p>If the file has UVs already: keep them, with their breaks as seams, or start without any?</p>
+      </Modal>
+    </main>
+  );
+}
+
+interface CardProps {
+  readonly row: ProjectRow;
+  readonly onExport: () => void;
+  readonly onDelete: () => void;
+}
+
+function Card({ row, onExport, onDelete }: CardProps) {
+  const [picture, setPicture] = useState<string>();
+  useEffect(() => {
+    if (!row.picture) return;
+    const url = URL.createObjectURL(row.picture);
+    setPicture(url);
+    return () => URL.revokeObjectURL(url);
+  }, [row.picture]);
+  return (
+    <li className="rack-card">
+      <Link to={`/project/${row.id}`} className="rack-open">
+        {picture ? <img src={picture} alt="" /> : <span className="rack-blank" />}
+        <strong>{row.name}</strong>
+        <span className="rack-facts">
+          {row.faces.toLocaleString('en-GB')} faces · {row.shells} {row.shells === 1 ? 'shell' : 'shells'} ·{' '}
+          {new Date(row.updated).toLocaleDateString('en-GB', { day: 'numeric', month: 'short' })}
+        </span>
+      </Link>
+      <Dropdown
+        trigger={['click']}
+        menu={{
+          items: [
+            {
+              key: 'export',
+              icon: <IconDownload size={15} />,
+              label: 'Export project file',
+              onClick: onExport,
+            },
+            { key: 'delete', icon: <IconTrash size={15} />, label: 'Take off the Rack', onClick: onDelete },
+          ],
+        }}
+      >
+        <Button
+          type="text"
+          className="rack-more"
+          icon={<IconDots size={17} />}
+          aria-label={`More for ${row.name}`}
+        />
+      </Dropdown>
+    </li>
+  );
+}

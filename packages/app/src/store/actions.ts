@@ -1,0 +1,118 @@
+import type { UvMatrix } from '@blunt-hem/core/arrange/similarity';
+import type { Request } from '@blunt-hem/core/operations/catalogue';
+import type { Done } from '../worker/protocol.ts';
+import { type Notice, useBench } from './benchStore.ts';
+import { ArtistError, bench, unwrap } from './worker.ts';
+
+/** Everything the interface can ask for. Failures become a notice; nothing here throws. */
+
+const notify = (notice: Notice | undefined) => useBench.setState({ notice });
+
+export async function perform(request: Request): Promise<Done | undefined> {
+  notify(undefined);
+  try {
+    const done = unwrap(await bench.perform(request));
+    if (done.notes.length > 0) notify({ tone: 'note', text: done.notes.join(' ') });
+    return done;
+  } catch (error) {
+    fail(error, request);
+    return undefined;
+  }
+}
+
+export function fail(error: unknown, request?: Request): void {
+  if (!(error instanceof ArtistError)) {
+    notify({
+      tone: 'error',
+      text: 'Something went wrong inside Blunt Hem. Your work is saved up to the last act.',
+    });
+    throw error;
+  }
+  const canOpen = error.code === 'cannot-unfold' && error.ids.length > 0;
+  const shells = [...error.ids];
+  notify({
+    tone: error.code === 'stopped' ? 'note' : 'error',
+    text: error.message,
+    offer: canOpen
+      ? { label: 'Cut it open for me', act: () => void openAndUnfold(shells, request) }
+      : undefined,
+  });
+}
+
+/** Cuts pieces open; the cut itself unfolds what it opened. */
+async function openAndUnfold(shells: readonly number[], request: Request | undefined): Promise<void> {
+  const done = await perform({ operation: 'open-pieces', params: { shells } });
+  const unfolded = useBench.getState().state?.shells.some((row) => row.unfolded);
+  if (done && request && !unfolded) await perform({ operation: 'unfold', params: { shells: 'all' } });
+}
+
+const chosenEdges = (): number[] => [...useBench.getState().edges];
+
+/** The selected shells, or all when none is. */
+const chosenShells = (): 'all' | number[] => {
+  const { shells } = useBench.getState();
+  return shells.size > 0 ? [...shells] : 'all';
+};
+
+async function seamAct(operation: 'cut' | 'sew', nothing: string): Promise<void> {
+  const edges = chosenEdges();
+  if (edges.length === 0) return notify({ tone: 'note', text: nothing });
+  useBench.setState({ edges: new Set() });
+  await perform({ operation, params: { edges } });
+}
+
+export const cut = () => seamAct('cut', 'Pick edges first: click one, or double-click for its whole loop.');
+export const sew = () => seamAct('sew', 'Pick seams first, then sew them.');
+export const unfold = () =>
+  perform({ operation: 'unfold', params: { shells: chosenShells(), method: 'conformal' } });
+export const relax = () => perform({ operation: 'relax', params: { shells: chosenShells() } });
+export const pack = (params: object = {}) => perform({ operation: 'pack', params });
+export const openPieces = () => perform({ operation: 'open-pieces', params: { shells: chosenShells() } });
+export const hideParts = (parts: readonly number[], hidden: boolean) =>
+  perform({ operation: 'hide-parts', params: { parts, hidden } });
+export const stop = () => bench.stop();
+
+export async function transformShells(matrix: UvMatrix): Promise<void> {
+  const { shells } = useBench.getState();
+  if (shells.size === 0) return notify({ tone: 'note', text: 'Pick a shell first.' });
+  await perform({ operation: 'transform-shells', params: { shells: [...shells], matrix: [...matrix] } });
+}
+
+/** Turns, scales or mirrors the selected shells about the middle of their box. */
+export async function transformAboutMiddle(a: number, b: number, c: number, d: number): Promise<void> {
+  const { shells, state } = useBench.getState();
+  const boxes = [...shells].flatMap((s) => state?.shells[s]?.box ?? []);
+  if (boxes.length === 0) return notify({ tone: 'note', text: 'Pick an unfolded shell first.' });
+  const at = (k: number) => boxes.filter((_, i) => i % 4 === k);
+  const u = (Math.min(...at(0)) + Math.max(...at(2))) / 2;
+  const v = (Math.min(...at(1)) + Math.max(...at(3))) / 2;
+  await transformShells([a, b, c, d, u - a * u - c * v, v - b * u - d * v]);
+}
+
+export async function travel(way: 'undo' | 'redo'): Promise<void> {
+  try {
+    const done = unwrap(await bench[way]());
+    if (done)
+      notify({ tone: 'note', text: `${way === 'undo' ? 'Taken back' : 'Done again'}: ${done.label}.` });
+  } catch (error) {
+    fail(error);
+  }
+}
+
+/** What a click adds to, takes from or puts in place of a selection. */
+export function select(
+  kind: 'edges' | 'shells',
+  items: readonly number[],
+  how: 'only' | 'add' | 'remove',
+): void {
+  useBench.setState((s) => {
+    const next = new Set(how === 'only' ? [] : s[kind]);
+    for (const item of items) {
+      if (how === 'remove') next.delete(item);
+      else next.add(item);
+    }
+    return { [kind]: next };
+  });
+}
+
+export const selectNothing = () => useBench.setState({ edges: new Set(), shells: new Set() });

@@ -1,0 +1,134 @@
+import type { Totals } from '@blunt-hem/core/document/figures';
+import { create } from 'zustand';
+import type { BenchEvent, BenchState, FlatBuffers, ModelBuffers } from '../worker/protocol.ts';
+
+export const STAGES = ['intake', 'cut', 'unfold', 'inspect', 'arrange', 'deliver'] as const;
+export type Stage = (typeof STAGES)[number];
+export type Target = 'edges' | 'shells';
+export type Tool = 'pick' | 'box';
+export type Overlay = 'none' | 'area' | 'angle';
+export type Pane = 'model' | 'board';
+
+export interface Hover {
+  readonly pane: Pane;
+  readonly edge: number;
+  readonly shell: number;
+}
+
+export interface Notice {
+  readonly tone: 'note' | 'error';
+  readonly text: string;
+  /** What could be done about it. */
+  readonly offer?: { readonly label: string; readonly act: () => void };
+}
+
+export interface Busy {
+  readonly label: string;
+  readonly fraction?: number;
+  readonly figure?: number;
+}
+
+export interface BenchStore {
+  projectId?: string;
+  projectName: string;
+  model?: ModelBuffers;
+  flat?: FlatBuffers;
+  seams?: Uint8Array;
+  state?: BenchState;
+  /** Figures before the last act. */
+  before?: Totals;
+  overlaps: { faces: Uint32Array; atLeast: boolean };
+  busy?: Busy;
+  saved: boolean;
+  notice?: Notice;
+  stage: Stage;
+  tool: Tool;
+  target: Target;
+  visibleOnly: boolean;
+  overlay: Overlay;
+  checker: boolean;
+  repeats: number;
+  edges: ReadonlySet<number>;
+  shells: ReadonlySet<number>;
+  hover?: Hover;
+  /** Part of the middle that the Model takes, 0 to 1. */
+  split: number;
+  detailsOpen: boolean;
+  dark: boolean;
+}
+
+export const useBench = create<BenchStore>()(() => ({
+  projectName: '',
+  overlaps: { faces: new Uint32Array(0), atLeast: false },
+  saved: true,
+  stage: 'cut',
+  tool: 'pick',
+  target: 'edges',
+  visibleOnly: true,
+  overlay: 'none',
+  checker: true,
+  repeats: 24,
+  edges: new Set(),
+  shells: new Set(),
+  split: 0.52,
+  detailsOpen: true,
+  dark: false,
+}));
+
+/** Forgets one project before another is opened. */
+export function resetBench(): void {
+  useBench.setState({
+    projectId: undefined,
+    model: undefined,
+    flat: undefined,
+    seams: undefined,
+    state: undefined,
+    before: undefined,
+    busy: undefined,
+    notice: undefined,
+    hover: undefined,
+    edges: new Set(),
+    shells: new Set(),
+    overlaps: { faces: new Uint32Array(0), atLeast: false },
+  });
+}
+
+/** Takes in what the worker says. Moving pictures go to the renderer alone. */
+export function receive(event: BenchEvent): void {
+  switch (event.kind) {
+    case 'state':
+      useBench.setState((s) => ({
+        state: event.state,
+        before: s.state?.totals ?? event.state.totals,
+        flat: event.state.flat ?? s.flat,
+        seams: event.state.seams ?? s.seams,
+        shells: renumbered(s, event.state),
+        hover: undefined,
+      }));
+      return;
+    case 'overlaps':
+      useBench.setState({ overlaps: event });
+      return;
+    case 'busy':
+      useBench.setState({
+        busy: event.label
+          ? { label: event.label, fraction: event.fraction, figure: event.figure }
+          : undefined,
+      });
+      return;
+    case 'saved':
+      useBench.setState({ saved: event.saved });
+      return;
+    case 'moving':
+      return;
+  }
+}
+
+/** Shells are numbered anew after a cut; the chosen ones stay chosen. */
+function renumbered({ shells, state }: BenchStore, next: BenchState): ReadonlySet<number> {
+  const { flat } = next;
+  if (!state || !flat || shells.size === 0) return shells;
+  return new Set(
+    [...shells].flatMap((s) => (state.shells[s] ? [flat.faceShell[state.shells[s].firstFace]] : [])),
+  );
+}

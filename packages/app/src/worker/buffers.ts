@@ -1,0 +1,99 @@
+import { type HemDocument, shellsOf, topologyOf } from '@blunt-hem/core/document/document';
+import type { ShellFigures } from '@blunt-hem/core/document/figures';
+import { cornerNormals } from '@blunt-hem/core/formats/cornerNormals';
+import { boundingBox } from '@blunt-hem/core/mesh/mesh';
+import { facesOfShell } from '@blunt-hem/core/seams/shells';
+import { type FlatBuffers, type Histogram, type ModelBuffers, NO_UV } from './protocol.ts';
+
+export function modelBuffers(document: HemDocument): ModelBuffers {
+  const { model } = document;
+  const { mesh, triangulation, links, parts } = topologyOf(model);
+  const { triangleCorners, triangleFace } = triangulation;
+  const corner = cornerNormals(model);
+  const positions = new Float32Array(3 * triangleCorners.length);
+  const normals = new Float32Array(3 * triangleCorners.length);
+  for (let i = 0; i < triangleCorners.length; i++) {
+    const c = triangleCorners[i];
+    for (let k = 0; k < 3; k++) {
+      positions[3 * i + k] = mesh.positions[3 * mesh.cornerVertex[c] + k];
+      normals[3 * i + k] = corner[3 * c + k];
+    }
+  }
+  const edgePositions = new Float32Array(3 * links.edgeVertices.length);
+  for (let i = 0; i < links.edgeVertices.length; i++) {
+    for (let k = 0; k < 3; k++) edgePositions[3 * i + k] = mesh.positions[3 * links.edgeVertices[i] + k];
+  }
+  const partFaces = new Array<number>(parts.names.length).fill(0);
+  for (const part of parts.facePart) partFaces[part]++;
+  return {
+    name: model.name,
+    positions,
+    normals,
+    triangleFace: triangleFace.slice(),
+    facePart: parts.facePart.slice(),
+    partNames: parts.names,
+    partFaces,
+    edgePositions,
+    joined: links.joined.slice(),
+    edgeVertices: links.edgeVertices.slice(),
+    box: boundingBox(mesh.positions),
+  };
+}
+
+export function flatBuffers(document: HemDocument, figures: readonly ShellFigures[]): FlatBuffers {
+  const { triangulation, triangleStart, links } = topologyOf(document.model);
+  const { triangleCorners } = triangulation;
+  const { uv: cornerUv } = document.uvSets[document.currentUv];
+  const value = (i: number) => (Number.isNaN(cornerUv[i]) ? NO_UV : cornerUv[i]);
+  const uv = new Float32Array(2 * triangleCorners.length);
+  for (let i = 0; i < triangleCorners.length; i++) {
+    uv[2 * i] = value(2 * triangleCorners[i]);
+    uv[2 * i + 1] = value(2 * triangleCorners[i] + 1);
+  }
+  const shells = shellsOf(document);
+  const stretch = new Float32Array((2 * triangleCorners.length) / 3);
+  for (const { shell, stretch: measured } of figures) {
+    if (!measured) continue;
+    let at = 0;
+    for (const f of facesOfShell(shells, shell)) {
+      for (let t = triangleStart[f]; t < triangleStart[f + 1]; t++, at++) {
+        stretch[2 * t] = measured.logArea[at];
+        stretch[2 * t + 1] = measured.angle[at];
+      }
+    }
+  }
+  const edgeUv = new Float32Array(8 * links.joined.length).fill(NO_UV);
+  for (let e = 0; e < links.joined.length; e++) {
+    const first = links.edgeCornerStart[e];
+    for (let side = 0; side < Math.min(2, links.edgeCornerStart[e + 1] - first); side++) {
+      const c = links.edgeCorners[first + side];
+      const next = links.nextCorner[c];
+      const at = 8 * e + 4 * side;
+      edgeUv[at] = value(2 * c);
+      edgeUv[at + 1] = value(2 * c + 1);
+      edgeUv[at + 2] = value(2 * next);
+      edgeUv[at + 3] = value(2 * next + 1);
+    }
+  }
+  return { uv, stretch, edgeUv, faceShell: shells.faceShell.slice() };
+}
+
+/** Surface by how it is stretched, each bin a share of the whole. */
+export function histogram(
+  figures: readonly ShellFigures[],
+  field: 'logArea' | 'angle',
+  from: number,
+  to: number,
+  bins = 24,
+): Histogram {
+  const counts = new Array<number>(bins).fill(0);
+  let total = 0;
+  for (const { stretch } of figures) {
+    if (!stretch) continue;
+    for (const value of stretch[field]) {
+      counts[Math.max(0, Math.min(bins - 1, Math.floor((bins * (value - from)) / (to - from))))]++;
+      total++;
+    }
+  }
+  return { from, to, counts: counts.map((count) => count / (total || 1)) };
+}

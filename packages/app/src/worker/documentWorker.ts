@@ -1,0 +1,197 @@
+import { openDocument, shellsOf, topologyOf } from '@blunt-hem/core/document/document';
+import { emptyHistory } from '@blunt-hem/core/document/history';
+import { applyPatch } from '@blunt-hem/core/document/patch';
+import { HemError } from '@blunt-hem/core/errors';
+import { type Project, readProject, writeProject } from '@blunt-hem/core/formats/projectFile';
+import { readModel } from '@blunt-hem/core/formats/readModel';
+import { readSeams } from '@blunt-hem/core/formats/seamFile';
+import { writeGlb } from '@blunt-hem/core/formats/writeGlb';
+import { writeObj } from '@blunt-hem/core/formats/writeObj';
+import { writeTemplate } from '@blunt-hem/core/formats/writeTemplate';
+import { carryOut, localContext } from '@blunt-hem/core/operations/catalogue';
+import { shellsAtEdges } from '@blunt-hem/core/seams/shells';
+import { edgeLoop } from '@blunt-hem/core/select/edgeLoop';
+import * as Comlink from 'comlink';
+import { openDatabase } from '../storage/database.ts';
+import { addProject, loadProject } from '../storage/projects.ts';
+import { modelBuffers } from './buffers.ts';
+import { picker } from './picking.ts';
+import { drawPicture } from './picture.ts';
+import type { Answer, BenchApi, Exported } from './protocol.ts';
+import { openSession, type Session } from './session.ts';
+import { solverPool } from './solverPool.ts';
+
+const PICTURE = { width: 320, height: 208 };
+
+const database = openDatabase();
+const solvers = solverPool();
+const picking = picker();
+let session: Session | undefined;
+let releaseLock: (() => void) | undefined;
+
+/** Errors an artist can read cross to the main thread as they are; others are bugs and are thrown. */
+async function answer<T>(work: () => T | Promise<T>): Promise<Answer<T>> {
+  try {
+    return { ok: await work() };
+  } catch (error) {
+    if (error instanceof HemError) {
+      return { failure: { code: error.code, sentence: error.message, ids: [...error.ids] } };
+    }
+    throw error;
+  }
+}
+
+const opened = (): Session => {
+  if (!session) throw new HemError('nothing-open', 'No project is open.');
+  return session;
+};
+
+/** A new project from a model file or a project file. */
+async function projectFrom(name: string, bytes: Uint8Array, keepUvs: boolean): Promise<Project> {
+  if (/\.hemproject$/i.test(name)) return readProject(bytes, name);
+  const model = await readModel(bytes, name);
+  return { name: model.name, document: openDocument(model, { keepUvs }), history: emptyHistory };
+}
+
+async function pictureOf({ document }: Project): Promise<Blob> {
+  const canvas = new OffscreenCanvas(PICTURE.width, PICTURE.height);
+  const pixels = drawPicture(document, PICTURE.width, PICTURE.height);
+  canvas.getContext('2d')?.putImageData(new ImageData(new Uint8ClampedArray(pixels), PICTURE.width), 0, 0);
+  return canvas.convertToBlob({ type: 'image/png' });
+}
+
+const add = async (project: Project): Promise<string> =>
+  addProject(database, project, await pictureOf(project));
+
+/** The demo: models of our own, cut and unfolded as far as their seams go. */
+async function demo(file: string, name: string): Promise<Project> {
+  const bytes = async (path: string) => new Uint8Array(await (await fetch(`/demo/${path}`)).arrayBuffer());
+  const model = await readModel(await bytes(`${file}.obj`), `${file}.obj`);
+  const edges = readSeams(
+    new TextDecoder().decode(await bytes(`${file}.seams.json`)),
+    `${file}.seams.json`,
+    topologyOf(model).links,
+  );
+  let document = openDocument(model);
+  const steps =
+    edges.length > 0
+      ? [
+          { operation: 'cut', params: { edges } },
+          { operation: 'unfold', params: {} },
+        ]
+      : [];
+  for (const step of steps)
+    document = applyPatch(document, (await carryOut(document, step, localContext)).patch);
+  return { name, document, history: emptyHistory };
+}
+
+/** Waits for the right to write to a project; false when another tab has it. */
+function lock(id: string): Promise<boolean> {
+  return new Promise((resolve) => {
+    void navigator.locks.request(`blunt-hem-${id}`, { ifAvailable: true }, (granted) => {
+      resolve(granted !== null);
+      return granted ? new Promise<void>((release) => (releaseLock = release)) : undefined;
+    });
+  });
+}
+
+async function close(): Promise<void> {
+  await session?.close();
+  if (session) {
+    const { row, document, history } = session.stored;
+    await database.projects.update(row.id, {
+      picture: await pictureOf({ name: row.name, document, history }),
+    });
+  }
+  session = undefined;
+  releaseLock?.();
+  releaseLock = undefined;
+}
+
+const api: BenchApi = {
+  create: (name, bytes, keepUvs) => answer(async () => add(await projectFrom(name, bytes, keepUvs))),
+
+  async addDemos() {
+    await add(await demo('gourd-lantern', 'Gourd lantern'));
+    await add(await demo('toad-ferryman', 'Toad ferryman'));
+  },
+
+  open: (id, listen) =>
+    answer(async () => {
+      await close();
+      if (!(await lock(id))) {
+        throw new HemError(
+          'open-elsewhere',
+          'This project is open in another tab. Close it there, then open it here.',
+        );
+      }
+      const stored = await loadProject(database, id);
+      if (!stored || stored.row.deleted !== undefined) {
+        releaseLock?.();
+        throw new HemError('no-such-project', 'This project is not on the Rack any more.');
+      }
+      session = openSession(database, stored, solvers, listen);
+      const buffers = modelBuffers(stored.document);
+      session.start();
+      return buffers;
+    }),
+
+  close,
+  perform: (request) => answer(() => opened().perform(request)),
+  undo: () => answer(() => opened().undo()),
+  redo: () => answer(() => opened().redo()),
+  async stop() {
+    session?.stop();
+  },
+  async pickModel(origin, direction) {
+    return session && picking.pickModel(session.document, origin, direction);
+  },
+  async pickBoard(u, v) {
+    return session && picking.pickBoard(session.document, u, v);
+  },
+  async loop(edge) {
+    const { mesh, links } = topologyOf(opened().document.model);
+    return edgeLoop(mesh, links, edge);
+  },
+  async inBox(query) {
+    const { document } = opened();
+    const edges = picking.edgesInBox(document, query);
+    return { edges, shells: shellsAtEdges(topologyOf(document.model).links, shellsOf(document), edges) };
+  },
+
+  exportAs: (kind, template) =>
+    answer(async (): Promise<Exported> => {
+      const { document, stored } = opened();
+      const { uv } = document.uvSets[document.currentUv];
+      const { name } = document.model;
+      switch (kind) {
+        case 'obj':
+          return { fileName: `${name}.obj`, bytes: writeObj(document.model, uv) };
+        case 'glb':
+          return { fileName: `${name}.glb`, bytes: await writeGlb(document.model, uv) };
+        case 'template': {
+          const options = template ?? { size: 2048, fills: true, edges: true, numbers: true };
+          return {
+            fileName: `${name}-template.svg`,
+            bytes: new TextEncoder().encode(writeTemplate(document, options)),
+          };
+        }
+        case 'project':
+          return projectExport({ ...stored, name: stored.row.name });
+      }
+    }),
+
+  exportProject: (id) =>
+    answer(async () => {
+      const stored = await loadProject(database, id);
+      if (!stored) throw new HemError('no-such-project', 'This project is not on the Rack any more.');
+      return projectExport({ ...stored, name: stored.row.name });
+    }),
+};
+
+const projectExport = ({ name, document, history }: Project): Exported => ({
+  fileName: `${name}.hemproject`,
+  bytes: writeProject({ name, document, history }),
+});
+
+Comlink.expose(api);

@@ -1,0 +1,141 @@
+import type { Totals } from '@blunt-hem/core/document/figures';
+import type { ShellStretch } from '@blunt-hem/core/measure/stretch';
+import type { Request } from '@blunt-hem/core/operations/catalogue';
+import type { Verdict } from '@blunt-hem/core/seams/verdict';
+
+/** What the main thread and the document worker say to each other. */
+
+/** The model as it is drawn: one vertex for every corner of every triangle. */
+export interface ModelBuffers {
+  readonly name: string;
+  /** `9 × triangleCount`. */
+  readonly positions: Float32Array;
+  readonly normals: Float32Array;
+  readonly triangleFace: Uint32Array;
+  readonly facePart: Uint32Array;
+  readonly partNames: readonly string[];
+  readonly partFaces: readonly number[];
+  /** xyz of both ends of every edge: `6 × edgeCount`. */
+  readonly edgePositions: Float32Array;
+  readonly joined: Uint8Array;
+  readonly edgeVertices: Uint32Array;
+  readonly box: Float64Array;
+}
+
+/** What is drawn of the UVs; sent anew when they or the seams change. */
+export interface FlatBuffers {
+  /** u and v of every triangle corner, `6 × triangleCount`; `NO_UV` where there is none. */
+  readonly uv: Float32Array;
+  /** Logarithm of area stretch and angular deformation in degrees: `2 × triangleCount`. */
+  readonly stretch: Float32Array;
+  /** u and v of both ends of an edge, as it lies on one side and on the other: `8 × edgeCount`. */
+  readonly edgeUv: Float32Array;
+  readonly faceShell: Uint32Array;
+}
+
+/** Stands for a missing UV in buffers. */
+export const NO_UV = -1e6;
+
+/** One row of the shell table. */
+export interface ShellRow extends Omit<ShellStretch, 'logArea' | 'angle'> {
+  readonly shell: number;
+  readonly faces: number;
+  /** Least face of the shell: tells it from others when shells are numbered anew. */
+  readonly firstFace: number;
+  readonly verdict: Verdict;
+  readonly unfolded: boolean;
+  readonly stale: boolean;
+  readonly box: readonly [number, number, number, number] | undefined;
+}
+
+export interface Histogram {
+  readonly from: number;
+  readonly to: number;
+  readonly counts: readonly number[];
+}
+
+/** Everything that may have changed after an act. Buffers are absent when they have not. */
+export interface BenchState {
+  readonly flat?: FlatBuffers;
+  readonly seams?: Uint8Array;
+  readonly hiddenParts: Uint8Array;
+  readonly shells: readonly ShellRow[];
+  readonly totals: Totals;
+  readonly areaHistogram: Histogram;
+  readonly angleHistogram: Histogram;
+  /** Labels of what can be undone and redone, the nearest first. */
+  readonly undoable: readonly string[];
+  readonly redoable: readonly string[];
+}
+
+export type BenchEvent =
+  | { readonly kind: 'state'; readonly state: BenchState }
+  | { readonly kind: 'overlaps'; readonly faces: Uint32Array; readonly atLeast: boolean }
+  /** What is running; absent fields mean nothing is. */
+  | { readonly kind: 'busy'; readonly label?: string; readonly fraction?: number; readonly figure?: number }
+  /** A moving picture of one shell: UV of the triangle corners of its triangles. */
+  | { readonly kind: 'moving'; readonly triangles: Uint32Array; readonly uv: Float32Array }
+  | { readonly kind: 'saved'; readonly saved: boolean };
+
+export interface Done {
+  readonly label: string;
+  readonly notes: readonly string[];
+}
+
+/** A failure in words an artist reads; errors do not keep their class between threads. */
+export interface Failure {
+  readonly code: string;
+  readonly sentence: string;
+  readonly ids: readonly number[];
+}
+
+export type Answer<T> = { readonly ok: T } | { readonly failure: Failure };
+
+export interface Pick {
+  readonly face: number;
+  readonly edge: number;
+  readonly shell: number;
+  /** Where the ray met the surface; on the Board u, v, 0. */
+  readonly point: readonly [number, number, number];
+}
+
+export interface BoxQuery {
+  /** Column-major, model to clip space. */
+  readonly matrix: readonly number[];
+  /** In clip space: left, bottom, right, top. */
+  readonly rectangle: readonly [number, number, number, number];
+  readonly eye: readonly [number, number, number];
+  readonly visibleOnly: boolean;
+}
+
+export type ExportKind = 'obj' | 'glb' | 'template' | 'project';
+
+export interface Exported {
+  readonly fileName: string;
+  readonly bytes: Uint8Array;
+}
+
+export interface TemplateChoice {
+  readonly size: number;
+  readonly fills: boolean;
+  readonly edges: boolean;
+  readonly numbers: boolean;
+}
+
+/** What the document worker offers. */
+export interface BenchApi {
+  create(name: string, bytes: Uint8Array, keepUvs: boolean): Promise<Answer<string>>;
+  addDemos(): Promise<void>;
+  open(id: string, listen: (event: BenchEvent) => void): Promise<Answer<ModelBuffers>>;
+  close(): Promise<void>;
+  perform(request: Request): Promise<Answer<Done>>;
+  undo(): Promise<Answer<Done | undefined>>;
+  redo(): Promise<Answer<Done | undefined>>;
+  stop(): Promise<void>;
+  pickModel(origin: readonly number[], direction: readonly number[]): Promise<Pick | undefined>;
+  pickBoard(u: number, v: number): Promise<Pick | undefined>;
+  loop(edge: number): Promise<number[]>;
+  inBox(query: BoxQuery): Promise<{ readonly edges: number[]; readonly shells: number[] }>;
+  exportAs(kind: ExportKind, template?: TemplateChoice): Promise<Answer<Exported>>;
+  exportProject(id: string): Promise<Answer<Exported>>;
+}

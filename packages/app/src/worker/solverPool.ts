@@ -1,0 +1,46 @@
+import { HemError, StoppedError } from '@blunt-hem/core/errors';
+import type { Solvers } from '@blunt-hem/core/operations/operation';
+import type { Context } from '@blunt-hem/core/progress';
+import * as Comlink from 'comlink';
+import type { Answer } from './protocol.ts';
+import type { SolverApi } from './solverWorker.ts';
+
+/** How often the stop flag is brought up to date, milliseconds. */
+const WATCH = 30;
+
+/** A solver in a worker of its own, started when first needed. */
+export function solverPool(): Solvers {
+  let solver: Comlink.Remote<SolverApi> | undefined;
+  const start = () => {
+    const worker = new Worker(new URL('./solverWorker.ts', import.meta.url), { type: 'module' });
+    return Comlink.wrap<SolverApi>(worker);
+  };
+  const run = async <T>(
+    context: Context,
+    work: (
+      solver: Comlink.Remote<SolverApi>,
+      stop: Int32Array,
+      report: Context['report'],
+    ) => Promise<Answer<T>>,
+  ): Promise<T> => {
+    solver ??= start();
+    const stop = new Int32Array(new SharedArrayBuffer(4));
+    const watch = setInterval(() => {
+      if (context.signal.aborted) Atomics.store(stop, 0, 1);
+    }, WATCH);
+    try {
+      const answer = await work(solver, stop, Comlink.proxy(context.report));
+      if ('ok' in answer) return answer.ok;
+      const { code, sentence, ids } = answer.failure;
+      throw code === 'stopped' ? new StoppedError() : new HemError(code, sentence, ids);
+    } finally {
+      clearInterval(watch);
+    }
+  };
+  return {
+    unfold: (shell, method, context) =>
+      run(context, (s, stop, report) => s.unfold(shell, method, stop, report)),
+    relax: (shell, start, options, context) =>
+      run(context, (s, stop, report) => s.relax(shell, start, options, stop, report)),
+  };
+}

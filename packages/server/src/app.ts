@@ -1,0 +1,64 @@
+import { randomBytes } from 'node:crypto';
+import { readFileSync } from 'node:fs';
+import { join, relative } from 'node:path';
+import { serveStatic } from '@hono/node-server/serve-static';
+import { Hono } from 'hono';
+
+const NONCE_MARK = '__CSP_NONCE__';
+
+/**
+ * Serves the built app and nothing outside its folder.
+ *
+ * @param folder  the build, with `index.html` in it
+ */
+export function createApp(folder: string): Hono {
+  const page = readFileSync(join(folder, 'index.html'), 'utf8');
+  const app = new Hono();
+
+  app.use(async (context, next) => {
+    // Only pages of this address, named by a loopback name, are answered: no other site may reach in.
+    const host = context.req.header('host') ?? '';
+    if (!/^(127\.0\.0\.1|localhost|\[::1\])(:\d+)?$/.test(host)) return context.text('Not here.', 403);
+    const origin = context.req.header('origin');
+    if (origin !== undefined && new URL(origin).host !== host) return context.text('Not from there.', 403);
+    await next();
+    context.header('Cross-Origin-Opener-Policy', 'same-origin');
+    context.header('Cross-Origin-Embedder-Policy', 'require-corp');
+    context.header('Cross-Origin-Resource-Policy', 'same-origin');
+    context.header('X-Content-Type-Options', 'nosniff');
+    context.header('Referrer-Policy', 'no-referrer');
+    if (!context.res.headers.has('Content-Security-Policy')) {
+      context.header('Content-Security-Policy', policy());
+    }
+  });
+
+  app.use('/assets/*', serveStatic({ root: relative(process.cwd(), folder) || '.' }));
+  app.use('/demo/*', serveStatic({ root: relative(process.cwd(), folder) || '.' }));
+  app.use('/favicon.svg', serveStatic({ root: relative(process.cwd(), folder) || '.' }));
+
+  // Every other address is a view of the app.
+  app.get('*', (context) => {
+    if (/\.[a-z0-9]+$/i.test(context.req.path)) return context.text('Not found.', 404);
+    const nonce = randomBytes(16).toString('base64');
+    context.header('Content-Security-Policy', policy(nonce));
+    context.header('Cache-Control', 'no-store');
+    return context.html(page.replaceAll(NONCE_MARK, nonce));
+  });
+  return app;
+}
+
+/** Everything from here, nothing from elsewhere; styles that components make at run time carry the nonce. */
+function policy(nonce?: string): string {
+  return [
+    "default-src 'none'",
+    "script-src 'self' 'wasm-unsafe-eval'",
+    `style-src 'self'${nonce ? ` 'nonce-${nonce}'` : ''}`,
+    "img-src 'self' blob: data:",
+    "font-src 'self'",
+    "connect-src 'self'",
+    "worker-src 'self'",
+    "base-uri 'none'",
+    "form-action 'none'",
+    "frame-ancestors 'none'",
+  ].join('; ');
+}

@@ -125,7 +125,8 @@ const stem = (): Part =>
 const handle = (): Part =>
   tube('Handle', 'fittings', 'Brass', 64, 14, (t) => {
     const angle = Math.PI * (1.06 - 1.12 * t);
-    return [1.32 * Math.cos(angle), 2.72 + 2.15 * Math.sin(angle), 0.075];
+    const reach = 0.8 + 0.55 * Math.sqrt(Math.max(0, Math.sin(angle)));
+    return [reach * Math.cos(angle), 2.72 + 2.15 * Math.sin(angle), 0.075];
   });
 
 /** A round-headed stud set into the waist. */
@@ -133,7 +134,7 @@ function stud(k: number, turn: number): Part {
   const [around, rings] = [12, 4];
   const [c, s] = [Math.cos(turn), Math.sin(turn)];
   const place = (out: number, up: number, along: number): [number, number, number] => {
-    const radius = 0.72 + out;
+    const radius = 0.74 + out;
     return [c * radius - s * along, 2.22 + up, s * radius + c * along];
   };
   const vertices: Part['vertices'] = [];
@@ -146,9 +147,9 @@ function stud(k: number, turn: number): Part {
     }
   }
   const tip = vertices.push(place(0.095, 0, 0)) - 1;
-  const faces = tubeFaces(rings, around).map((face) => face.reverse());
+  const faces = tubeFaces(rings, around);
   const last = (rings - 1) * around;
-  for (let j = 0; j < around; j++) faces.push([last + j, tip, last + ((j + 1) % around)].reverse());
+  for (let j = 0; j < around; j++) faces.push([last + j, tip, last + ((j + 1) % around)]);
   return {
     name: `Stud ${String(k + 1).padStart(2, '0')}`,
     group: 'fittings',

@@ -8,15 +8,15 @@ const PROFILE = 8;
  * and below the middle.
  */
 const SECTIONS: readonly (readonly [z: number, y: number, width: number, up: number, down: number])[] = [
-  [2.3, 1.55, 0.75, 0.3, 0.3],
-  [2.05, 1.6, 1.2, 0.52, 0.5],
-  [1.55, 1.68, 1.45, 0.72, 0.7],
-  [0.95, 1.66, 1.4, 0.86, 0.85],
-  [0.3, 1.5, 1.36, 0.98, 0.98],
-  [-0.45, 1.3, 1.6, 1.05, 1.02],
-  [-1.2, 1.08, 1.62, 0.98, 0.9],
-  [-1.85, 0.86, 1.3, 0.76, 0.66],
-  [-2.3, 0.72, 0.72, 0.4, 0.36],
+  [2.25, 1.62, 0.95, 0.26, 0.3],
+  [2.02, 1.64, 1.45, 0.5, 0.52],
+  [1.5, 1.66, 1.72, 0.74, 0.8],
+  [0.85, 1.6, 1.62, 0.98, 0.96],
+  [0.15, 1.46, 1.66, 1.18, 1.08],
+  [-0.65, 1.26, 1.92, 1.26, 1.08],
+  [-1.4, 1.06, 1.86, 1.1, 0.95],
+  [-2.0, 0.86, 1.4, 0.82, 0.72],
+  [-2.4, 0.74, 0.72, 0.4, 0.4],
 ];
 
 /** A toad sitting up in a boat, wide in the mouth, with three toes to a foot. One closed mesh of quads. */
@@ -83,19 +83,22 @@ function mouth(cage: Cage): void {
   const faces = [snout(0), snout(1), snout(2), side(0, 3), side(1, 3)];
   const middle: Point = [0, 1.56, 1.6];
   extrude(cage, faces, about(middle, [1.02, 0.62, 1.06]));
+  const lip = lowestOnMirror(cage, faces);
   extrude(cage, faces, about(middle, [0.97, 0.45, 0.97]), true);
   extrude(cage, faces, about([0, 1.52, 1.3], [0.82, 1.5, 0.62]));
+  cage.seams.add(edgeKey(point(0, PROFILE - 1), lip));
 }
 
-/** The eye: a bulge on top of the head with a lid round it. */
+/** The eye: a ball on top of the head with a lid round it. */
 function eye(cage: Cage): void {
   const faces = [side(2, 1)];
-  const middle = centre(cage, faces);
-  extrude(cage, faces, about(middle, 1.12, [-0.02, 0.16, 0.04]));
-  extrude(cage, faces, about(centre(cage, faces), 1.05, [0.02, 0.3, 0.05]));
-  extrude(cage, faces, about(centre(cage, faces), 0.86, [0.02, 0.05, 0.02]), true);
-  extrude(cage, faces, about(centre(cage, faces), 1.02, [0.03, 0.2, 0.03]));
-  extrude(cage, faces, about(centre(cage, faces), 0.62, [0.01, 0.1, 0.01]));
+  const up = (by: Point, scale: number, seam = false) =>
+    extrude(cage, faces, about(centre(cage, faces), scale, by), seam);
+  up([0.02, 0.03, 0.02], 1.3);
+  up([0.05, 0.14, 0.03], 1.08);
+  up([0.03, 0.06, 0.02], 0.84, true);
+  up([0.04, 0.15, 0.03], 0.98);
+  up([0.03, 0.1, 0.02], 0.5);
 }
 
 type Segment = readonly [to: Point, scale: number | Point];
@@ -124,63 +127,65 @@ function foreleg(cage: Cage): void {
   const faces = [side(3, 4), side(3, 5)];
   limb(cage, faces, [
     [
-      [1.28, 0.98, 0.72],
-      [0.66, 0.7, 0.8],
+      [1.42, 0.95, 0.66],
+      [0.92, 0.92, 0.95],
     ],
     [
-      [1.5, 0.78, 0.85],
-      [0.8, 0.85, 0.85],
+      [1.66, 0.76, 0.78],
+      [0.84, 0.88, 0.9],
     ],
     [
-      [1.52, 0.45, 1.0],
-      [0.85, 0.6, 0.9],
+      [1.66, 0.44, 0.98],
+      [0.82, 0.62, 0.86],
     ],
     [
-      [1.5, 0.2, 1.12],
+      [1.62, 0.2, 1.12],
       [1.15, 0.5, 1.1],
     ],
   ]);
+  seamDown(cage, point(4, PROFILE - 2), 3);
   toes(cage, faces, [
-    [0.1, -0.06, 0.62],
-    [0.5, -0.06, 0.42],
-    [-0.3, -0.06, 0.45],
+    [0.1, -0.06, 0.7],
+    [0.58, -0.06, 0.46],
+    [-0.36, -0.06, 0.5],
   ]);
 }
 
 function hindleg(cage: Cage): void {
-  const faces = [side(6, 3), side(6, 4)];
+  const faces = [side(5, 3), side(5, 4), side(6, 3), side(6, 4)];
   limb(cage, faces, [
     [
-      [1.78, 0.86, -1.2],
-      [0.9, 0.95, 1.15],
+      [1.98, 0.94, -1.0],
+      [0.95, 0.95, 0.9],
     ],
     [
-      [2.15, 0.95, -0.65],
-      [0.9, 0.95, 1.0],
+      [2.4, 1.0, -0.66],
+      [1.0, 1.0, 0.9],
     ],
     [
-      [2.42, 0.75, -0.35],
-      [0.72, 0.7, 0.75],
+      [2.72, 0.84, -0.42],
+      [0.7, 0.72, 0.68],
     ],
     [
-      [2.35, 0.38, -0.55],
-      [0.8, 0.6, 0.8],
+      [2.6, 0.42, -0.5],
+      [0.72, 0.55, 0.62],
     ],
     [
-      [2.4, 0.18, -0.3],
-      [1.2, 0.55, 1.2],
+      [2.62, 0.2, -0.3],
+      [1.15, 0.5, 1.0],
     ],
   ]);
   toes(cage, faces, [
-    [0.15, -0.05, 0.85],
-    [0.62, -0.05, 0.55],
-    [-0.28, -0.05, 0.7],
+    [0.15, -0.05, 0.95],
+    [0.72, -0.05, 0.62],
+    [-0.32, -0.05, 0.78],
   ]);
 }
 
 /** Three toes from the faces of the last band that look forwards and outwards most. */
 function toes(cage: Cage, end: readonly number[], directions: readonly Point[]): void {
-  const band = Array.from({ length: 6 }, (_, i) => cage.faces.length - 6 + i);
+  const rim = end.length === 2 ? 6 : 8;
+  const band = Array.from({ length: rim }, (_, i) => cage.faces.length - rim + i);
   const middle = centre(cage, end);
   const free = new Set(band);
   for (const by of directions) {
@@ -194,9 +199,28 @@ function toes(cage: Cage, end: readonly number[], directions: readonly Point[]):
   }
 }
 
-/** Along the middle of the belly and up the back end, so that the body opens. */
+function lowestOnMirror(cage: Cage, faces: readonly number[]): number {
+  const middle = faces.flatMap((f) => cage.faces[f] as number[]).filter((v) => cage.points[v][0] === 0);
+  return middle.reduce((low, v) => (cage.points[v][1] < cage.points[low][1] ? v : low));
+}
+
+/** Along the middle of the belly from lip to tail, and from there to the legs: the body opens like a hide. */
 function bellySeam(cage: Cage): void {
-  for (let section = 2; section + 1 < SECTIONS.length; section++) {
-    cage.seams.add(edgeKey(point(section, PROFILE - 1), point(section + 1, PROFILE - 1)));
+  const line = (...vertices: number[]) => {
+    for (let i = 1; i < vertices.length; i++) cage.seams.add(edgeKey(vertices[i - 1], vertices[i]));
+  };
+  line(...SECTIONS.map((_, section) => point(section, PROFILE - 1)));
+  line(point(4, PROFILE - 1), point(4, PROFILE - 2));
+  line(point(6, PROFILE - 1), point(6, PROFILE - 2), point(6, PROFILE - 3));
+}
+
+/** From the root of a limb down to its foot, along the vertex chain that the bands left behind. */
+function seamDown(cage: Cage, root: number, bands: number): void {
+  let v = root;
+  for (let i = 0; i < bands; i++) {
+    // A band quad is [a, b, copy of b, copy of a]: the way down leads from a vertex to its copy.
+    const band = cage.faces.findLast((face) => face?.[0] === v && face[3] > v) as number[];
+    cage.seams.add(edgeKey(v, band[3]));
+    v = band[3];
   }
 }

@@ -33,11 +33,16 @@ export function installPackages() {
 export function installChromium() {
   if (existsSync(CHROMIUM)) return;
   if (process.getuid?.() !== 0 || !existsSync('/usr/bin/apt-get')) {
-    console.error(`The end-to-end tests need Chromium at ${CHROMIUM}: install Debian's package “chromium” as root.`);
+    console.error(
+      `The end-to-end tests need Chromium at ${CHROMIUM}: install Debian's package “chromium” as root.`,
+    );
     process.exit(1);
   }
   console.log('Installing Chromium…');
-  const options = { stdio: ['ignore', 'ignore', 'inherit'], env: { ...process.env, DEBIAN_FRONTEND: 'noninteractive' } };
+  const options = {
+    stdio: ['ignore', 'ignore', 'inherit'],
+    env: { ...process.env, DEBIAN_FRONTEND: 'noninteractive' },
+  };
   execFileSync('apt-get', ['-qq', 'update'], options);
   execFileSync('apt-get', ['-qq', '-y', 'install', '--no-install-recommends', 'chromium'], options);
 }

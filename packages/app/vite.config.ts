@@ -12,5 +12,11 @@ export default defineConfig({
   plugins: [react()],
   worker: { format: 'es' },
   server: { host: '127.0.0.1', headers: isolation },
-  build: { target: 'es2022', outDir: 'dist', emptyOutDir: true, chunkSizeWarningLimit: 2500 },
+  build: {
+    target: 'es2022',
+    outDir: 'dist',
+    emptyOutDir: true,
+    assetsInlineLimit: 0,
+    chunkSizeWarningLimit: 2500,
+  },
 });

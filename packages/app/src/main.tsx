@@ -23,7 +23,7 @@ function Root() {
   const dark = useBench((s) => s.dark);
   document.documentElement.dataset.theme = dark ? 'dark' : 'light';
   return (
-    <ConfigProvider theme={themeConfig(dark)} csp={{ nonce }}>
+    <ConfigProvider componentSize="small" theme={themeConfig(dark)} csp={{ nonce }}>
       <AntApp component={false}>
         <RouterProvider router={router} />
       </AntApp>

@@ -88,9 +88,10 @@ export function DeliverView() {
         </div>
         <h2>Template to paint over</h2>
         <div className="deliver-options">
-          <label>
+          <label htmlFor="template-size">
             Size, px
             <InputNumber
+              id="template-size"
               size="small"
               min={64}
               max={8192}

@@ -138,22 +138,18 @@ export function RackPage() {
       {problem && (
         <div className="rack-bar rack-problem" role="alert">
           {problem} Nothing on the Rack has changed.
-          <Button size="small" onClick={() => setProblem(undefined)}>
-            Close
-          </Button>
+          <Button onClick={() => setProblem(undefined)}>Close</Button>
         </div>
       )}
       {deleted && (
         <div className="rack-bar" role="status">
           “{deleted.name}” was taken off the Rack.
-          <Button size="small" onClick={() => void bringBack()}>
-            Put it back
-          </Button>
+          <Button onClick={() => void bringBack()}>Put it back</Button>
         </div>
       )}
       {working && (
         <div className="rack-bar" role="status">
-          <Spin size="small" /> {working}
+          <Spin /> {working}
         </div>
       )}
       {projects?.length === 0 && !working && (

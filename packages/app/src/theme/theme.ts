@@ -16,15 +16,18 @@ const FONT = "'Hanken Grotesk Variable', system-ui, sans-serif";
 
 export function themeConfig(dark: boolean): ThemeConfig {
   return {
-    algorithm: dark ? [theme.darkAlgorithm, theme.compactAlgorithm] : theme.compactAlgorithm,
+    algorithm: dark ? theme.darkAlgorithm : theme.defaultAlgorithm,
     token: {
       colorPrimary: dark ? '#5FA894' : PALETTE.pine,
+      colorInfo: dark ? '#5FA894' : PALETTE.pine,
+      colorSuccess: dark ? '#5FA894' : PALETTE.pine,
       colorWarning: PALETTE.ochre,
       colorError: PALETTE.brick,
       colorBgBase: dark ? '#1B2221' : PALETTE.paper,
       colorTextBase: dark ? '#EFEAE0' : PALETTE.ink,
       fontFamily: FONT,
       fontSize: 13,
+      fontSizeSM: 12,
       borderRadius: 5,
     },
   };

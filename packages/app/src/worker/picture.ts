@@ -6,9 +6,15 @@ import { faceNormals } from '@blunt-hem/core/mesh/normals';
  * A small picture of a model for the Rack, drawn without a graphics card: from the front, a little from the
  * side and above, shells in different tints.
  *
+ * @param turn  how far the model is turned about its upright axis, radians
  * @returns RGBA, `4 × width × height`
  */
-export function drawPicture(document: HemDocument, width: number, height: number): Uint8ClampedArray {
+export function drawPicture(
+  document: HemDocument,
+  width: number,
+  height: number,
+  turn = -0.6,
+): Uint8ClampedArray {
   const { mesh, triangulation } = topologyOf(document.model);
   const pixels = new Uint8ClampedArray(4 * width * height);
   for (let i = 0; i < pixels.length; i += 4) pixels.set([233, 227, 214, 255], i);
@@ -16,7 +22,7 @@ export function drawPicture(document: HemDocument, width: number, height: number
   const middle = [0, 1, 2].map((k) => (box[k] + box[k + 3]) / 2);
   const radius = 0.5 * Math.hypot(box[3] - box[0], box[4] - box[1], box[5] - box[2]) || 1;
   const scale = (0.56 * Math.min(width, height)) / radius;
-  const [turn, tilt] = [-0.6, 0.3];
+  const tilt = 0.3;
   const [ct, st, cp, sp] = [Math.cos(turn), Math.sin(turn), Math.cos(tilt), Math.sin(tilt)];
   const view = (x: number, y: number, z: number) => {
     const [rx, rz] = [ct * x + st * z, -st * x + ct * z];

@@ -39,7 +39,7 @@ export function writeTemplate(
     const hue = (s * 137.508) % 360;
     parts.push(
       `<g id="shell-${s + 1}">`,
-      fills ? `<path d="${outline}" fill="hsl(${hue.toFixed(0)} 35% 82%)" fill-rule="evenodd"/>` : '',
+      fills ? `<path d="${outline}" fill="hsl(${hue.toFixed(0)} 35% 82%)"/>` : '',
       edges
         ? `<path d="${inside.join('')}" fill="none" stroke="#22302E" stroke-opacity="0.35" stroke-width="${line / 2}"/>`
         : '',

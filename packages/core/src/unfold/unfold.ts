@@ -75,7 +75,7 @@ function twoPins(shell: Shell): Pins {
   return { vertices: pair, uv: [0, 0, distance(shell.positions, ...pair) || 1, 0] };
 }
 
-/** True when no triangle is flipped and none with area on the model has lost all of it in the flat. */
+/** True when no triangle is flipped, and none has shrunk to less than a millionth of its due area. */
 export function isFlipFree(triangles: Uint32Array, uv: Float64Array, area: Float64Array): boolean {
   const whole = signedArea(triangles, uv);
   if (!(whole > 0)) return false;
@@ -83,7 +83,7 @@ export function isFlipFree(triangles: Uint32Array, uv: Float64Array, area: Float
   for (const a of area) total += a;
   for (let t = 0; t < area.length; t++) {
     const flat = signedArea(triangles.subarray(3 * t, 3 * t + 3), uv);
-    if (!(flat > 1e-12 * area[t] * (whole / total))) return false;
+    if (!(flat > 1e-6 * area[t] * (whole / total))) return false;
   }
   return true;
 }

@@ -23,6 +23,7 @@ export function Details() {
       <div ref={body} className="details-table">
         <Table<ShellRow>
           virtual
+          showSorterTooltip={false}
           size="small"
           pagination={false}
           rowKey="shell"
@@ -47,21 +48,21 @@ const figure = (row: ShellRow, value: number, digits: number): string =>
   row.unfolded ? (Number.isFinite(value) ? value.toFixed(digits) : '∞') : '–';
 
 const COLUMNS = [
-  { title: '#', width: 40, render: (_: unknown, row: ShellRow) => row.shell + 1 },
+  { title: '#', width: 34, render: (_: unknown, row: ShellRow) => row.shell + 1 },
   { title: 'Faces', width: 60, dataIndex: 'faces', sorter: (a: ShellRow, b: ShellRow) => a.faces - b.faces },
   {
     title: 'L2',
-    width: 54,
+    width: 58,
     sorter: (a: ShellRow, b: ShellRow) => a.l2 - b.l2,
     render: (_: unknown, row: ShellRow) => figure(row, row.l2, 3),
   },
   {
     title: 'Angle',
-    width: 56,
+    width: 68,
     sorter: (a: ShellRow, b: ShellRow) => a.angleMean - b.angleMean,
     render: (_: unknown, row: ShellRow) => (row.unfolded ? `${row.angleMean.toFixed(1)}°` : '–'),
   },
-  { title: 'State', width: 78, render: (_: unknown, row: ShellRow) => <StateTag row={row} /> },
+  { title: 'State', width: 68, render: (_: unknown, row: ShellRow) => <StateTag row={row} /> },
 ];
 
 function StateTag({ row }: { readonly row: ShellRow }) {

@@ -44,12 +44,10 @@ export function Panes() {
       <canvas ref={canvas} className="panes-canvas" />
       <section className="pane" style={{ flexBasis: `${split * 100}%` }} aria-label="Model">
         <ModelBar />
-        {/* biome-ignore lint/a11y/noNoninteractiveTabindex: the drawing takes keys and the pointer */}
         <div
           className="pane-hands"
           ref={modelPane}
           data-testid="model"
-          tabIndex={0}
           role="application"
           aria-label="Model, drag to turn"
         />
@@ -59,12 +57,10 @@ export function Panes() {
       <Divider />
       <section className="pane" style={{ flexBasis: `${(1 - split) * 100}%` }} aria-label="Board">
         <BoardBar />
-        {/* biome-ignore lint/a11y/noNoninteractiveTabindex: the drawing takes keys and the pointer */}
         <div
           className="pane-hands"
           ref={boardPane}
           data-testid="board"
-          tabIndex={0}
           role="application"
           aria-label="Board, drag to move the view"
         />
@@ -133,7 +129,7 @@ function Divider() {
   const nudge = (by: number) =>
     useBench.setState((s) => ({ split: Math.max(0.08, Math.min(0.92, s.split + by)) }));
   return (
-    // biome-ignore lint/a11y/useSemanticElements: a rule cannot be dragged
+    // biome-ignore lint/a11y/useSemanticElements: a horizontal rule cannot be dragged
     <div
       className="panes-divider"
       role="separator"

@@ -7,7 +7,7 @@ export const AREA_REACH = Math.log(2);
 export const ANGLE_REACH = 45;
 
 /** Compressed texture purple, stretched texture brown-orange. `t` from 0, compressed, to 1. */
-export const areaColour = (t: number): string => interpolatePuOr(1 - t);
+export const areaColour = (t: number): string => interpolatePuOr(t);
 export const angleColour = (t: number): string => interpolateCividis(t);
 
 function ramp(colour: (t: number) => string): DataTexture {

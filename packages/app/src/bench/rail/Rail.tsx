@@ -195,7 +195,7 @@ function CutTools() {
         hint="⇧A"
         onClick={() => void sew()}
       />
-      <Tool icon={<IconCut size={16} />} label="Cut closed pieces open" onClick={() => void openPieces()} />
+      <Tool icon={<IconCut size={16} />} label="Open closed pieces" onClick={() => void openPieces()} />
     </>
   );
 }
@@ -265,9 +265,10 @@ function ArrangeTools() {
         label="Pack the tile"
         onClick={() => void pack({ size, padding, turning: turning ? 'quarter' : 'none' })}
       />
-      <label className="rail-field">
+      <label className="rail-field" htmlFor="pack-size">
         Texture, px
         <InputNumber
+          id="pack-size"
           size="small"
           min={16}
           max={16384}
@@ -276,9 +277,10 @@ function ArrangeTools() {
           onChange={(value) => setSize(value ?? 2048)}
         />
       </label>
-      <label className="rail-field">
+      <label className="rail-field" htmlFor="pack-padding">
         Padding, px
         <InputNumber
+          id="pack-padding"
           size="small"
           min={0}
           max={512}

@@ -22,7 +22,7 @@ export function Strip() {
   const state = useBench((s) => s.state);
   const before = useBench((s) => s.before);
   const overlaps = useBench((s) => s.overlaps);
-  if (!state) return <footer className="strip" />;
+  if (!state) return <section className="strip" aria-label="Figures" />;
   const { totals, shells, areaHistogram, angleHistogram } = state;
   const was = before ?? totals;
   const none = totals.unfolded === 0;
@@ -83,7 +83,7 @@ export function Strip() {
     },
   ];
   return (
-    <footer className="strip" aria-label="Figures">
+    <section className="strip" aria-label="Figures">
       {figures.map((figure) => (
         <button
           type="button"
@@ -96,14 +96,14 @@ export function Strip() {
           <span className="strip-name">{figure.name}</span>
           <span className="strip-value">
             {figure.before !== undefined && !none && figure.before !== figure.now && (
-              <span className="strip-before">{figure.before} →</span>
+              <span className="strip-before">{figure.before} → </span>
             )}
             <strong>{figure.now}</strong>
           </span>
           {figure.bars && <Bars {...figure.bars} />}
         </button>
       ))}
-    </footer>
+    </section>
   );
 }
 

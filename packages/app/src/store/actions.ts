@@ -54,7 +54,15 @@ const chosenShells = (): 'all' | number[] => {
   return shells.size > 0 ? [...shells] : 'all';
 };
 
+/** Picks that were asked for and not yet answered: a key pressed meanwhile means what was picked. */
+let picks: Promise<unknown> = Promise.resolve();
+
+export function afterPick(pick: Promise<unknown>): void {
+  picks = Promise.all([picks, pick.catch(() => undefined)]);
+}
+
 async function seamAct(operation: 'cut' | 'sew', nothing: string): Promise<void> {
+  await picks;
   const edges = chosenEdges();
   if (edges.length === 0) return notify({ tone: 'note', text: nothing });
   useBench.setState({ edges: new Set() });

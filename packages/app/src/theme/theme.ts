@@ -30,5 +30,9 @@ export function themeConfig(dark: boolean): ThemeConfig {
       fontSizeSM: 12,
       borderRadius: 5,
     },
+    components: {
+      // The default grey of what is not chosen falls short of AA on its ground.
+      Segmented: { itemColor: dark ? '#EFEAE0' : PALETTE.ink },
+    },
   };
 }

@@ -1,6 +1,6 @@
 import type { UvMatrix } from '@blunt-hem/core/arrange/similarity';
 import { type RefObject, useEffect } from 'react';
-import { transformShells } from '../../store/actions.ts';
+import { afterPick, transformShells } from '../../store/actions.ts';
 import { useBench } from '../../store/benchStore.ts';
 import { bench } from '../../store/worker.ts';
 import type { Pick } from '../../worker/protocol.ts';
@@ -82,10 +82,10 @@ export function useBoardHands(pane: RefObject<HTMLDivElement | null>): void {
       }
       if (event.button !== 0 || space.held || event.detail > 1) return;
       if (under) clicked(under, event);
-      else void pick(event.clientX, event.clientY).then((found) => clicked(found, event));
+      else afterPick(pick(event.clientX, event.clientY).then((found) => clicked(found, event)));
     };
     const onDouble = (event: MouseEvent) => {
-      void pick(event.clientX, event.clientY).then((found) => doubleClicked(found, event));
+      afterPick(pick(event.clientX, event.clientY).then((found) => doubleClicked(found, event)));
     };
     const onWheel = (event: WheelEvent) => {
       event.preventDefault();

@@ -1,6 +1,6 @@
 import { type RefObject, useEffect } from 'react';
 import { Matrix4, Vector2, Vector3 } from 'three';
-import { select } from '../../store/actions.ts';
+import { afterPick, select } from '../../store/actions.ts';
 import { useBench } from '../../store/benchStore.ts';
 import { bench } from '../../store/worker.ts';
 import { CLICK_REACH, clicked, doubleClicked, hoverAsker, howOf, space } from './hands.ts';
@@ -49,12 +49,12 @@ export function useModelHands(
       if (!start || event.button !== 0 || space.held) return;
       const moved = Math.hypot(event.clientX - start.x, event.clientY - start.y) > CLICK_REACH;
       if (moved && start.boxing)
-        void selectBox(clip(start.x, start.y), clip(event.clientX, event.clientY), event);
+        afterPick(selectBox(clip(start.x, start.y), clip(event.clientX, event.clientY), event));
       else if (!moved && event.detail < 2)
-        void pick(event.clientX, event.clientY).then((found) => clicked(found, event));
+        afterPick(pick(event.clientX, event.clientY).then((found) => clicked(found, event)));
     };
     const onDouble = (event: MouseEvent) => {
-      void pick(event.clientX, event.clientY).then((found) => doubleClicked(found, event));
+      afterPick(pick(event.clientX, event.clientY).then((found) => doubleClicked(found, event)));
     };
     // Before the controls hear of it, so that a box does not turn the model.
     element.addEventListener('pointerdown', onDown, { capture: true });

@@ -1,0 +1,106 @@
+import { readFile } from 'node:fs/promises';
+import { expect, type Page } from '@playwright/test';
+import { PerspectiveCamera, Vector3 } from 'three';
+
+/** What tests do with mouse and keys, as an artist would. */
+
+/** An upright box of 1 × 1 × 2 quads: twelve vertices, the middle ring at y = 1. */
+export const POST = `# a post
+o Post
+g wood
+usemtl Oak
+s off
+v 0 0 0
+v 1 0 0
+v 1 0 -1
+v 0 0 -1
+v 0 1 0
+v 1 1 0
+v 1 1 -1
+v 0 1 -1
+v 0 2 0
+v 1 2 0
+v 1 2 -1
+v 0 2 -1
+f 4 3 2 1
+f 1 2 6 5
+f 2 3 7 6
+f 3 4 8 7
+f 4 1 5 8
+f 5 6 10 9
+f 6 7 11 10
+f 7 8 12 11
+f 8 5 9 12
+f 9 10 11 12
+`;
+
+export async function openRack(page: Page): Promise<void> {
+  await page.goto('/');
+  await expect(page.getByRole('link', { name: /Toad ferryman/ })).toBeVisible({ timeout: 90_000 });
+}
+
+/** Opens a file from the Rack, discarding UVs it may have. */
+export async function openModel(page: Page, name: string, content: string | Buffer): Promise<void> {
+  await openRack(page);
+  await page
+    .getByLabel('Model or project file')
+    .setInputFiles({ name, mimeType: 'application/octet-stream', buffer: Buffer.from(content) });
+  if (!name.endsWith('.hemproject')) await page.getByRole('button', { name: 'Keep UVs' }).click();
+}
+
+export async function benchReady(page: Page): Promise<void> {
+  await expect(page.getByTestId('figure-shells')).toBeVisible({ timeout: 60_000 });
+  await idle(page);
+}
+
+/** Waits until nothing runs and everything is saved. */
+export async function idle(page: Page): Promise<void> {
+  await page.waitForTimeout(150);
+  await expect(page.getByLabel('Running')).toHaveCount(0, { timeout: 90_000 });
+  await expect(page.getByText('Saved', { exact: true })).toBeVisible();
+}
+
+/** The value of a figure of the measure strip. */
+export async function figure(page: Page, name: string): Promise<string> {
+  return (await page.getByTestId(`figure-${name}`).locator('strong').textContent()) ?? '';
+}
+
+/** A point of a pane, as parts of its width and height. */
+export async function at(
+  page: Page,
+  pane: 'model' | 'board',
+  x: number,
+  y: number,
+): Promise<[number, number]> {
+  const box = await page.getByTestId(pane).boundingBox();
+  if (!box) throw new Error(`no ${pane}`);
+  return [box.x + x * box.width, box.y + y * box.height];
+}
+
+/** Where a point of the post is on the screen, while the camera stands where it first stood. */
+export async function onPost(
+  page: Page,
+  point: readonly [number, number, number],
+): Promise<[number, number]> {
+  const box = await page.getByTestId('model').boundingBox();
+  if (!box) throw new Error('no model');
+  const camera = new PerspectiveCamera(35, box.width / box.height, 0.1, 100);
+  const middle = new Vector3(0.5, 1, -0.5);
+  const back = (1.12 * 0.5 * Math.hypot(1, 2, 1)) / Math.sin((35 * Math.PI) / 360);
+  camera.position.copy(middle).addScaledVector(new Vector3(0.62, 0.42, 1).normalize(), back);
+  camera.lookAt(middle);
+  camera.updateMatrixWorld();
+  const { x, y } = new Vector3(...point).project(camera);
+  return [box.x + (0.5 + 0.5 * x) * box.width, box.y + (0.5 - 0.5 * y) * box.height];
+}
+
+/** The middle of a ring edge in front. */
+export const RING: readonly [number, number, number] = [0.5, 1, 0];
+
+export async function download(page: Page, button: string): Promise<Buffer> {
+  const [file] = await Promise.all([
+    page.waitForEvent('download'),
+    page.getByRole('button', { name: button }).click(),
+  ]);
+  return readFile(await file.path());
+}

@@ -1,0 +1,112 @@
+import { execFile } from 'node:child_process';
+import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { fileURLToPath } from 'node:url';
+import { afterAll, describe, expect, it } from 'vitest';
+
+const main = fileURLToPath(new URL('./main.ts', import.meta.url));
+const folder = mkdtempSync(join(tmpdir(), 'hem-'));
+afterAll(() => rmSync(folder, { recursive: true }));
+
+function hem(...words: string[]): Promise<{ code: number; out: string; err: string }> {
+  return new Promise((resolve) => {
+    execFile(process.execPath, ['--import', 'tsx', main, ...words], (error, out, err) => {
+      resolve({ code: Number(error?.code ?? 0), out, err });
+    });
+  });
+}
+
+function file(name: string, content: string): string {
+  const path = join(folder, name);
+  writeFileSync(path, content);
+  return path;
+}
+
+const CUBE = file(
+  'cube.obj',
+  'o Box\nv -1 -1 -1\nv 1 -1 -1\nv 1 1 -1\nv -1 1 -1\nv -1 -1 1\nv 1 -1 1\nv 1 1 1\nv -1 1 1\nf 4 3 2 1\nf 5 6 7 8\nf 1 2 6 5\nf 2 3 7 6\nf 3 4 8 7\nf 4 1 5 8\n',
+);
+/** The seven edges of the cross (common practice). */
+const CROSS = file('cross.json', '{"edges": [[0,1],[1,2],[2,3],[4,5],[5,6],[6,7],[1,5]]}');
+
+describe('hem', () => {
+  it('tells about a file', async () => {
+    const { code, out } = await hem('info', CUBE);
+    expect(code).toBe(0);
+    expect(JSON.parse(out)).toMatchObject({
+      vertices: 8,
+      faces: 6,
+      triangles: 12,
+      shells: 1,
+      borders: 0,
+      verdicts: ['closed'],
+    });
+  });
+
+  it('opens a cube into a cross without stretch, and measures what it wrote', async () => {
+    const out = join(folder, 'out.obj');
+    const done = await hem(
+      'unfold',
+      CUBE,
+      '--seams',
+      CROSS,
+      '--relax',
+      '--pack',
+      '--size',
+      '512',
+      '--padding',
+      '4',
+      '--out',
+      out,
+    );
+    expect(done.err).toBe('');
+    const report = JSON.parse(done.out);
+    expect(Object.keys(report.seconds)).toEqual(['read', 'solve', 'relax', 'pack', 'write']);
+    expect(report.shells).toHaveLength(1);
+    expect(report.shells[0].l2).toBeCloseTo(1, 9);
+    expect(report.shells[0].flipped).toBe(0);
+    expect(readFileSync(out, 'utf8').match(/^vt /gm)).toHaveLength(14);
+    const measured = JSON.parse((await hem('measure', out)).out);
+    expect(measured).toMatchObject({ shellCount: 1, overlaps: 0 });
+    expect(measured.shells[0].l2).toBeCloseTo(1, 6);
+  });
+
+  it('ends with 1 for a wrong call', async () => {
+    const calls = [
+      [],
+      ['fold'],
+      ['info'],
+      ['info', CUBE, '--relax'],
+      ['unfold', CUBE, '--seams', CROSS],
+      ['unfold', CUBE, '--seams', CROSS, '--out', 'x.png'],
+    ];
+    for (const words of calls) expect(await hem(...words)).toMatchObject({ code: 1, out: '' });
+    const refused = await hem('unfold', CUBE, '--seams', CROSS, '--method', 'angle-based', '--out', 'x.obj');
+    expect(refused.code).toBe(1);
+    expect(refused.err).toContain('the angle-based solver is not built yet');
+  });
+
+  it('ends with 2 and one sentence for bad input', async () => {
+    const bad = file('bad.obj', 'v 0 0 0\nf 1 2 3\n');
+    const nowhere = file('nowhere.json', '{"edges": [[0, 6]]}');
+    const none = file('none.json', '{"edges": []}');
+    const cases: [string[], RegExp][] = [
+      [['info', bad], /^bad\.obj, line 2: a face asks for vertex 2/],
+      [['info', join(folder, 'missing.obj')], /cannot be opened/],
+      [['measure', CUBE], /there are no UVs in this file/],
+      [
+        ['unfold', CUBE, '--seams', nowhere, '--out', join(folder, 'x.obj')],
+        /no edge between vertices 0 and 6/,
+      ],
+      [['unfold', CUBE, '--seams', none, '--out', join(folder, 'x.obj')], /no border to open from/],
+    ];
+    for (const [words, sentence] of cases) {
+      const { code, err, out } = await hem(...words);
+      expect(code).toBe(2);
+      expect(err.trim()).toMatch(sentence);
+      expect(err.trim().split('\n')).toHaveLength(1);
+      expect(out).toBe('');
+    }
+  });
+});

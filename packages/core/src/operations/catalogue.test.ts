@@ -1,0 +1,211 @@
+import { describe, expect, it } from 'vitest';
+import {
+  type HemDocument,
+  openDocument,
+  shellOf,
+  shellsOf,
+  shellUv,
+  topologyOf,
+} from '../document/document.ts';
+import { figuresOf, totalsOf } from '../document/figures.ts';
+import { type Act, emptyHistory, type History, record, redo, undo } from '../document/history.ts';
+import { overlappingFaces } from '../document/overlaps.ts';
+import { applyPatch, inverse } from '../document/patch.ts';
+import { readProject, writeProject } from '../formats/projectFile.ts';
+import { findEdge } from '../mesh/connectivity.ts';
+import { modelFromMesh } from '../mesh/model.ts';
+import { cube, torus } from '../testing/shapes.ts';
+import { carryOut, catalogue, localContext, type Request } from './catalogue.ts';
+
+const cubeDocument = () => openDocument(modelFromMesh('Cube', cube()));
+
+const edgesOf = (document: HemDocument, pairs: readonly (readonly [number, number])[]) =>
+  pairs.map(([a, b]) => findEdge(topologyOf(document.model).links, a, b));
+
+const LID = [
+  [4, 5],
+  [5, 6],
+  [6, 7],
+  [7, 4],
+] as const;
+
+async function after(document: HemDocument, ...requests: Request[]): Promise<HemDocument> {
+  let now = document;
+  for (const request of requests) now = applyPatch(now, (await carryOut(now, request, localContext)).patch);
+  return now;
+}
+
+/** Cut the lid off, unfold, relax, pack, turn, sew. */
+function session(document: HemDocument): Request[] {
+  return [
+    { operation: 'cut', params: { edges: edgesOf(document, LID) } },
+    { operation: 'unfold', params: { shells: 'all' } },
+    { operation: 'relax', params: { shells: 'all', steps: 20 } },
+    { operation: 'pack', params: { size: 1024, padding: 4 } },
+    { operation: 'transform-shells', params: { shells: [1], matrix: [0, 1, -1, 0, 0.5, 0] } },
+    { operation: 'hide-parts', params: { parts: [0] } },
+    { operation: 'sew', params: { edges: edgesOf(document, LID.slice(0, 3)) } },
+    { operation: 'unfold', params: { shells: 'stale' } },
+  ];
+}
+
+describe('the catalogue', () => {
+  it('undoes every act exactly, redoes it exactly, and replays it from its JSON', async () => {
+    const start = cubeDocument();
+    let document = start;
+    let history: History = emptyHistory;
+    const states = [start];
+    for (const [group, request] of session(start).entries()) {
+      const outcome = await carryOut(document, request, localContext);
+      document = applyPatch(document, outcome.patch);
+      history = record(history, { operation: request.operation, ...outcome, group } as Act);
+      states.push(document);
+      const back = applyPatch(document, inverse(outcome.patch));
+      expect({ ...back, model: null }).toEqual({ ...states[group], model: null });
+    }
+    for (let i = states.length - 1; i > 0; i--) {
+      const step = undo(document, history);
+      document = step?.document as HemDocument;
+      history = step?.history as History;
+      expect(document.uvSets).toEqual(states[i - 1].uvSets);
+    }
+    expect(undo(document, history)).toBeUndefined();
+    while (history.done < history.acts.length) {
+      const step = redo(document, history);
+      document = step?.document as HemDocument;
+      history = step?.history as History;
+    }
+    expect(document.uvSets).toEqual(states[states.length - 1].uvSets);
+    const requests = JSON.parse(
+      JSON.stringify(history.acts.map(({ operation, params }) => ({ operation, params }))),
+    );
+    const replayed = await after(start, ...requests);
+    expect(replayed.uvSets).toEqual(document.uvSets);
+    expect(replayed.seams).toEqual(document.seams);
+  });
+
+  it('undoes a group together', async () => {
+    const start = cubeDocument();
+    let [document, history] = [start, emptyHistory];
+    for (const request of session(start).slice(0, 2)) {
+      const outcome = await carryOut(document, request, localContext);
+      document = applyPatch(document, outcome.patch);
+      history = record(history, { operation: request.operation, ...outcome, group: 7 });
+    }
+    expect(undo(document, history)?.history.done).toBe(0);
+  });
+
+  it('breaks UVs at seams and nowhere else, also after sewing', async () => {
+    const start = cubeDocument();
+    const sewn = await after(start, ...session(start).slice(0, 7));
+    const shells = shellsOf(sewn);
+    const { uv } = sewn.uvSets[0];
+    const place = new Map<number, string>();
+    shells.cornerWedge.forEach((wedge, c) => {
+      const here = `${uv[2 * c]} ${uv[2 * c + 1]}`;
+      expect(place.get(wedge) ?? here).toBe(here);
+      place.set(wedge, here);
+    });
+    expect(sewn.stale.every((mark) => mark === 1)).toBe(true);
+  });
+
+  it('refuses what it does not know, in words', async () => {
+    const document = cubeDocument();
+    const cases: [Request, RegExp][] = [
+      [{ operation: 'fold', params: {} }, /no operation “fold”/],
+      [{ operation: 'cut', params: { edges: [99] } }, /no edge 99/],
+      [{ operation: 'cut', params: { edges: 'all' } }, /must be an array/],
+      [{ operation: 'relax', params: { shells: [5] } }, /no shell 6: the model has 1/],
+      [{ operation: 'relax', params: {} }, /unfold a shell first/],
+      [{ operation: 'pack', params: {} }, /unfold a shell first/],
+      [{ operation: 'unfold', params: { shells: [0] } }, /no border to open from/],
+      [{ operation: 'unfold', params: { method: 'magic' } }, /must be \[conformal\]/],
+      [{ operation: 'hide-parts', params: { parts: [3] } }, /no part 4/],
+    ];
+    for (const [request, sentence] of cases) {
+      await expect(carryOut(document, request, localContext)).rejects.toThrow(sentence);
+    }
+    expect([...catalogue.keys()]).toContain('transform-shells');
+  });
+
+  it('leaves closed pieces alone when asked for all, and opens them on request', async () => {
+    const mesh = torus(12, 8);
+    const document = openDocument(modelFromMesh('Torus', mesh));
+    await expect(carryOut(document, { operation: 'unfold', params: {} }, localContext)).rejects.toThrow(
+      /1 handle/,
+    );
+    const opened = await after(
+      document,
+      { operation: 'open-pieces', params: { shells: [0] } },
+      { operation: 'unfold', params: {} },
+    );
+    // A torus needs two loops cut, once round and once across (common practice).
+    expect(opened.seams.reduce((a, b) => a + b, 0)).toBeGreaterThanOrEqual(8 + 12 - 1);
+    const { stretch } = figuresOf(opened, 0);
+    expect(stretch).toMatchObject({ flipped: 0, collapsed: 0 });
+  });
+
+  it('keeps a shell where it was, at the scale it had, when it is unfolded again', async () => {
+    const start = cubeDocument();
+    const packed = await after(start, ...session(start).slice(0, 4));
+    const moved = await after(packed, {
+      operation: 'transform-shells',
+      params: { shells: [0, 1], matrix: [0.5, 0, 0, 0.5, 0.3, 0.2] },
+    });
+    const again = await after(moved, { operation: 'unfold', params: { shells: [1] } });
+    const [before, now] = [moved, again].map((d) => figuresOf(d, 1));
+    expect(now.stretch?.uvArea).toBeCloseTo(before.stretch?.uvArea as number, 6);
+    expect(now.box?.[0]).toBeCloseTo(before.box?.[0] as number, 6);
+    expect(now.box?.[3]).toBeCloseTo(before.box?.[3] as number, 6);
+  });
+
+  it('gives new shells room beside the old', async () => {
+    const start = cubeDocument();
+    const cut = await after(start, ...session(start).slice(0, 4));
+    const wall = edgesOf(cut, [
+      [0, 1],
+      [1, 2],
+      [2, 3],
+      [3, 0],
+    ]);
+    const apart = await after(
+      cut,
+      { operation: 'cut', params: { edges: wall } },
+      { operation: 'unfold', params: { shells: 'stale' } },
+    );
+    expect(shellsOf(apart).shellCount).toBe(3);
+    expect(overlappingFaces(apart).length).toBe(0);
+  });
+
+  it('sums shells up by their surface', async () => {
+    const document = await after(cubeDocument(), ...session(cubeDocument()).slice(0, 4));
+    const totals = totalsOf([0, 1].map((s) => figuresOf(document, s)));
+    expect(totals).toMatchObject({ shells: 2, unfolded: 2, flipped: 0 });
+    expect(totals.densitySpread).toBeCloseTo(1, 6);
+    const uv = shellUv(document, shellOf(document, 0)) as Float64Array;
+    expect(uv.every((x) => x > 0 && x < 1)).toBe(true);
+  });
+});
+
+describe('project file', () => {
+  it('comes back as it went, history and all', async () => {
+    const start = cubeDocument();
+    const outcome = await carryOut(start, session(start)[0], localContext);
+    const document = applyPatch(start, outcome.patch);
+    const history = record(emptyHistory, { operation: 'cut', ...outcome, group: 0 });
+    const back = readProject(writeProject({ name: 'Cube', document, history }), 'cube.hemproject');
+    expect(back).toEqual({ name: 'Cube', document, history });
+  });
+
+  it('says when it is damaged', () => {
+    const document = cubeDocument();
+    const file = writeProject({ name: 'Cube', document, history: emptyHistory });
+    expect(() => readProject(file.slice(0, 200), 'half.hemproject')).toThrow(/only part of one/);
+    const wrong = writeProject({
+      name: 'Cube',
+      document: { ...document, stale: new Uint8Array(2) },
+      history: emptyHistory,
+    });
+    expect(() => readProject(wrong, 'wrong.hemproject')).toThrow(/the project is damaged/);
+  });
+});

@@ -1,0 +1,34 @@
+import { defineConfig } from '@playwright/test';
+
+/** Options for a headless Chromium from Debian's packages, with WebGL 2 in software. */
+export const chromiumLaunch = {
+  executablePath: '/usr/bin/chromium',
+  args: [
+    '--no-sandbox',
+    '--use-angle=swiftshader',
+    '--enable-unsafe-swiftshader',
+    '--ignore-gpu-blocklist',
+    '--disable-background-networking',
+  ],
+};
+
+export default defineConfig({
+  testDir: 'e2e',
+  testMatch: '*.spec.ts',
+  workers: 1,
+  timeout: 120_000,
+  expect: { timeout: 30_000 },
+  reporter: 'list',
+  use: {
+    baseURL: 'http://127.0.0.1:4190',
+    viewport: { width: 1280, height: 800 },
+    launchOptions: chromiumLaunch,
+    acceptDownloads: true,
+  },
+  webServer: {
+    command: 'npm run --silent serve',
+    env: { PORT: '4190' },
+    url: 'http://127.0.0.1:4190/',
+    reuseExistingServer: false,
+  },
+});

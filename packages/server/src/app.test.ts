@@ -33,9 +33,11 @@ describe('server', () => {
   it('serves files of the build, and none outside it', async () => {
     expect((await get('/assets/app.js')).status).toBe(200);
     expect((await get('/assets/missing.js')).status).toBe(404);
-    for (const path of ['/assets/../../etc/passwd', '/assets/%2e%2e/%2e%2e/package.json', '/package.json']) {
+    for (const path of ['/assets/%2e%2e/%2e%2e/package.json', '/package.json', '/assets/..%2findex.html']) {
       expect((await get(path)).status).toBe(404);
     }
+    // What leads out of the folder and names no file is a view like any other: the app's own page.
+    expect(await (await get('/assets/../../etc/passwd')).text()).toContain('<meta');
   });
 
   it('answers no other name and no other origin', async () => {

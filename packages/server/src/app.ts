@@ -20,7 +20,7 @@ export function createApp(folder: string): Hono {
     const host = context.req.header('host') ?? '';
     if (!/^(127\.0\.0\.1|localhost|\[::1\])(:\d+)?$/.test(host)) return context.text('Not here.', 403);
     const origin = context.req.header('origin');
-    if (origin !== undefined && new URL(origin).host !== host) return context.text('Not from there.', 403);
+    if (origin !== undefined && origin !== `http://${host}`) return context.text('Not from there.', 403);
     await next();
     context.header('Cross-Origin-Opener-Policy', 'same-origin');
     context.header('Cross-Origin-Embedder-Policy', 'require-corp');

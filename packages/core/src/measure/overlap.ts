@@ -52,6 +52,17 @@ export function overlappingTriangles(uv: Float64Array, limit = Infinity): Uint32
   return Uint32Array.from(pairs);
 }
 
+/** Whether any triangle of one flat shell overlaps one of another. */
+export function shellsOverlap(a: Float64Array, b: Float64Array): boolean {
+  const both = new Float64Array(a.length + b.length);
+  both.set(a);
+  both.set(b, a.length);
+  const border = a.length / 6;
+  const pairs = overlappingTriangles(both);
+  for (let i = 0; i < pairs.length; i += 2) if (pairs[i] < border !== pairs[i + 1] < border) return true;
+  return false;
+}
+
 /** Separating axis test over the six sides, with a hair's breadth of allowance for touching. */
 function insidesOverlap(uv: Float64Array, a: number, b: number): boolean {
   return !sideSeparates(uv, a, b) && !sideSeparates(uv, b, a);

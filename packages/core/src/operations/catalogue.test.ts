@@ -44,7 +44,7 @@ function session(document: HemDocument): Request[] {
     { operation: 'pack', params: { size: 1024, padding: 4 } },
     { operation: 'transform-shells', params: { shells: [1], matrix: [0, 1, -1, 0, 0.5, 0] } },
     { operation: 'hide-parts', params: { parts: [0] } },
-    { operation: 'sew', params: { edges: edgesOf(document, LID.slice(0, 3)) } },
+    { operation: 'sew', params: { edges: edgesOf(document, LID.slice(0, 1)) } },
     { operation: 'unfold', params: { shells: 'stale' } },
   ];
 }

@@ -1,10 +1,11 @@
 import Joi from 'joi';
-import { type Box, findRoom } from '../arrange/findRoom.ts';
-import { packShells } from '../arrange/packShells.ts';
+import { type Box, boxesMeet, findRoom } from '../arrange/findRoom.ts';
+import { type FlatShell, packShells } from '../arrange/packShells.ts';
 import { bestTurn, transformUv } from '../arrange/similarity.ts';
 import { type HemDocument, shellOf, shellsOf, shellUv } from '../document/document.ts';
 import { boxOf } from '../document/figures.ts';
 import { markChange, type Patch, uvChange } from '../document/patch.ts';
+import { shellsOverlap } from '../measure/overlap.ts';
 import { triangleAreas } from '../measure/stretch.ts';
 import { signedArea } from '../relax/relax.ts';
 import type { Shell } from '../seams/shell.ts';
@@ -68,6 +69,9 @@ export const unfold: Operation<UnfoldParams> = {
   },
 };
 
+/** Between a shell that had to give way and its neighbours, tile widths. */
+const GAP = 0.004;
+
 function layOut(
   document: HemDocument,
   solved: ReadonlyMap<number, { shell: Shell; uv: Float64Array }>,
@@ -77,21 +81,27 @@ function layOut(
   if (density === undefined) return firstLayout(solved, context);
 
   // Shells that stay as they are, then the new ones from the largest down, each giving way to those before.
-  const taken: Box[] = [];
+  const taken: { readonly box: Box; readonly flat: FlatShell }[] = [];
   for (let s = 0; s < shellsOf(document).shellCount; s++) {
-    const uv = solved.has(s) ? undefined : shellUv(document, shellOf(document, s));
-    if (uv) taken.push(boxOf(uv));
+    if (solved.has(s)) continue;
+    const shell = shellOf(document, s);
+    const uv = shellUv(document, shell);
+    if (uv) taken.push({ box: boxOf(uv), flat: flatShell(shell.triangles, uv) });
   }
   const uvOf = new Map<number, Float64Array>();
   const bySize = [...solved].sort(
     (a, b) => b[1].shell.triangles.length - a[1].shell.triangles.length || a[0] - b[0],
   );
   for (const [s, { shell, uv }] of bySize) {
-    const near = nearOldPlace(document, shell, uv, density);
-    const box = boxOf(near);
-    const [mu, mv] = findRoom(box, taken, 0.004);
-    taken.push([box[0] + mu, box[1] + mv, box[2] + mu, box[3] + mv]);
-    uvOf.set(s, transformUv(near, [1, 0, 0, 1, mu, mv]));
+    let near = nearOldPlace(document, shell, uv, density);
+    const [box, flat] = [boxOf(near), flatShell(shell.triangles, near)];
+    if (taken.some((other) => boxesMeet(box, other.box) && shellsOverlap(flat, other.flat))) {
+      const others = taken.map((other) => other.box);
+      const [mu, mv] = findRoom(box, others, GAP);
+      near = transformUv(near, [1, 0, 0, 1, mu, mv]);
+    }
+    taken.push({ box: boxOf(near), flat: flatShell(shell.triangles, near) });
+    uvOf.set(s, near);
   }
   return uvOf;
 }

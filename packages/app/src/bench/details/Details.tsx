@@ -1,4 +1,4 @@
-import { Table, Tag } from 'antd';
+import { Table } from 'antd';
 import { useEffect, useRef, useState } from 'react';
 import { select } from '../../store/actions.ts';
 import { useBench } from '../../store/benchStore.ts';
@@ -62,15 +62,24 @@ const COLUMNS = [
     sorter: (a: ShellRow, b: ShellRow) => a.angleMean - b.angleMean,
     render: (_: unknown, row: ShellRow) => (row.unfolded ? `${row.angleMean.toFixed(1)}°` : '–'),
   },
-  { title: 'State', width: 68, render: (_: unknown, row: ShellRow) => <StateTag row={row} /> },
+  { title: 'State', width: 68, render: (_: unknown, row: ShellRow) => <StateWord row={row} /> },
 ];
 
-function StateTag({ row }: { readonly row: ShellRow }) {
-  if (!row.verdict.canUnfold) return <Tag color="error">{WORDS[row.verdict.kind]}</Tag>;
-  if (!row.unfolded) return <Tag>Not flat yet</Tag>;
-  if (row.flipped > 0) return <Tag color="error">{row.flipped} flipped</Tag>;
-  if (row.stale) return <Tag color="warning">Changed</Tag>;
-  return <Tag color="success">{row.verdict.kind === 'flat' ? 'Flat' : WORDS[row.verdict.kind]}</Tag>;
+/** A word and a shape: what is right is round, what wants a look is not. */
+function StateWord({ row }: { readonly row: ShellRow }) {
+  const [tone, word] = stateOf(row);
+  return (
+    <span className="state" data-tone={tone}>
+      {word}
+    </span>
+  );
+}
+
+function stateOf(row: ShellRow): readonly [tone: 'good' | 'none' | 'changed' | 'bad', word: string] {
+  if (!row.verdict.canUnfold) return ['bad', WORDS[row.verdict.kind]];
+  if (!row.unfolded) return ['none', 'Not yet'];
+  if (row.flipped > 0) return ['bad', `${row.flipped} flipped`];
+  return row.stale ? ['changed', 'Changed'] : ['good', WORDS[row.verdict.kind]];
 }
 
 const WORDS: Record<ShellRow['verdict']['kind'], string> = {

@@ -1,5 +1,5 @@
 import { IconDots, IconDownload, IconHelpCircle, IconPlus, IconTrash } from '@tabler/icons-react';
-import { Button, Dropdown, Modal, Spin } from 'antd';
+import { Button, Dropdown, Spin } from 'antd';
 import { useCallback, useEffect, useRef, useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import { openDatabase, type ProjectRow } from '../storage/database.ts';
@@ -173,36 +173,42 @@ export function RackPage() {
       <p className="rack-hint">
         Drop an OBJ, GLB or project file anywhere here. The file itself is never altered.
       </p>
-      <Modal
-        open={pending !== undefined}
-        title={`Open ${pending?.name ?? ''}`}
-        onCancel={() => setPending(undefined)}
-        footer={[
-          <Button
-            key="discard"
-            onClick={() => {
-              if (pending) void openFile(pending, false);
-              setPending(undefined);
-            }}
-          >
-            Discard them
-          </Button>,
-          <Button
-            key="keep"
-            type="primary"
-            autoFocus
-            onClick={() => {
-              if (pending) void openFile(pending, true);
-              setPending(undefined);
-            }}
-          >
-            Keep UVs
-          </Button>,
-        ]}
-      >
-        <p>If the file has UVs already: keep them, with their breaks as seams, or start without any?</p>
-      </Modal>
+      {pending && (
+        <KeepOrDiscard
+          fileName={pending.name}
+          onCancel={() => setPending(undefined)}
+          onChoose={(keepUvs) => {
+            setPending(undefined);
+            void openFile(pending, keepUvs);
+          }}
+        />
+      )}
     </main>
+  );
+}
+
+interface KeepOrDiscardProps {
+  readonly fileName: string;
+  readonly onCancel: () => void;
+  readonly onChoose: (keepUvs: boolean) => void;
+}
+
+/** Asked at every opening: losing UVs by opening a file must not happen by accident. */
+function KeepOrDiscard({ fileName, onCancel, onChoose }: KeepOrDiscardProps) {
+  const dialog = useRef<HTMLDialogElement>(null);
+  useEffect(() => dialog.current?.showModal(), []);
+  return (
+    <dialog ref={dialog} className="rack-dialog" aria-labelledby="open-title" onCancel={onCancel}>
+      <h2 id="open-title">Open {fileName}</h2>
+      <p>If the file has UVs already: keep them, with their breaks as seams, or start without any?</p>
+      <div className="rack-dialog-acts">
+        <Button onClick={onCancel}>Do not open</Button>
+        <Button onClick={() => onChoose(false)}>Discard them</Button>
+        <Button type="primary" autoFocus onClick={() => onChoose(true)}>
+          Keep UVs
+        </Button>
+      </div>
+    </dialog>
   );
 }
 

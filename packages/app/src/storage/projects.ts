@@ -51,8 +51,16 @@ const counts = (document: HemDocument) => ({
   shells: shellsOf(document).shellCount,
 });
 
-/** Reads a project and replays its acts; undefined when there is none of that id. */
-export async function loadProject(database: Database, id: string): Promise<Stored | undefined> {
+/**
+ * Reads a project and replays its acts; undefined when there is none of that id.
+ *
+ * @param known  its document, where the caller has it: then the base is not read
+ */
+export async function loadProject(
+  database: Database,
+  id: string,
+  known?: HemDocument,
+): Promise<Stored | undefined> {
   const [row, base, acts] = await database.transaction(
     'r',
     database.projects,
@@ -61,12 +69,13 @@ export async function loadProject(database: Database, id: string): Promise<Store
     () =>
       Promise.all([
         database.projects.get(id),
-        database.bases.get(id),
+        known ? { document: known, firstAct: 0 } : database.bases.get(id),
         database.acts.where('projectId').equals(id).sortBy('number'),
       ]),
   );
   if (!row || !base) return undefined;
-  const document = acts.slice(0, row.done).reduce((d, act) => applyPatch(d, act.patch), base.document);
+  const standing = known ? [] : acts.slice(0, row.done);
+  const document = standing.reduce((d, act) => applyPatch(d, act.patch), base.document);
   return { row, document, history: { acts, done: row.done }, firstAct: base.firstAct };
 }
 

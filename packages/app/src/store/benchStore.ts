@@ -33,7 +33,6 @@ export interface BenchStore {
   projectName: string;
   model?: ModelBuffers;
   flat?: FlatBuffers;
-  seams?: Uint8Array;
   state?: BenchState;
   /** Figures before the last act. */
   before?: Totals;
@@ -81,7 +80,6 @@ export function resetBench(): void {
     projectId: undefined,
     model: undefined,
     flat: undefined,
-    seams: undefined,
     state: undefined,
     before: undefined,
     busy: undefined,
@@ -100,8 +98,7 @@ export function receive(event: BenchEvent): void {
       useBench.setState((s) => ({
         state: event.state,
         before: s.state?.totals ?? event.state.totals,
-        flat: event.state.flat ?? s.flat,
-        seams: event.state.seams ?? s.seams,
+        flat: event.state.flat,
         shells: renumbered(s, event.state),
         hover: undefined,
       }));
@@ -127,7 +124,7 @@ export function receive(event: BenchEvent): void {
 /** Shells are numbered anew after a cut; the chosen ones stay chosen. */
 function renumbered({ shells, state }: BenchStore, next: BenchState): ReadonlySet<number> {
   const { flat } = next;
-  if (!state || !flat || shells.size === 0) return shells;
+  if (!state || shells.size === 0) return shells;
   return new Set(
     [...shells].flatMap((s) => (state.shells[s] ? [flat.faceShell[state.shells[s].firstFace]] : [])),
   );

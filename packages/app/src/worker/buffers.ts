@@ -3,6 +3,7 @@ import type { ShellFigures } from '@blunt-hem/core/document/figures';
 import { cornerNormals } from '@blunt-hem/core/formats/cornerNormals';
 import { boundingBox } from '@blunt-hem/core/mesh/mesh';
 import { facesOfShell } from '@blunt-hem/core/seams/shells';
+import { boardLines } from './boardLines.ts';
 import { type FlatBuffers, type Histogram, type ModelBuffers, NO_UV } from './protocol.ts';
 
 export function modelBuffers(document: HemDocument): ModelBuffers {
@@ -51,14 +52,16 @@ export function flatBuffers(document: HemDocument, figures: readonly ShellFigure
     uv[2 * i + 1] = value(2 * triangleCorners[i] + 1);
   }
   const shells = shellsOf(document);
-  const stretch = new Float32Array((2 * triangleCorners.length) / 3);
+  const stretch = new Float32Array(2 * triangleCorners.length);
   for (const { shell, stretch: measured } of figures) {
     if (!measured) continue;
     let at = 0;
     for (const f of facesOfShell(shells, shell)) {
       for (let t = triangleStart[f]; t < triangleStart[f + 1]; t++, at++) {
-        stretch[2 * t] = measured.logArea[at];
-        stretch[2 * t + 1] = measured.angle[at];
+        for (let i = 6 * t; i < 6 * t + 6; i += 2) {
+          stretch[i] = measured.logArea[at];
+          stretch[i + 1] = measured.angle[at];
+        }
       }
     }
   }
@@ -75,7 +78,39 @@ export function flatBuffers(document: HemDocument, figures: readonly ShellFigure
       edgeUv[at + 3] = value(2 * next + 1);
     }
   }
-  return { uv, stretch, edgeUv, faceShell: shells.faceShell.slice() };
+  const { seams } = document;
+  const { joined } = links;
+  const all = Array.from(joined.keys());
+  return {
+    uv,
+    stretch,
+    edgeUv,
+    seamLines: modelLines(
+      document,
+      all.filter((e) => seams[e] && joined[e]),
+    ),
+    borderLines: boardLines(
+      edgeUv,
+      all.filter((e) => seams[e] || !joined[e]),
+    ),
+    innerLines: boardLines(
+      edgeUv,
+      all.filter((e) => !seams[e] && joined[e]),
+    ),
+    faceShell: shells.faceShell.slice(),
+  };
+}
+
+function modelLines(document: HemDocument, edges: readonly number[]): Float32Array {
+  const { mesh, links } = topologyOf(document.model);
+  const lines = new Float32Array(6 * edges.length);
+  edges.forEach((e, i) => {
+    for (let k = 0; k < 6; k++) {
+      const v = links.edgeVertices[2 * e + Math.floor(k / 3)];
+      lines[6 * i + k] = mesh.positions[3 * v + (k % 3)];
+    }
+  });
+  return lines;
 }
 
 /** Surface by how it is stretched, each bin a share of the whole. */

@@ -1,4 +1,4 @@
-import { openDocument, shellsOf, topologyOf } from '@blunt-hem/core/document/document';
+import { type HemDocument, openDocument, shellsOf, topologyOf } from '@blunt-hem/core/document/document';
 import { emptyHistory } from '@blunt-hem/core/document/history';
 import { applyPatch } from '@blunt-hem/core/document/patch';
 import { HemError } from '@blunt-hem/core/errors';
@@ -60,8 +60,14 @@ async function pictureOf({ document }: Project): Promise<Blob> {
   return canvas.convertToBlob({ type: 'image/png' });
 }
 
-const add = async (project: Project): Promise<string> =>
-  addProject(database, project, await pictureOf(project));
+/** The project that was just made: opening it need not read it back. */
+let fresh: { readonly id: string; readonly document: HemDocument } | undefined;
+
+async function add(project: Project): Promise<string> {
+  const id = await addProject(database, project, await pictureOf(project));
+  fresh = { id, document: project.document };
+  return id;
+}
 
 /** The demo: models of our own, cut and unfolded as far as their seams go. */
 async function demo(file: string, name: string): Promise<Project> {
@@ -125,7 +131,8 @@ const api: BenchApi = {
           'This project is open in another tab. Close it there, then open it here.',
         );
       }
-      const stored = await loadProject(database, id);
+      const stored = await loadProject(database, id, fresh?.id === id ? fresh.document : undefined);
+      fresh = undefined;
       if (!stored || stored.row.deleted !== undefined) {
         releaseLock?.();
         throw new HemError('no-such-project', 'This project is not on the Rack any more.');

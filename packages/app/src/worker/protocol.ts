@@ -26,10 +26,14 @@ export interface ModelBuffers {
 export interface FlatBuffers {
   /** u and v of every triangle corner, `6 × triangleCount`; `NO_UV` where there is none. */
   readonly uv: Float32Array;
-  /** Logarithm of area stretch and angular deformation in degrees: `2 × triangleCount`. */
+  /** Logarithm of area stretch and angular deformation in degrees, of every triangle corner: `6 × triangleCount`. */
   readonly stretch: Float32Array;
   /** u and v of both ends of an edge, as it lies on one side and on the other: `8 × edgeCount`. */
   readonly edgeUv: Float32Array;
+  /** Lines ready to draw, xyz of both ends each: seams on the model, borders and inner edges in the flat. */
+  readonly seamLines: Float32Array;
+  readonly borderLines: Float32Array;
+  readonly innerLines: Float32Array;
   readonly faceShell: Uint32Array;
 }
 
@@ -54,10 +58,9 @@ export interface Histogram {
   readonly counts: readonly number[];
 }
 
-/** Everything that may have changed after an act. Buffers are absent when they have not. */
+/** Everything that may have changed after an act. */
 export interface BenchState {
-  readonly flat?: FlatBuffers;
-  readonly seams?: Uint8Array;
+  readonly flat: FlatBuffers;
   readonly hiddenParts: Uint8Array;
   readonly shells: readonly ShellRow[];
   readonly totals: Totals;

@@ -121,7 +121,7 @@ export function openSession(
   const changed = (patches: readonly Patch[]): void => {
     const { document } = current;
     figures = refreshedFigures(document, figures, dirtyFaces(document, patches));
-    emit({ kind: 'state', state: stateOf(true) });
+    emit({ kind: 'state', state: stateOf() });
     clearTimeout(overlapTimer);
     overlapTimer = setTimeout(() => {
       const faces = overlappingFaces(current.document);
@@ -129,11 +129,10 @@ export function openSession(
     }, REST);
   };
 
-  const stateOf = (buffers: boolean): BenchState => {
+  const stateOf = (): BenchState => {
     const { document, history } = current;
     return {
-      flat: buffers ? flatBuffers(document, figures) : undefined,
-      seams: buffers ? document.seams.slice() : undefined,
+      flat: flatBuffers(document, figures),
       hiddenParts: document.hiddenParts.slice(),
       shells: figures.map(rowOf),
       totals: totalsOf(figures),

@@ -60,12 +60,13 @@ export function topologyOf(model: Model): Topology {
   if (!topology) {
     const { mesh } = model;
     const triangulation = triangulate(mesh);
+    const links = connectivity(mesh);
     topology = {
       mesh,
-      links: connectivity(mesh),
+      links,
       triangulation,
       triangleStart: faceTriangleStart(mesh, triangulation),
-      parts: partsOf(model),
+      parts: partsOf(model, links),
     };
     topologies.set(model, topology);
   }

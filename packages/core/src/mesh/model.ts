@@ -1,4 +1,4 @@
-import { connectivity } from './connectivity.ts';
+import type { Connectivity } from './connectivity.ts';
 import { disjointSets, numberSets, unite } from './disjointSets.ts';
 import { faceCount, type Mesh } from './mesh.ts';
 
@@ -67,10 +67,10 @@ export interface Parts {
 }
 
 /** Parts by object; where there is only one, by group; where there is only one of those too, by loose piece. */
-export function partsOf(model: Model): Parts {
+export function partsOf(model: Model, links: Connectivity): Parts {
   if (model.objects.length > 1) return { facePart: model.faceObject, names: model.objects };
   if (model.groups.length > 1) return { facePart: model.faceGroup, names: model.groups };
-  const pieces = loosePieces(model.mesh);
+  const pieces = loosePieces(model.mesh, links);
   return {
     facePart: pieces.label,
     names: Array.from({ length: pieces.count }, (_, i) =>
@@ -80,8 +80,7 @@ export function partsOf(model: Model): Parts {
 }
 
 /** Pieces of faces that share vertices: a label per face and how many there are. */
-export function loosePieces(mesh: Mesh): { label: Uint32Array; count: number } {
-  const links = connectivity(mesh);
+export function loosePieces(mesh: Mesh, links: Connectivity): { label: Uint32Array; count: number } {
   const sets = disjointSets(faceCount(mesh));
   for (let e = 0; e < links.joined.length; e++) {
     const first = links.edgeCornerStart[e];

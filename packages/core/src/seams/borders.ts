@@ -1,3 +1,5 @@
+import { connectivity } from '../mesh/connectivity.ts';
+
 /** The borders of a triangle mesh. */
 export interface Borders {
   /** Vertices of each border loop in the direction of the triangles beside it, longest loop first. */
@@ -13,29 +15,32 @@ export interface Borders {
  * @param vertexCount  one more than the greatest vertex
  */
 export function borders(triangles: Uint32Array, vertexCount: number): Borders {
-  // One key per directed edge; a direction seen twice means a third triangle or mixed winding.
-  const halfEdges = new Set<number>();
+  const faceStart = Uint32Array.from({ length: triangles.length / 3 + 1 }, (_, t) => 3 * t);
+  const links = connectivity({
+    positions: new Float64Array(3 * vertexCount),
+    faceStart,
+    cornerVertex: triangles,
+  });
+  const { joined, edgeCorners, edgeCornerStart, nextCorner } = links;
   let tangled = false;
-  for (let i = 0; i < triangles.length; i++) {
-    const to = triangles[i % 3 === 2 ? i - 2 : i + 1];
-    const key = triangles[i] * vertexCount + to;
-    if (halfEdges.has(key)) tangled = true;
-    halfEdges.add(key);
-  }
   const next = new Map<number, number>();
-  let borderEdges = 0;
-  for (let i = 0; i < triangles.length; i++) {
-    const from = triangles[i];
-    const to = triangles[i % 3 === 2 ? i - 2 : i + 1];
-    if (halfEdges.has(to * vertexCount + from)) continue;
-    borderEdges++;
+  for (let e = 0; e < joined.length; e++) {
+    if (joined[e]) continue;
+    const first = edgeCornerStart[e];
+    if (edgeCornerStart[e + 1] - first > 1) tangled = true;
+    const from = triangles[edgeCorners[first]];
     if (next.has(from)) tangled = true;
-    next.set(from, to);
+    next.set(from, triangles[nextCorner[edgeCorners[first]]]);
   }
+  return { loops: chained(next), edgeCount: joined.length, tangled };
+}
+
+/** Loops from a map that leads from each vertex to the one after it. */
+function chained(next: Map<number, number>): Uint32Array[] {
   const loops: Uint32Array[] = [];
-  while (next.size > 0) {
+  for (const start of next.keys()) {
     const loop: number[] = [];
-    let v = next.keys().next().value as number;
+    let v = start;
     for (let to = next.get(v); to !== undefined; to = next.get(v)) {
       loop.push(v);
       next.delete(v);
@@ -43,6 +48,5 @@ export function borders(triangles: Uint32Array, vertexCount: number): Borders {
     }
     loops.push(Uint32Array.from(loop));
   }
-  loops.sort((a, b) => b.length - a.length);
-  return { loops, edgeCount: (triangles.length + borderEdges) / 2, tangled };
+  return loops.sort((a, b) => b.length - a.length);
 }

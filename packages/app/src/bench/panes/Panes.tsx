@@ -77,8 +77,7 @@ function followStore(renderer: ReturnType<typeof paneRenderer>): () => void {
   const update = () => {
     const s = useBench.getState();
     if (s.model && s.model !== last.model) renderer.setModel(s.model);
-    if (s.flat && s.seams && (s.flat !== last.flat || s.seams !== last.seams))
-      renderer.setFlat(s.flat, s.seams);
+    if (s.flat && s.flat !== last.flat) renderer.setFlat(s.flat);
     if (
       s.flat &&
       s.state &&

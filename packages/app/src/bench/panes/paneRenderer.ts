@@ -12,6 +12,7 @@ import {
 } from 'three';
 import { OrbitControls } from 'three/addons/controls/OrbitControls.js';
 import { PALETTE } from '../../theme/theme.ts';
+import { boardLines } from '../../worker/boardLines.ts';
 import { type FlatBuffers, type ModelBuffers, NO_UV } from '../../worker/protocol.ts';
 import { fatLines } from './fatLines.ts';
 import { paneMaterial } from './shading.ts';
@@ -84,6 +85,13 @@ export function paneRenderer(canvas: HTMLCanvasElement, modelPane: HTMLElement, 
 
   const camera = new PerspectiveCamera(35, 1, 0.01, 100);
   const boardCamera = new OrthographicCamera(-1, 1, 1, -1, -10, 10);
+  // Programs are made, and used once, before anything heavy is drawn: made later, they would wait for it.
+  renderer.debug.checkShaderErrors = import.meta.env.DEV;
+  const everyLine = [...Object.values(modelMarks), ...Object.values(boardMarks)];
+  for (const lines of everyLine) lines.set(new Float32Array(6));
+  renderer.render(modelScene, camera);
+  renderer.render(boardScene, boardCamera);
+  for (const lines of everyLine) lines.set(new Float32Array(0));
   const board: BoardView = { u: 0.5, v: 0.5, scale: 400 };
   const controls = new OrbitControls(camera, modelPane);
   controls.zoomToCursor = true;
@@ -149,24 +157,8 @@ export function paneRenderer(canvas: HTMLCanvasElement, modelPane: HTMLElement, 
     for (const e of edges) for (let k = 0; k < 6; k++) out.push(model.edgePositions[6 * e + k]);
     return Float32Array.from(out);
   };
-  const edgesOnBoard = (edges: Iterable<number>): Float32Array => {
-    if (!buffers) return new Float32Array(0);
-    const out: number[] = [];
-    for (const e of edges) {
-      for (let at = 8 * e; at < 8 * e + 8; at += 4) {
-        if (buffers.edgeUv[at] === NO_UV) continue;
-        out.push(
-          buffers.edgeUv[at],
-          buffers.edgeUv[at + 1],
-          0.1,
-          buffers.edgeUv[at + 2],
-          buffers.edgeUv[at + 3],
-          0.1,
-        );
-      }
-    }
-    return Float32Array.from(out);
-  };
+  const edgesOnBoard = (edges: Iterable<number>): Float32Array =>
+    buffers ? boardLines(buffers.edgeUv, [...edges]) : new Float32Array(0);
 
   const setUv = (uv: Float32Array) => {
     geometry.setAttribute('flatUv', new BufferAttribute(uv, 2));
@@ -197,27 +189,15 @@ export function paneRenderer(canvas: HTMLCanvasElement, modelPane: HTMLElement, 
       this.frameModel();
     },
 
-    setFlat(next: FlatBuffers, seams: Uint8Array) {
-      if (!model) return;
+    setFlat(next: FlatBuffers) {
       buffers = next;
-      setUv(next.uv);
-      const stretch = new Float32Array(next.uv.length);
-      for (let i = 0; i < stretch.length; i += 2) {
-        const t = Math.floor(i / 6);
-        stretch[i] = next.stretch[2 * t];
-        stretch[i + 1] = next.stretch[2 * t + 1];
-      }
-      geometry.setAttribute('stretch', new BufferAttribute(stretch, 2));
-      const { joined } = model;
-      const all = Array.from(joined.keys());
-      const cut = all.filter((e) => seams[e]);
-      const seamLines = edgesOnModel(cut);
-      modelMarks.casing.set(seamLines);
-      modelMarks.stitch.set(seamLines);
-      const borders = edgesOnBoard(all.filter((e) => seams[e] || !joined[e]));
-      boardMarks.casing.set(borders);
-      boardMarks.stitch.set(borders);
-      wires.board.set(edgesOnBoard(all.filter((e) => !seams[e] && joined[e])));
+      setUv(next.uv.slice());
+      geometry.setAttribute('stretch', new BufferAttribute(next.stretch, 2));
+      modelMarks.casing.set(next.seamLines);
+      modelMarks.stitch.set(next.seamLines);
+      boardMarks.casing.set(next.borderLines);
+      boardMarks.stitch.set(next.borderLines);
+      wires.board.set(next.innerLines);
       request();
     },
 

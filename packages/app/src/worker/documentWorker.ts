@@ -17,7 +17,7 @@ import { addProject, loadProject } from '../storage/projects.ts';
 import { modelBuffers } from './buffers.ts';
 import { picker } from './picking.ts';
 import { drawPicture } from './picture.ts';
-import type { Answer, BenchApi, Exported } from './protocol.ts';
+import type { Answer, BenchApi, BenchEvent, Exported } from './protocol.ts';
 import { openSession, type Session } from './session.ts';
 import { solverPool } from './solverPool.ts';
 
@@ -122,8 +122,8 @@ const api: BenchApi = {
     await add(await demo('toad-ferryman', 'Toad ferryman'));
   },
 
-  open: (id, listen) =>
-    answer(async () => {
+  async open(id, listen) {
+    const opening = await answer(async () => {
       await close();
       if (!(await lock(id))) {
         throw new HemError(
@@ -137,11 +137,15 @@ const api: BenchApi = {
         releaseLock?.();
         throw new HemError('no-such-project', 'This project is not on the Rack any more.');
       }
-      session = openSession(database, stored, solvers, listen);
-      const buffers = modelBuffers(stored.document);
+      session = openSession(database, stored, solvers, (event) => {
+        void listen(Comlink.transfer(event, largeBuffers(event)));
+      });
+      const model = modelBuffers(stored.document);
       session.start();
-      return buffers;
-    }),
+      return model;
+    });
+    return 'ok' in opening ? Comlink.transfer(opening, arrayBuffers(opening.ok)) : opening;
+  },
 
   close,
   perform: (request) => answer(() => opened().perform(request)),
@@ -195,6 +199,17 @@ const api: BenchApi = {
       return projectExport({ ...stored, name: stored.row.name });
     }),
 };
+
+/** Handed over rather than copied: on a large model a copy would hold the main thread up. */
+const arrayBuffers = (object: object): ArrayBuffer[] =>
+  Object.values(object).flatMap((value) => (ArrayBuffer.isView(value) ? [value.buffer as ArrayBuffer] : []));
+
+const largeBuffers = (event: BenchEvent): ArrayBuffer[] =>
+  event.kind === 'state'
+    ? arrayBuffers(event.state.flat)
+    : event.kind === 'moving'
+      ? arrayBuffers(event)
+      : [];
 
 const projectExport = ({ name, document, history }: Project): Exported => ({
   fileName: `${name}.hemproject`,

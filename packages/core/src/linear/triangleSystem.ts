@@ -82,12 +82,14 @@ function orderInPairs(triangles: Uint32Array, freeIndex: Int32Array, free: numbe
 /**
  * @param lower  the 21 lower entries of each triangle's matrix, `21 × triangleCount`
  * @param shift  added to the diagonal, relative to its mean; keeps a matrix that leaves a motion free definite
+ * @param reuse  an earlier factor of this system, spent by this call
  */
 export function factoriseTriangles(
   system: TriangleSystem,
   lower: Float64Array,
   shift = 0,
   signal?: Context['signal'],
+  reuse?: Factor,
 ): Factor {
   const { slot, pattern } = system;
   const values = new Float64Array(pattern.row.length);
@@ -98,7 +100,7 @@ export function factoriseTriangles(
     const added = (shift * trace) / pattern.size;
     for (let j = 0; j < pattern.size; j++) values[pattern.columnStart[j]] += added;
   }
-  return factorise(system.analysis, values, signal);
+  return factorise(system.analysis, values, signal, reuse);
 }
 
 /** Solves for the free vertices; fixed ones get zero. Right-hand side and answer are `2 × vertexCount`. */

@@ -1,4 +1,5 @@
 import { HemError, StoppedError } from '../errors.ts';
+import type { Factor } from '../linear/cholesky.ts';
 import { factoriseTriangles, solveTriangles, triangleSystem } from '../linear/triangleSystem.ts';
 import type { Context } from '../progress.ts';
 import type { Shell } from '../seams/shell.ts';
@@ -66,6 +67,7 @@ export function relax(shell: Shell, start: Float64Array, options: RelaxOptions, 
   if (fixed.every((f) => f === 1)) return result(0, true);
 
   const system = triangleSystem(triangles, start.length / 2, fixed);
+  let factor: Factor | undefined;
   for (let step = 0; step < steps; step++) {
     context.report({ fraction: step / steps, figure: current, uv: uv.map((x) => x / scale) });
     if (context.signal.aborted) return result(step, false);
@@ -73,7 +75,8 @@ export function relax(shell: Shell, start: Float64Array, options: RelaxOptions, 
     let direction: Float64Array;
     try {
       const downhill = gradient.map((x) => -x);
-      direction = solveTriangles(system, factoriseTriangles(system, hessian, 1e-9, context.signal), downhill);
+      factor = factoriseTriangles(system, hessian, 1e-9, context.signal, factor);
+      direction = solveTriangles(system, factor, downhill);
     } catch (error) {
       if (error instanceof StoppedError) return result(step, false);
       throw error;

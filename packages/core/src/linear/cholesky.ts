@@ -3,7 +3,7 @@ import { bucket } from '../mesh/connectivity.ts';
 import type { Context } from '../progress.ts';
 import { type Kernel, MOST_BYTES, startKernel } from './kernel.ts';
 import type { Pattern } from './sparse.ts';
-import { permutedEntries, type Supernodes, supernodes } from './supernodes.ts';
+import { doubled, permutedEntries, type Supernodes, supernodes } from './supernodes.ts';
 
 /**
  * Sparse Cholesky factorisation of symmetric positive definite matrices in two steps: `analyse` once per pattern,
@@ -62,7 +62,20 @@ const updateSize = (rows: number): number => {
  * @param order  elimination order of all rows, as from `minimumDegree`
  */
 export function analyse(pattern: Pattern, order: Uint32Array): Analysis {
-  const nodes = supernodes(pattern, order);
+  return analysed(pattern, supernodes(pattern, order));
+}
+
+/**
+ * The same for a matrix of full 2 × 2 blocks: its graph is a quarter as large to go through.
+ *
+ * @param graph  where the blocks are
+ * @param order  elimination order of the graph
+ */
+export function analyseBlocks(pattern: Pattern, graph: Pattern, order: Uint32Array): Analysis {
+  return analysed(pattern, doubled(supernodes(graph, order)));
+}
+
+function analysed(pattern: Pattern, nodes: Supernodes): Analysis {
   const { count, first, rowStart, parent } = nodes;
   const table = new Int32Array(WORDS * count);
   const panelPlace = new Float64Array(count);

@@ -1,5 +1,5 @@
 import type { Context } from '../progress.ts';
-import { type Analysis, analyse, type Factor, factorise, solve } from './cholesky.ts';
+import { type Analysis, analyseBlocks, type Factor, factorise, solve } from './cholesky.ts';
 import { minimumDegree } from './minimumDegree.ts';
 import { gatherPattern, type Pattern } from './sparse.ts';
 
@@ -36,47 +36,78 @@ export function triangleSystem(
   let free = 0;
   for (let v = 0; v < vertexCount; v++) if (!fixed[v]) freeIndex[v] = free++;
 
-  const count = (triangles.length / 3) * LOWER_ENTRIES;
-  const slot = new Int32Array(count).fill(-1);
-  const rows = new Uint32Array(count);
-  const columns = new Uint32Array(count);
-  const listed = new Uint32Array(count);
-  let entries = 0;
-  for (let i = 0; i < count; i++) {
-    const t = 3 * Math.floor(i / LOWER_ENTRIES);
-    const k = i % LOWER_ENTRIES;
-    const a = freeIndex[triangles[t + (LOWER_ROWS[k] >> 1)]];
-    const b = freeIndex[triangles[t + (LOWER_COLUMNS[k] >> 1)]];
-    if (a < 0 || b < 0) continue;
-    rows[entries] = 2 * a + (LOWER_ROWS[k] & 1);
-    columns[entries] = 2 * b + (LOWER_COLUMNS[k] & 1);
-    listed[entries++] = i;
-  }
-  const gathered = gatherPattern(2 * free, rows.subarray(0, entries), columns.subarray(0, entries));
-  for (let i = 0; i < entries; i++) slot[listed[i]] = gathered.slot[i];
-
-  const analysis = analyse(gathered.pattern, orderInPairs(triangles, freeIndex, free));
-  return { vertexCount, triangles, freeIndex, pattern: gathered.pattern, analysis, slot };
-}
-
-/** Orders the vertex graph once and expands it: u and v of a vertex have the same neighbours. */
-function orderInPairs(triangles: Uint32Array, freeIndex: Int32Array, free: number): Uint32Array {
-  const rows: number[] = [];
-  const columns: number[] = [];
+  // The graph of free vertices, an entry a triangle side; its 2 × 2 blocks are the matrix.
+  const rows = new Uint32Array(triangles.length);
+  const columns = new Uint32Array(triangles.length);
+  const listed = new Int32Array(triangles.length).fill(-1);
+  let sides = 0;
   for (let i = 0; i < triangles.length; i++) {
     const a = freeIndex[triangles[i]];
     const b = freeIndex[triangles[i % 3 === 2 ? i - 2 : i + 1]];
     if (a < 0 || b < 0) continue;
-    rows.push(a);
-    columns.push(b);
+    rows[sides] = a;
+    columns[sides] = b;
+    listed[i] = sides++;
   }
-  const graph = gatherPattern(free, Uint32Array.from(rows), Uint32Array.from(columns)).pattern;
-  const order = new Uint32Array(2 * free);
-  minimumDegree(graph).forEach((v, k) => {
-    order[2 * k] = 2 * v;
-    order[2 * k + 1] = 2 * v + 1;
-  });
-  return order;
+  const graph = gatherPattern(free, rows.subarray(0, sides), columns.subarray(0, sides));
+  const pattern = inBlocks(graph.pattern);
+  const slot = blockSlots(triangles, freeIndex, graph.pattern, (i) =>
+    listed[i] < 0 ? -1 : graph.slot[listed[i]],
+  );
+  const analysis = analyseBlocks(pattern, graph.pattern, minimumDegree(graph.pattern));
+  return { vertexCount, triangles, freeIndex, pattern, analysis, slot };
+}
+
+/** The pattern with a full 2 × 2 block, u and v, for every entry of the graph. */
+function inBlocks(graph: Pattern): Pattern {
+  const size = 2 * graph.size;
+  const columnStart = new Uint32Array(size + 1);
+  const row = new Uint32Array(4 * graph.row.length - graph.size);
+  let at = 0;
+  for (let j = 0; j < graph.size; j++) {
+    for (let half = 0; half < 2; half++) {
+      for (let k = graph.columnStart[j]; k < graph.columnStart[j + 1]; k++) {
+        const onDiagonal = k === graph.columnStart[j];
+        if (!(onDiagonal && half === 1)) row[at++] = 2 * graph.row[k];
+        row[at++] = 2 * graph.row[k] + 1;
+      }
+      columnStart[2 * j + half + 1] = at;
+    }
+  }
+  return { size, columnStart, row };
+}
+
+/**
+ * @param sideEntry  entry of the graph for the side from corner i of the triangle list to the next corner; -1 for none
+ */
+function blockSlots(
+  triangles: Uint32Array,
+  freeIndex: Int32Array,
+  graph: Pattern,
+  sideEntry: (i: number) => number,
+): Int32Array {
+  const slot = new Int32Array((triangles.length / 3) * LOWER_ENTRIES).fill(-1);
+  // Sides between corners (1, 0), (2, 0), (2, 1) begin at corners 0, 2, 1.
+  const SIDE = [-1, 0, 2, 1];
+  for (let t = 0; t < triangles.length; t += 3) {
+    for (let k = 0; k < LOWER_ENTRIES; k++) {
+      const [p, q] = [LOWER_ROWS[k] >> 1, LOWER_COLUMNS[k] >> 1];
+      const a = freeIndex[triangles[t + p]];
+      const b = freeIndex[triangles[t + q]];
+      if (a < 0 || b < 0) continue;
+      const swapped = a < b;
+      const column = swapped ? a : b;
+      const row = 2 * (p === q ? 0 : sideEntry(t + SIDE[p + q]) - graph.columnStart[column]);
+      const height = graph.columnStart[column + 1] - graph.columnStart[column];
+      const [high, low] = swapped
+        ? [LOWER_COLUMNS[k] & 1, LOWER_ROWS[k] & 1]
+        : [LOWER_ROWS[k] & 1, LOWER_COLUMNS[k] & 1];
+      // Columns 2j and 2j + 1 hold 2h and 2h − 1 entries, so block column j begins at 4 Σh − j.
+      const first = 4 * graph.columnStart[column] - column;
+      slot[(t / 3) * LOWER_ENTRIES + k] = first + row + high + (low === 1 ? 2 * height - 1 : 0);
+    }
+  }
+  return slot;
 }
 
 /**

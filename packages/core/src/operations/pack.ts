@@ -3,8 +3,8 @@ import { packShells } from '../arrange/packShells.ts';
 import { shellOf, shellsOf, shellUv } from '../document/document.ts';
 import { type Patch, uvChange } from '../document/patch.ts';
 import { HemError } from '../errors.ts';
+import { signedArea } from '../measure/flatArea.ts';
 import { triangleAreas } from '../measure/stretch.ts';
-import { signedArea } from '../relax/relax.ts';
 import type { Operation } from './operation.ts';
 import { flatShell, placed } from './placement.ts';
 

@@ -1,6 +1,7 @@
 import { HemError, StoppedError } from '../errors.ts';
 import type { Factor } from '../linear/cholesky.ts';
 import { factoriseTriangles, solveTriangles, triangleSystem } from '../linear/triangleSystem.ts';
+import { signedArea } from '../measure/flatArea.ts';
 import type { Context } from '../progress.ts';
 import type { Shell } from '../seams/shell.ts';
 import { restTriangles } from '../unfold/restTriangles.ts';
@@ -134,15 +135,3 @@ function bestScale(triangles: Uint32Array, rest: ReturnType<typeof restTriangles
 
 const scaleToArea = (triangles: Uint32Array, uv: Float64Array, target: Float64Array): number =>
   Math.sqrt(signedArea(triangles, target) / signedArea(triangles, uv));
-
-/** Area of a flat shell, flipped triangles counted against it. */
-export function signedArea(triangles: Uint32Array, uv: Float64Array): number {
-  let twice = 0;
-  for (let i = 0; i < triangles.length; i += 3) {
-    const a = 2 * triangles[i];
-    const b = 2 * triangles[i + 1];
-    const c = 2 * triangles[i + 2];
-    twice += (uv[b] - uv[a]) * (uv[c + 1] - uv[a + 1]) - (uv[b + 1] - uv[a + 1]) * (uv[c] - uv[a]);
-  }
-  return twice / 2;
-}

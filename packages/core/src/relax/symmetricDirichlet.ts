@@ -100,7 +100,10 @@ export function quadratic(triangles: Uint32Array, rest: RestTriangles, uv: Float
     for (let m = 0; m < 4; m++) {
       const scale = weight * eigenvalues[m];
       if (!(scale > 0)) continue;
-      const [d0, d1, d2, d3] = [modes[4 * m], modes[4 * m + 1], modes[4 * m + 2], modes[4 * m + 3]];
+      const d0 = modes[4 * m];
+      const d1 = modes[4 * m + 1];
+      const d2 = modes[4 * m + 2];
+      const d3 = modes[4 * m + 3];
       column[0] = d0 * gx0 + d1 * gy0;
       column[1] = d2 * gx0 + d3 * gy0;
       column[2] = d0 * gx1 + d1 * gy1;
@@ -148,8 +151,14 @@ function eigenpairs(
   modes[7] = ca * cb;
   // Twist R(α) [0 −1; 1 0] R(β) / √2 and flip R(α) [0 1; 1 0] R(β) / √2.
   const h = Math.SQRT1_2;
-  const [e0, e1, e2, e3] = [ca * sb, ca * cb, sa * sb, sa * cb];
-  const [f0, f1, f2, f3] = [-sa * cb, sa * sb, ca * cb, -ca * sb];
+  const e0 = ca * sb;
+  const e1 = ca * cb;
+  const e2 = sa * sb;
+  const e3 = sa * cb;
+  const f0 = -sa * cb;
+  const f1 = sa * sb;
+  const f2 = ca * cb;
+  const f3 = -ca * sb;
   modes[8] = h * (f0 - e0);
   modes[9] = h * (f1 - e1);
   modes[10] = h * (f2 - e2);

@@ -1,6 +1,7 @@
 import { HemError } from '../errors.ts';
+import { signedArea, triangleArea } from '../measure/flatArea.ts';
 import type { Context } from '../progress.ts';
-import { FlippedStartError, relax, signedArea } from '../relax/relax.ts';
+import { FlippedStartError, relax } from '../relax/relax.ts';
 import { borders } from '../seams/borders.ts';
 import type { Shell } from '../seams/shell.ts';
 import { type Verdict, verdictOf } from '../seams/verdict.ts';
@@ -80,10 +81,10 @@ export function isFlipFree(triangles: Uint32Array, uv: Float64Array, area: Float
   const whole = signedArea(triangles, uv);
   if (!(whole > 0)) return false;
   let total = 0;
-  for (const a of area) total += a;
+  for (let t = 0; t < area.length; t++) total += area[t];
+  const least = 1e-6 * (whole / total);
   for (let t = 0; t < area.length; t++) {
-    const flat = signedArea(triangles.subarray(3 * t, 3 * t + 3), uv);
-    if (!(flat > 1e-6 * area[t] * (whole / total))) return false;
+    if (!(triangleArea(triangles, uv, t) > least * area[t])) return false;
   }
   return true;
 }

@@ -5,7 +5,7 @@ export const boxesMeet = (a: Box, b: Box): boolean =>
   a[0] < b[2] && a[2] > b[0] && a[1] < b[3] && a[3] > b[1];
 
 /**
- * The nearest place where a box keeps clear of others, looked for in rings going out from where it is.
+ * The nearest place where a box keeps clear of others: its own, or else one found in rings going out from it.
  *
  * @param gap  least distance to the others
  * @returns how far to move in u and in v
@@ -20,6 +20,7 @@ export function findRoom(box: Box, others: readonly Box[], gap: number): readonl
         box[1] + mv >= o[3] + gap ||
         box[3] + mv <= o[1] - gap,
     );
+  if (clear(0, 0)) return [0, 0];
   for (let ring = 1; ring < 400; ring++) {
     const places = Math.max(16, 4 * ring);
     for (let k = 0; k < places; k++) {

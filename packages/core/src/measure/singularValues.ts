@@ -22,22 +22,28 @@ export function singularValues(
     const cu = uv[2 * c] - uv[2 * a];
     const cv = uv[2 * c + 1] - uv[2 * a + 1];
     const twice = bu * cv - bv * cu;
-    let e = 0;
-    let f = 0;
-    let g = 0;
-    for (let k = 0; k < 3; k++) {
-      const p = positions[3 * b + k] - positions[3 * a + k];
-      const q = positions[3 * c + k] - positions[3 * a + k];
-      const su = (p * cv - q * bv) / twice;
-      const sv = (q * bu - p * cu) / twice;
-      e += su * su;
-      f += su * sv;
-      g += sv * sv;
-    }
-    const root = Math.hypot(e - g, 2 * f);
-    const flat = twice === 0 || !Number.isFinite(root);
-    out[i] = flat ? Infinity : Math.sqrt(0.5 * (e + g + root));
-    out[i + 1] = flat ? 0 : Math.sqrt(Math.max(0, 0.5 * (e + g - root)));
+    const px = positions[3 * b] - positions[3 * a];
+    const py = positions[3 * b + 1] - positions[3 * a + 1];
+    const pz = positions[3 * b + 2] - positions[3 * a + 2];
+    const qx = positions[3 * c] - positions[3 * a];
+    const qy = positions[3 * c + 1] - positions[3 * a + 1];
+    const qz = positions[3 * c + 2] - positions[3 * a + 2];
+    // The images of a unit step along u and along v, and their inner products.
+    const ux = (px * cv - qx * bv) / twice;
+    const uy = (py * cv - qy * bv) / twice;
+    const uz = (pz * cv - qz * bv) / twice;
+    const vx = (qx * bu - px * cu) / twice;
+    const vy = (qy * bu - py * cu) / twice;
+    const vz = (qz * bu - pz * cu) / twice;
+    const e = ux * ux + uy * uy + uz * uz;
+    const f = ux * vx + uy * vy + uz * vz;
+    const g = vx * vx + vy * vy + vz * vz;
+    const most = Math.sqrt(0.5 * (e + g + Math.hypot(e - g, 2 * f)));
+    const flat = twice === 0 || !Number.isFinite(most);
+    // Γ γ is the ratio of areas; taking γ from it loses no digits where γ is small.
+    const areas = Math.hypot(py * qz - pz * qy, pz * qx - px * qz, px * qy - py * qx) / Math.abs(twice);
+    out[i] = flat ? Infinity : most;
+    out[i + 1] = flat || most === 0 ? 0 : areas / most;
     out[i + 2] = 0.5 * twice;
   }
   return out;

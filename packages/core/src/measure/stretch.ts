@@ -54,7 +54,7 @@ export function measureStretch(shell: Shell, uv: Float64Array): ShellStretch {
   for (let t = 0; t < count; t++) {
     const due = area3[t] * scale * scale;
     const flat = sv[3 * t + 2];
-    if (due <= 1e-14 * uvArea) continue; // no surface, nothing to stretch
+    if (area3[t] <= 1e-14 * area) continue; // no surface, nothing to stretch
     if (Math.abs(flat) <= COLLAPSED * due) {
       collapsedFaces.add(triangleFace[t]);
       linf = squares = Infinity;

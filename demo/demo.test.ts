@@ -1,0 +1,82 @@
+import { connectivity } from '@blunt-hem/core/mesh/connectivity';
+import { boundingBox, faceCount, type Mesh, meshFromPolygons, vertexCount } from '@blunt-hem/core/mesh/mesh';
+import { faceNormal } from '@blunt-hem/core/mesh/normals';
+import { edgeLoop } from '@blunt-hem/core/select/edgeLoop';
+import { describe, expect, it } from 'vitest';
+import { edgeKey } from './cage.ts';
+import { gourdLantern } from './gourdLantern.ts';
+import { toadFerryman } from './toadFerryman.ts';
+
+/** Volume by the divergence theorem: positive when faces look outward. */
+function volume(mesh: Mesh): number {
+  let sum = 0;
+  for (let f = 0; f < faceCount(mesh); f++) {
+    const n = faceNormal(mesh, f);
+    const p = 3 * mesh.cornerVertex[mesh.faceStart[f]];
+    for (let k = 0; k < 3; k++) sum += (n[k] * mesh.positions[p + k]) / 6;
+  }
+  return sum;
+}
+
+describe('toad ferryman', () => {
+  const { mesh, seams } = toadFerryman();
+  const links = connectivity(mesh);
+
+  it('is one closed figure of some 6 000 to 9 000 quads, the right way out', () => {
+    expect(faceCount(mesh)).toBeGreaterThan(6000);
+    expect(faceCount(mesh)).toBeLessThan(9000);
+    expect(mesh.cornerVertex.length).toBe(4 * faceCount(mesh));
+    expect(links.joined.every((joined) => joined === 1)).toBe(true);
+    // Euler characteristic 2: a ball.
+    expect(vertexCount(mesh) - links.joined.length + faceCount(mesh)).toBe(2);
+    expect(volume(mesh)).toBeGreaterThan(5);
+  });
+
+  it('is symmetric', () => {
+    // Off the middle of the lattice, so that no coordinate lies on the border between two keys.
+    const key = (...point: number[]) => point.map((x) => Math.round(1e6 * x + 0.123)).join(' ');
+    const { positions: p } = mesh;
+    const sides: [Set<string>, Set<string>] = [new Set(), new Set()];
+    for (let i = 0; i < p.length; i += 3) {
+      if (Math.abs(p[i]) > 1e-6) sides[p[i] > 0 ? 0 : 1].add(key(Math.abs(p[i]), p[i + 1], p[i + 2]));
+    }
+    expect(sides[0].size).toBeGreaterThan(3000);
+    expect(sides[0]).toEqual(sides[1]);
+  });
+
+  it('has seams that are edges of it, and edge loops to cut along', () => {
+    const edges = new Set<string>();
+    for (let e = 0; e < links.joined.length; e++)
+      edges.add(edgeKey(links.edgeVertices[2 * e], links.edgeVertices[2 * e + 1]));
+    expect(seams.length).toBeGreaterThan(100);
+    for (const [a, b] of seams) expect(edges.has(edgeKey(a, b))).toBe(true);
+    const closed = Array.from({ length: 40 }, (_, i) =>
+      edgeLoop(mesh, links, (i * 397) % links.joined.length),
+    );
+    expect(closed.filter((loop) => loop.length >= 8).length).toBeGreaterThan(20);
+  });
+
+  it('comes out the same every time', () => {
+    expect(toadFerryman().mesh.positions).toEqual(mesh.positions);
+  });
+});
+
+describe('gourd lantern', () => {
+  const parts = gourdLantern();
+
+  it('has body, stem, handle and studs, each part looking outward', () => {
+    expect(parts.map(({ name }) => name).slice(0, 3)).toEqual(['Body', 'Stem', 'Handle']);
+    expect(parts).toHaveLength(17);
+    for (const { name, vertices, faces } of parts) {
+      const mesh = meshFromPolygons(vertices, faces);
+      const links = connectivity(mesh);
+      const open = name.startsWith('Stud');
+      expect(links.joined.every((joined) => joined === 1)).toBe(!open);
+      // Studs are open at the back: their volume is taken about their own middle.
+      const box = boundingBox(mesh.positions);
+      const middle = [0, 1, 2].map((k) => (box[k] + box[k + 3]) / 2);
+      const about = { ...mesh, positions: mesh.positions.map((x, i) => x - middle[i % 3]) };
+      expect(volume(about)).toBeGreaterThan(0);
+    }
+  });
+});

@@ -1,0 +1,110 @@
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import { type Box, boxesMeet, findRoom } from './findRoom.ts';
+import { bestTurn, transformUv } from './similarity.ts';
+
+const coordinate = fc.double({ min: -5, max: 5, noNaN: true });
+const box = fc
+  .tuple(
+    coordinate,
+    coordinate,
+    fc.double({ min: 0.01, max: 3, noNaN: true }),
+    fc.double({ min: 0.01, max: 3, noNaN: true }),
+  )
+  .map(([u, v, width, height]): Box => [u, v, u + width, v + height]);
+
+const moved = (b: Box, [mu, mv]: readonly [number, number]): Box => [
+  b[0] + mu,
+  b[1] + mv,
+  b[2] + mu,
+  b[3] + mv,
+];
+
+describe('room', () => {
+  it('stays where it is when nothing is in the way', () => {
+    expect(findRoom([0, 0, 1, 1], [[2, 0, 3, 1]], 0.1)).toEqual([0, 0]);
+    expect(findRoom([0, 0, 1, 1], [], 0.1)).toEqual([0, 0]);
+  });
+
+  it('keeps the gap to every other box, wherever they are', () => {
+    fc.assert(
+      fc.property(
+        box,
+        fc.array(box, { maxLength: 12 }),
+        fc.double({ min: 0, max: 0.2, noNaN: true }),
+        (own, others, gap) => {
+          const place = moved(own, findRoom(own, others, gap));
+          const grown: Box = [
+            place[0] - gap + 1e-9,
+            place[1] - gap + 1e-9,
+            place[2] + gap - 1e-9,
+            place[3] + gap - 1e-9,
+          ];
+          for (const other of others) expect(boxesMeet(grown, other)).toBe(false);
+        },
+      ),
+    );
+  });
+
+  it('moves no farther than it needs to, give or take a step', () => {
+    const [mu, mv] = findRoom([0, 0, 1, 1], [[0.9, 0, 2, 1]], 0);
+    expect(Math.hypot(mu, mv)).toBeLessThan(0.6);
+  });
+
+  it('calls boxes that only touch apart', () => {
+    expect(boxesMeet([0, 0, 1, 1], [1, 0, 2, 1])).toBe(false);
+    expect(boxesMeet([0, 0, 1, 1], [0.999, 0, 2, 1])).toBe(true);
+  });
+});
+
+describe('similarity', () => {
+  const points = fc
+    .array(coordinate, { minLength: 6, maxLength: 30 })
+    .map((list) => Float64Array.from(list.slice(0, list.length & ~1)));
+
+  it('finds the turn and move that made one set from another', () => {
+    fc.assert(
+      fc.property(
+        points,
+        fc.double({ min: -3, max: 3, noNaN: true }),
+        coordinate,
+        coordinate,
+        (from, angle, mu, mv) => {
+          fc.pre(spread(from) > 1e-3);
+          const [c, s] = [Math.cos(angle), Math.sin(angle)];
+          const to = transformUv(from, [c, s, -s, c, mu, mv]);
+          const back = transformUv(from, bestTurn(from, to, 1));
+          back.forEach((x, i) => {
+            expect(x).toBeCloseTo(to[i], 6);
+          });
+        },
+      ),
+    );
+  });
+
+  it('heeds only points that have a counterpart', () => {
+    const from = Float64Array.from([0, 0, 1, 0, 0, 1, 9, 9]);
+    const to = Float64Array.from([5, 5, 5, 6, 4, 5, NaN, NaN]);
+    const [a, b, , , e, f] = bestTurn(from, to, 1);
+    expect([a, b, e, f].map((x) => Math.round(x * 1e9) / 1e9)).toEqual([0, 1, 5, 5]);
+  });
+
+  it('scales as told, about the middle', () => {
+    const square = Float64Array.from([0, 0, 1, 0, 1, 1, 0, 1]);
+    expect([...transformUv(square, bestTurn(square, square, 2))]).toEqual([
+      -0.5, -0.5, 1.5, -0.5, 1.5, 1.5, -0.5, 1.5,
+    ]);
+  });
+
+  it('gives a mere move where there is nothing to turn by', () => {
+    const point = Float64Array.from([1, 1]);
+    expect([...bestTurn(point, Float64Array.from([3, 4]), 1)]).toEqual([1, 0, -0, 1, 2, 3]);
+  });
+});
+
+function spread(points: Float64Array): number {
+  let most = 0;
+  for (let i = 2; i < points.length; i += 2)
+    most = Math.max(most, Math.hypot(points[i] - points[0], points[i + 1] - points[1]));
+  return most;
+}

@@ -1,0 +1,147 @@
+import { describe, expect, it } from 'vitest';
+import { modelFromMesh } from '../mesh/model.ts';
+import { cube } from '../testing/shapes.ts';
+import { type HemDocument, openDocument, shellOf, shellsOf, shellUv, topologyOf } from './document.ts';
+import { figuresOf, totalsOf } from './figures.ts';
+import { emptyHistory, record, redo, undo } from './history.ts';
+import { overlappingFaces } from './overlaps.ts';
+import { applyPatch, inverse, markChange, uvChange } from './patch.ts';
+
+const document = (): HemDocument => openDocument(modelFromMesh('Cube', cube()));
+
+/** The flat box: every wedge at its vertex's x and y. */
+function flattened(start: HemDocument): HemDocument {
+  const uvOf = new Map<number, Float64Array>();
+  for (let s = 0; s < shellsOf(start).shellCount; s++) {
+    const { positions } = shellOf(start, s);
+    uvOf.set(
+      s,
+      Float64Array.from({ length: (2 * positions.length) / 3 }, (_, i) => positions[3 * (i >> 1) + (i & 1)]),
+    );
+  }
+  return applyPatch(start, { changes: [uvChange(start, uvOf)], notes: [] });
+}
+
+describe('patches', () => {
+  it('change marks only where they differ, and never the document they are for', () => {
+    const start = document();
+    const change = markChange(start, 'seams', [3, 5, 3], 1);
+    expect(change).toMatchObject({ kind: 'marks', index: Uint32Array.of(3, 5) });
+    const cut = applyPatch(start, { changes: [change], notes: [] });
+    expect([...cut.seams].filter((x) => x === 1)).toHaveLength(2);
+    expect([...start.seams].some((x) => x === 1)).toBe(false);
+    expect(markChange(cut, 'seams', [3, 4], 1)).toMatchObject({ index: Uint32Array.of(4) });
+    expect(cut.uvSets).toBe(start.uvSets);
+  });
+
+  it('are taken back by their inverse, NaN and all', () => {
+    const start = document();
+    const flat = flattened(start);
+    const change = uvChange(start, new Map([[0, new Float64Array(16).fill(0.5)]]));
+    const patch = { changes: [change, markChange(start, 'stale', [0, 1], 1)], notes: ['x'] };
+    expect(applyPatch(applyPatch(start, patch), inverse(patch))).toEqual(start);
+    expect(start.uvSets[0].uv.every(Number.isNaN)).toBe(true);
+    expect(flat.uvSets[0].uv.every(Number.isNaN)).toBe(false);
+  });
+
+  it('give every corner of a wedge one place', () => {
+    const flat = flattened(document());
+    const uv = shellUv(flat, shellOf(flat, 0)) as Float64Array;
+    expect(uv).toHaveLength(16);
+    const { mesh } = flat.model;
+    for (let c = 0; c < mesh.cornerVertex.length; c++) {
+      expect(flat.uvSets[0].uv[2 * c]).toBe(mesh.positions[3 * mesh.cornerVertex[c]]);
+    }
+  });
+});
+
+describe('history', () => {
+  const act = (label: string, group: number, start: HemDocument, edge: number) => ({
+    operation: 'cut',
+    params: {},
+    label,
+    group,
+    patch: { changes: [markChange(start, 'seams', [edge], 1)], notes: [] },
+  });
+
+  it('forgets what could be redone when something new is done', () => {
+    const start = document();
+    let history = record(emptyHistory, act('one', 0, start, 0));
+    let now = applyPatch(start, history.acts[0].patch);
+    const back = undo(now, history);
+    history = record(back?.history ?? emptyHistory, act('two', 1, start, 1));
+    now = applyPatch(back?.document ?? start, history.acts[0].patch);
+    expect(history.acts.map(({ label }) => label)).toEqual(['two']);
+    expect(redo(now, history)).toBeUndefined();
+    expect([...now.seams].indexOf(1)).toBe(1);
+  });
+
+  it('takes a group back and does it again as one', () => {
+    const start = document();
+    let [now, history] = [start, emptyHistory];
+    for (const [i, group] of [0, 1, 1].entries()) {
+      const next = act(`act ${i}`, group, now, i);
+      now = applyPatch(now, next.patch);
+      history = record(history, next);
+    }
+    const back = undo(now, history);
+    expect(back?.history.done).toBe(1);
+    expect(back?.patches).toHaveLength(2);
+    const again = redo(back?.document as HemDocument, back?.history ?? emptyHistory);
+    expect(again?.document).toEqual(now);
+  });
+});
+
+describe('figures', () => {
+  it('of a shell without UVs say so', () => {
+    const figures = figuresOf(document(), 0);
+    expect(figures.stretch).toBeUndefined();
+    expect(figures.box).toBeUndefined();
+    expect(totalsOf([figures])).toMatchObject({ shells: 1, unfolded: 0, l2: 0, densitySpread: 1 });
+  });
+
+  it('of a box pressed flat show collapsed sides, flipped bottom and overlap', () => {
+    const flat = flattened(document());
+    const { stretch, box } = figuresOf(flat, 0);
+    // Side faces of a flat projection collapse to lines: they get no texture (common practice).
+    expect(stretch).toMatchObject({ collapsed: 4, flipped: 1, linf: Infinity });
+    expect(box).toEqual([-1, -1, 1, 1]);
+    expect([...overlappingFaces(flat)]).toEqual([0, 1]);
+  });
+
+  it('do not change when a shell is shrunk, but its density does', () => {
+    const flat = flattened(document());
+    const uv = shellUv(flat, shellOf(flat, 0)) as Float64Array;
+    const half = applyPatch(flat, {
+      changes: [uvChange(flat, new Map([[0, uv.map((x) => x / 2)]]))],
+      notes: [],
+    });
+    const [before, after] = [flat, half].map((d) => figuresOf(d, 0));
+    expect(after.stretch?.angleMean).toBeCloseTo(before.stretch?.angleMean as number, 9);
+    expect(after.stretch?.areaMean).toBeCloseTo(before.stretch?.areaMean as number, 6);
+    expect(totalsOf([after]).density).toBeCloseTo(totalsOf([before]).density / 2, 12);
+    expect(totalsOf([before, after]).densitySpread).toBeCloseTo(2, 9);
+  });
+});
+
+describe('opening', () => {
+  it('keeps UVs of a file, with their breaks as seams, or discards them', () => {
+    const flat = flattened(document());
+    const uv = flat.uvSets[0].uv.slice();
+    // Tear one face away: its four edges become seams.
+    const { mesh } = flat.model;
+    for (let c = mesh.faceStart[1]; c < mesh.faceStart[2]; c++) uv[2 * c] += 5;
+    const model = { ...flat.model, uvSets: [{ name: 'UV', uv }] };
+    const kept = openDocument(model);
+    expect([...kept.seams].filter((x) => x === 1)).toHaveLength(4);
+    expect(shellsOf(kept).shellCount).toBe(2);
+    const discarded = openDocument(model, { keepUvs: false });
+    expect(discarded.seams.includes(1)).toBe(false);
+    expect(discarded.uvSets[0].uv.every(Number.isNaN)).toBe(true);
+  });
+
+  it('works a model out once', () => {
+    const { model } = document();
+    expect(topologyOf(model)).toBe(topologyOf(model));
+  });
+});

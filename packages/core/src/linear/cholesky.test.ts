@@ -2,10 +2,10 @@ import { readFileSync } from 'node:fs';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { compileKernel, target } from '../../../kernel/build.ts';
+import { analyseReference, factoriseReference, solveReference } from '../../reference/referenceCholesky.ts';
 import { StoppedError } from '../errors.ts';
 import { analyse, factorise, NotPositiveDefiniteError, solve } from './cholesky.ts';
 import { minimumDegree } from './minimumDegree.ts';
-import { analyseReference, factoriseReference, solveReference } from './referenceCholesky.ts';
 import { gatherPattern, multiply } from './sparse.ts';
 
 /** A graph Laplacian plus the identity, on `links` between `size` rows. */

@@ -1,5 +1,5 @@
-import { NotPositiveDefiniteError } from './cholesky.ts';
-import type { Pattern } from './sparse.ts';
+import { NotPositiveDefiniteError } from '../src/linear/cholesky.ts';
+import type { Pattern } from '../src/linear/sparse.ts';
 
 /**
  * The plain twin of the kernel, small and slow, which tests hold it against: sparse Cholesky L Lᵀ = P A Pᵀ row by

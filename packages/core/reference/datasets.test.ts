@@ -1,0 +1,88 @@
+import bunny from 'bunny';
+import teapot from 'teapot';
+import { describe, expect, it } from 'vitest';
+import {
+  type HemDocument,
+  openDocument,
+  shellOf,
+  shellsOf,
+  shellUv,
+  topologyOf,
+} from '../src/document/document.ts';
+import { figuresOf } from '../src/document/figures.ts';
+import { applyPatch } from '../src/document/patch.ts';
+import { type Mesh, meshFromPolygons, vertexCount } from '../src/mesh/mesh.ts';
+import { loosePieces, modelFromMesh } from '../src/mesh/model.ts';
+import { carryOut, localContext } from '../src/operations/catalogue.ts';
+
+/**
+ * Open data sets from the npm registry, both in the public domain: `bunny` (the Stanford bunny, decimated) and
+ * `teapot` (the Utah teapot as triangles). Counts of vertices and faces are those of the packages.
+ */
+const meshes: [name: string, mesh: Mesh][] = [
+  ['bunny', meshFromPolygons(bunny.positions, bunny.cells)],
+  ['teapot', meshFromPolygons(teapot.positions, teapot.cells)],
+];
+
+async function after(document: HemDocument, operation: string, params: object): Promise<HemDocument> {
+  return applyPatch(document, (await carryOut(document, { operation, params }, localContext)).patch);
+}
+
+const figures = (document: HemDocument) =>
+  Array.from({ length: shellsOf(document).shellCount }, (_, s) => figuresOf(document, s));
+
+/** V − E + F over what the faces use. */
+function euler(mesh: Mesh): number {
+  const used = new Set(mesh.cornerVertex).size;
+  const { links } = topologyOf(modelFromMesh('m', mesh));
+  return used - links.joined.length + (mesh.faceStart.length - 1);
+}
+
+describe('the bunny', () => {
+  const [, mesh] = meshes[0];
+  const { links } = topologyOf(modelFromMesh('bunny', mesh));
+
+  it('is read as it is: one closed piece of genus 0', () => {
+    expect([vertexCount(mesh), mesh.faceStart.length - 1]).toEqual([1839, 3674]);
+    expect(links.joined.every((joined) => joined === 1)).toBe(true);
+    expect(loosePieces(mesh, links).count).toBe(1);
+    // A closed surface of genus g has V − E + F = 2 − 2g (Euler).
+    expect(euler(mesh)).toBe(2);
+  });
+});
+
+describe.each(meshes)('%s', (_, mesh) => {
+  it('opens, unfolds, relaxes and packs without a flipped or collapsed face', async () => {
+    let document = openDocument(modelFromMesh('model', mesh));
+    for (let round = 0; round < 3; round++) document = await after(document, 'open-pieces', {});
+    const verdicts = figures(document).map(({ verdict }) => verdict);
+    expect(verdicts.filter(({ canUnfold }) => !canUnfold)).toEqual([]);
+
+    document = await after(document, 'unfold', {});
+    const unfolded = figures(document);
+    for (const { stretch } of unfolded) expect(stretch).toMatchObject({ flipped: 0, collapsed: 0 });
+
+    document = await after(document, 'relax', {});
+    for (const [s, { stretch }] of figures(document).entries()) {
+      expect(stretch).toMatchObject({ flipped: 0, collapsed: 0 });
+      // Relaxing evens out area; a shell that was repaired has been relaxed already.
+      const before = unfolded[s].stretch?.areaMean as number;
+      if (before > 1.2) expect(stretch?.areaMean).toBeLessThanOrEqual(before);
+    }
+
+    document = await after(document, 'pack', { size: 2048, padding: 4 });
+    for (let s = 0; s < shellsOf(document).shellCount; s++) {
+      const uv = shellUv(document, shellOf(document, s)) as Float64Array;
+      expect(Math.min(...uv)).toBeGreaterThan(0);
+      expect(Math.max(...uv)).toBeLessThan(1);
+    }
+  });
+
+  it('gives the same answer twice', async () => {
+    const once = async () => {
+      const opened = await after(openDocument(modelFromMesh('model', mesh)), 'open-pieces', {});
+      return (await after(opened, 'unfold', {})).uvSets[0].uv;
+    };
+    expect(await once()).toEqual(await once());
+  });
+});

@@ -39,7 +39,7 @@ test('the Board, the Model and the table share one selection', async ({ page }) 
   await page.mouse.click(x, y);
   await expect(page.getByTestId('selection')).toHaveText(/^(1 edge|Nothing selected)$/);
   // Shells: the table, the Model and the Board share one selection.
-  await page.keyboard.press('Tab');
+  await page.keyboard.press('Shift+Q');
   await page.locator('.details-table .ant-table-row').first().click();
   await expect(page.getByTestId('selection')).toHaveText('1 shell');
   await expect(page.locator('.row-chosen').first()).toBeVisible();
@@ -86,6 +86,13 @@ test('keys choose stage, overlay, checker and tool', async ({ page }) => {
   await expect(page.locator('.legend')).toHaveCount(0);
   await page.keyboard.press('v');
   await expect(page.getByRole('switch', { name: 'Gingham checker' })).not.toBeChecked();
+  await page.getByTestId('model').focus();
+  await page.keyboard.press('Tab');
+  await expect(page.getByTestId('board')).toBeFocused();
+  await page.keyboard.press('Shift+Slash');
+  await expect(page.getByRole('heading', { name: 'Keys' })).toBeVisible();
+  await page.goBack();
+  await benchReady(page);
   await page.keyboard.press('z');
   await expect(page.getByRole('button', { name: 'Pick with a box' })).toHaveAttribute('aria-pressed', 'true');
 });

@@ -1,32 +1,44 @@
 import { useHotkeys } from 'react-hotkeys-hook';
+import { useNavigate } from 'react-router';
 import { cut, relax, selectNothing, sew, stop, travel, unfold } from '../store/actions.ts';
 import { type Overlay, STAGES, useBench } from '../store/benchStore.ts';
 import { frameSelection } from './panes/framing.ts';
 
-export const OVERLAYS: readonly Overlay[] = ['none', 'area', 'angle'];
+const OVERLAYS: readonly Overlay[] = ['none', 'area', 'angle'];
 
-/** The keys of the Bench; Help lists them. */
-export function useBenchKeys(): void {
-  const on = (keys: string, act: () => void) => {
-    // biome-ignore lint/correctness/useHookAtTopLevel: called the same number of times on every render
-    useHotkeys(keys, act, { preventDefault: true });
-  };
-  STAGES.forEach((stage, i) => {
-    on(String(i + 1), () => useBench.setState({ stage }));
-  });
-  on('q', () => useBench.setState({ tool: 'pick' }));
-  on('z', () => useBench.setState({ tool: 'box' }));
-  on('a', () => void cut());
-  on('shift+a', () => void sew());
-  on('s', () => void unfold());
-  on('d', () => void relax());
-  on('f', frameSelection);
-  on('v', () => useBench.setState((s) => ({ checker: !s.checker })));
-  on('b', () =>
+/** What each key of the Bench does; `keys.ts` says it in words. */
+const ACTS: Readonly<Record<string, () => void>> = {
+  ...Object.fromEntries(STAGES.map((stage, i) => [String(i + 1), () => useBench.setState({ stage })])),
+  q: () => useBench.setState({ tool: 'pick' }),
+  z: () => useBench.setState({ tool: 'box' }),
+  'shift+q': () => useBench.setState((s) => ({ target: s.target === 'edges' ? 'shells' : 'edges' })),
+  a: () => void cut(),
+  'shift+a': () => void sew(),
+  s: () => void unfold(),
+  d: () => void relax(),
+  f: frameSelection,
+  v: () => useBench.setState((s) => ({ checker: !s.checker })),
+  b: () =>
     useBench.setState((s) => ({ overlay: OVERLAYS[(OVERLAYS.indexOf(s.overlay) + 1) % OVERLAYS.length] })),
-  );
-  on('tab', () => useBench.setState((s) => ({ target: s.target === 'edges' ? 'shells' : 'edges' })));
-  on('escape', () => (useBench.getState().busy ? void stop() : selectNothing()));
-  on('mod+z', () => void travel('undo'));
-  on('mod+shift+z', () => void travel('redo'));
+  escape: () => (useBench.getState().busy ? void stop() : selectNothing()),
+  'mod+z': () => void travel('undo'),
+  'mod+shift+z': () => void travel('redo'),
+};
+
+export function useBenchKeys(): void {
+  const navigate = useNavigate();
+  useHotkeys(Object.keys(ACTS), (_, { hotkey }) => ACTS[hotkey](), { preventDefault: true });
+  useHotkeys('shift+slash', () => navigate('/help'));
+  // Between controls Tab goes on as everywhere; from pane to pane where the hands are on the panes.
+  useHotkeys('tab', toOtherPane, { preventDefault: onPanes, enabled: onPanes });
+}
+
+const panes = (): HTMLElement[] => [...document.querySelectorAll<HTMLElement>('.pane-hands')];
+
+const onPanes = (): boolean =>
+  document.activeElement === document.body || panes().includes(document.activeElement as HTMLElement);
+
+function toOtherPane(): void {
+  const [model, board] = panes();
+  (document.activeElement === model ? board : model)?.focus();
 }

@@ -15,7 +15,7 @@ export function RackPage() {
   const [projects, setProjects] = useState<readonly ProjectRow[]>();
   const [problem, setProblem] = useState<string>();
   const [working, setWorking] = useState<string>();
-  const [deleted, setDeleted] = useState<ProjectRow>();
+  const [deleted, setDeleted] = useState<readonly ProjectRow[]>([]);
   const [pending, setPending] = useState<File>();
   const [over, setOver] = useState(false);
   const picker = useRef<HTMLInputElement>(null);
@@ -68,13 +68,15 @@ export function RackPage() {
 
   const remove = async (row: ProjectRow) => {
     await database.projects.update(row.id, { deleted: Date.now() });
-    setDeleted(row);
+    setDeleted((rows) => [...rows, row]);
     await refresh();
   };
 
+  /** The last one first, as often as there are any. */
   const bringBack = async () => {
-    if (deleted) await database.projects.update(deleted.id, { deleted: undefined });
-    setDeleted(undefined);
+    const last = deleted[deleted.length - 1];
+    await database.projects.update(last.id, { deleted: undefined });
+    setDeleted(deleted.slice(0, -1));
     await refresh();
   };
 
@@ -141,9 +143,10 @@ export function RackPage() {
           <Button onClick={() => setProblem(undefined)}>Close</Button>
         </div>
       )}
-      {deleted && (
+      {deleted.length > 0 && (
         <div className="rack-bar" role="status">
-          “{deleted.name}” was taken off the Rack.
+          “{deleted[deleted.length - 1].name}” was taken off the Rack
+          {deleted.length > 1 && `, and ${deleted.length - 1} before it`}.
           <Button onClick={() => void bringBack()}>Put it back</Button>
         </div>
       )}
@@ -196,7 +199,10 @@ interface KeepOrDiscardProps {
 /** Asked at every opening: losing UVs by opening a file must not happen by accident. */
 function KeepOrDiscard({ fileName, onCancel, onChoose }: KeepOrDiscardProps) {
   const dialog = useRef<HTMLDialogElement>(null);
-  useEffect(() => dialog.current?.showModal(), []);
+  useEffect(() => {
+    dialog.current?.showModal();
+    dialog.current?.querySelector<HTMLButtonElement>('.ant-btn-primary')?.focus();
+  }, []);
   return (
     <dialog ref={dialog} className="rack-dialog" aria-labelledby="open-title" onCancel={onCancel}>
       <h2 id="open-title">Open {fileName}</h2>
@@ -204,7 +210,7 @@ function KeepOrDiscard({ fileName, onCancel, onChoose }: KeepOrDiscardProps) {
       <div className="rack-dialog-acts">
         <Button onClick={onCancel}>Do not open</Button>
         <Button onClick={() => onChoose(false)}>Discard them</Button>
-        <Button type="primary" autoFocus onClick={() => onChoose(true)}>
+        <Button type="primary" onClick={() => onChoose(true)}>
           Keep UVs
         </Button>
       </div>

@@ -86,8 +86,8 @@ describe('reading OBJ', () => {
     const cases: [string, RegExp][] = [
       [`${TRIANGLE}f 1 2 x\n`, /line 6: “x” is not the number of a vertex/],
       [`${TRIANGLE}f 1.5 2 3\n`, /line 6: “1.5” is not the number/],
-      [`${TRIANGLE}f -9 2 3\n`, /asks for vertex -9, but there are 4/],
-      [`${TRIANGLE}f 1/2 2/2 3/2\n`, /asks for UV 2, but there are 0/],
+      [`${TRIANGLE}f -9 2 3\n`, /asks for vertex -9, but the lines above hold only 4/],
+      [`${TRIANGLE}f 1/2 2/2 3/2\n`, /asks for UV 2, but the lines above hold only 0/],
       ['v 1 2\n', /line 1: “v” needs 3 numbers/],
     ];
     for (const [text, sentence] of cases) expect(() => readObj(bytesOf(text), 'x.obj')).toThrow(sentence);

@@ -58,7 +58,7 @@ function objReader(fileName: string) {
     const resolved = value < 0 ? count + value : value - 1;
     if (!Number.isInteger(value) || value === 0) fail(line, `“${word}” is not the number of a ${what}.`);
     if (resolved < 0 || resolved >= count) {
-      fail(line, `a face asks for ${what} ${word}, but there are ${count} so far.`);
+      fail(line, `a face asks for ${what} ${word}, but the lines above hold only ${count}.`);
     }
     return resolved;
   };

@@ -48,6 +48,7 @@ export function Panes() {
           className="pane-hands"
           ref={modelPane}
           data-testid="model"
+          tabIndex={-1}
           role="application"
           aria-label="Model, drag to turn"
         />
@@ -61,6 +62,7 @@ export function Panes() {
           className="pane-hands"
           ref={boardPane}
           data-testid="board"
+          tabIndex={-1}
           role="application"
           aria-label="Board, drag to move the view"
         />

@@ -108,6 +108,7 @@ export function paneRenderer(canvas: HTMLCanvasElement, modelPane: HTMLElement, 
   let radius = 1;
   let frame = 0;
   let dark = false;
+  let markedFaces: readonly unknown[] = [];
 
   const request = () => {
     if (frame === 0) frame = requestAnimationFrame(draw);
@@ -165,6 +166,24 @@ export function paneRenderer(canvas: HTMLCanvasElement, modelPane: HTMLElement, 
     request();
   };
 
+  const markFaces = (
+    { triangleFace, facePart }: ModelBuffers,
+    { faceShell }: FlatBuffers,
+    { shells, hoverShell, hiddenParts }: Pick<Marks, 'shells' | 'hoverShell' | 'hiddenParts'>,
+  ) => {
+    const mark = geometry.getAttribute('mark') as BufferAttribute;
+    const { array } = mark;
+    for (let t = 0; t < triangleFace.length; t++) {
+      const f = triangleFace[t];
+      const shell = faceShell[f];
+      const value = hiddenParts[facePart[f]] ? -1 : shells.has(shell) ? 2 : shell === hoverShell ? 1 : 0;
+      array[3 * t] = value;
+      array[3 * t + 1] = value;
+      array[3 * t + 2] = value;
+    }
+    mark.needsUpdate = true;
+  };
+
   return {
     camera,
     controls,
@@ -203,20 +222,12 @@ export function paneRenderer(canvas: HTMLCanvasElement, modelPane: HTMLElement, 
 
     setMarks({ edges, shells, hoverEdges, hoverShell, hiddenParts }: Marks) {
       if (!model || !buffers) return;
-      const mark = geometry.getAttribute('mark') as BufferAttribute;
-      for (let t = 0; t < model.triangleFace.length; t++) {
-        const f = model.triangleFace[t];
-        const shell = buffers.faceShell[f];
-        const value = hiddenParts[model.facePart[f]]
-          ? -1
-          : shells.has(shell)
-            ? 2
-            : shell === hoverShell
-              ? 1
-              : 0;
-        mark.array.fill(value, 3 * t, 3 * t + 3);
+      // Hovering edges leaves the faces as they are: only what differs is written again.
+      const faces = [buffers, shells, hoverShell, hiddenParts];
+      if (faces.some((value, i) => value !== markedFaces[i])) {
+        markedFaces = faces;
+        markFaces(model, buffers, { shells, hoverShell, hiddenParts });
       }
-      mark.needsUpdate = true;
       modelMarks.chosen.set(edgesOnModel(edges));
       boardMarks.chosen.set(edgesOnBoard(edges));
       modelMarks.hover.set(edgesOnModel(hoverEdges));

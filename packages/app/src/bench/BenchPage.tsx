@@ -4,7 +4,7 @@ import { Link, useParams } from 'react-router';
 import { DeliverView } from '../deliver/DeliverView.tsx';
 import { openDatabase } from '../storage/database.ts';
 import { receive, resetBench, useBench } from '../store/benchStore.ts';
-import { bench, unwrap } from '../store/worker.ts';
+import { bench, onWorkerDeath, unwrap } from '../store/worker.ts';
 import type { BenchEvent } from '../worker/protocol.ts';
 import './bench.css';
 import { Details } from './details/Details.tsx';
@@ -17,6 +17,17 @@ import { useBenchKeys } from './useBenchKeys.ts';
 import { ViewKeeper } from './ViewKeeper.tsx';
 
 const database = openDatabase();
+
+onWorkerDeath(() =>
+  useBench.setState({
+    busy: undefined,
+    notice: {
+      tone: 'error',
+      text: 'The part of Blunt Hem that keeps your document broke down. Everything up to the last act is saved: open the project again.',
+      offer: { label: 'Open it again', act: () => window.location.reload() },
+    },
+  }),
+);
 
 /** The workspace of one project. */
 export function BenchPage() {

@@ -3,6 +3,9 @@ import type { Answer, BenchApi } from '../worker/protocol.ts';
 
 const worker = new Worker(new URL('../worker/documentWorker.ts', import.meta.url), { type: 'module' });
 
+/** Calls `listen` when the worker that owns the document is gone: nothing it was asked will be answered. */
+export const onWorkerDeath = (listen: () => void) => worker.addEventListener('error', listen);
+
 /** The worker that owns the document. */
 export const bench = Comlink.wrap<BenchApi>(worker);
 

@@ -10,10 +10,23 @@ const WATCH = 30;
 
 /** A solver in a worker of its own, started when first needed. */
 export function solverPool(): Solvers {
-  let solver: Comlink.Remote<SolverApi> | undefined;
+  let solver: { readonly api: Comlink.Remote<SolverApi>; readonly death: Promise<never> } | undefined;
   const start = () => {
     const worker = new Worker(new URL('./solverWorker.ts', import.meta.url), { type: 'module' });
-    return Comlink.wrap<SolverApi>(worker);
+    const death = new Promise<never>((_, reject) => {
+      worker.addEventListener('error', () => {
+        worker.terminate();
+        solver = undefined;
+        reject(
+          new HemError(
+            'solver-died',
+            'The solver broke down, likely for want of memory, and was started again. Nothing was changed.',
+          ),
+        );
+      });
+    });
+    death.catch(() => undefined); // heard where it matters
+    return { api: Comlink.wrap<SolverApi>(worker), death };
   };
   const run = async <T>(
     context: Context,
@@ -29,7 +42,10 @@ export function solverPool(): Solvers {
       if (context.signal.aborted) Atomics.store(stop, 0, 1);
     }, WATCH);
     try {
-      const answer = await work(solver, stop, Comlink.proxy(context.report));
+      const answer = await Promise.race([
+        work(solver.api, stop, Comlink.proxy(context.report)),
+        solver.death,
+      ]);
       if ('ok' in answer) return answer.ok;
       const { code, sentence, ids } = answer.failure;
       throw code === 'stopped' ? new StoppedError() : new HemError(code, sentence, ids);

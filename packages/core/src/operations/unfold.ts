@@ -1,21 +1,13 @@
 import Joi from 'joi';
-import { type Box, boxesMeet, findRoom } from '../arrange/findRoom.ts';
-import { type FlatShell, packShells } from '../arrange/packShells.ts';
-import { bestTurn, transformUv } from '../arrange/similarity.ts';
-import { type HemDocument, shellOf, shellsOf, shellUv } from '../document/document.ts';
-import { boxOf } from '../document/figures.ts';
+import { shellOf, shellsOf } from '../document/document.ts';
 import { markChange, type Patch, uvChange } from '../document/patch.ts';
-import { signedArea } from '../measure/flatArea.ts';
-import { shellsOverlap } from '../measure/overlap.ts';
-import { triangleAreas } from '../measure/stretch.ts';
-import type { Shell } from '../seams/shell.ts';
 import { facesOfShell } from '../seams/shells.ts';
 import { verdictOf } from '../seams/verdict.ts';
 import { CannotUnfoldError, METHODS, type Method } from '../unfold/unfold.ts';
-import { type Operation, type OperationContext, plural } from './operation.ts';
-import { flatShell, placed } from './placement.ts';
+import { type Operation, plural } from './operation.ts';
 import { type WhichShells, whichShells } from './schemas.ts';
 import { chosenShells, shellsLabel } from './shellChoice.ts';
+import { type FlatMap, layOut } from './shellLayout.ts';
 
 export interface UnfoldParams {
   readonly shells: WhichShells;
@@ -36,21 +28,23 @@ export const unfold: Operation<UnfoldParams> = {
   }),
   label: ({ shells, method }) => `Unfold ${shellsLabel(shells)}, ${method}`,
   async run(document, { shells: which, method }, context): Promise<Patch> {
-    const chosen = chosenShells(document, which).map((s) => ({ s, shell: shellOf(document, s) }));
-    const verdicts = chosen.map(({ shell }) => verdictOf(shell));
-    const refused = chosen.filter((_, i) => !verdicts[i].canUnfold);
-    if (refused.length > 0 && (Array.isArray(which) || refused.length === chosen.length)) {
+    const chosen = chosenShells(document, which).map((s) => {
+      const shell = shellOf(document, s);
+      return { s, shell, verdict: verdictOf(shell) };
+    });
+    const willing = chosen.filter(({ verdict }) => verdict.canUnfold);
+    const refused = chosen.filter(({ verdict }) => !verdict.canUnfold);
+    if (refused.length > 0 && (Array.isArray(which) || willing.length === 0)) {
       throw new CannotUnfoldError(
-        verdicts[chosen.indexOf(refused[0])],
+        refused[0].verdict,
         refused.map(({ s }) => s),
       );
     }
-    const solved = new Map<number, { shell: Shell; uv: Float64Array }>();
+    const solved = new Map<number, FlatMap>();
     let repaired = 0;
-    for (const [i, { s, shell }] of chosen.entries()) {
-      if (!verdicts[i].canUnfold) continue;
+    for (const [i, { s, shell }] of willing.entries()) {
       context.onShell?.(s);
-      context.report({ fraction: i / chosen.length });
+      context.report({ fraction: i / willing.length });
       const result = await context.solvers.unfold(shell, method, context);
       if (result.repaired) repaired++;
       solved.set(s, { shell, uv: result.uv });
@@ -58,88 +52,12 @@ export const unfold: Operation<UnfoldParams> = {
     const uvOf = layOut(document, solved, context);
     const faces = [...uvOf.keys()].flatMap((s) => [...facesOfShell(shellsOf(document), s)]);
     const notes: string[] = [];
-    if (repaired > 0)
+    if (repaired > 0) {
       notes.push(`${plural(repaired, 'shell')} had flipped faces and took a longer way round them.`);
+    }
     if (refused.length > 0) {
-      notes.push(
-        `${plural(refused.length, 'piece')} left as they are: ${verdicts[chosen.indexOf(refused[0])].sentence}`,
-      );
+      notes.push(`${plural(refused.length, 'piece')} left as they are: ${refused[0].verdict.sentence}`);
     }
     return { changes: [uvChange(document, uvOf), markChange(document, 'stale', faces, 0)], notes };
   },
 };
-
-/** Between a shell that had to give way and its neighbours, tile widths. */
-const GAP = 0.004;
-
-function layOut(
-  document: HemDocument,
-  solved: ReadonlyMap<number, { shell: Shell; uv: Float64Array }>,
-  context: OperationContext,
-): Map<number, Float64Array> {
-  const density = densityOf(document);
-  if (density === undefined) return firstLayout(solved, context);
-
-  // Shells that stay as they are, then the new ones from the largest down, each giving way to those before.
-  const taken: { readonly box: Box; readonly flat: FlatShell }[] = [];
-  for (let s = 0; s < shellsOf(document).shellCount; s++) {
-    if (solved.has(s)) continue;
-    const shell = shellOf(document, s);
-    const uv = shellUv(document, shell);
-    if (uv) taken.push({ box: boxOf(uv), flat: flatShell(shell.triangles, uv) });
-  }
-  const uvOf = new Map<number, Float64Array>();
-  const bySize = [...solved].sort(
-    (a, b) => b[1].shell.triangles.length - a[1].shell.triangles.length || a[0] - b[0],
-  );
-  for (const [s, { shell, uv }] of bySize) {
-    let near = nearOldPlace(document, shell, uv, density);
-    const [box, flat] = [boxOf(near), flatShell(shell.triangles, near)];
-    if (taken.some((other) => boxesMeet(box, other.box) && shellsOverlap(flat, other.flat))) {
-      const others = taken.map((other) => other.box);
-      const [mu, mv] = findRoom(box, others, GAP);
-      near = transformUv(near, [1, 0, 0, 1, mu, mv]);
-    }
-    taken.push({ box: boxOf(near), flat: flatShell(shell.triangles, near) });
-    uvOf.set(s, near);
-  }
-  return uvOf;
-}
-
-/** Flat length per model length over all faces that have UVs; undefined when none has. */
-function densityOf(document: HemDocument): number | undefined {
-  let [area, flat] = [0, 0];
-  for (let s = 0; s < shellsOf(document).shellCount; s++) {
-    const shell = shellOf(document, s);
-    const uv = shellUv(document, shell);
-    if (!uv) continue;
-    area += triangleAreas(shell.positions, shell.triangles).reduce((a, b) => a + b, 0);
-    flat += Math.abs(signedArea(shell.triangles, uv));
-  }
-  return flat > 0 && area > 0 ? Math.sqrt(flat / area) : undefined;
-}
-
-function firstLayout(
-  solved: ReadonlyMap<number, { shell: Shell; uv: Float64Array }>,
-  context: OperationContext,
-): Map<number, Float64Array> {
-  const entries = [...solved];
-  const flat = entries.map(([, { shell, uv }]) => flatShell(shell.triangles, uv));
-  const placements = packShells(flat, { size: 2048, padding: 8, turning: 'none' }, context);
-  return new Map(entries.map(([s, { uv }], i) => [s, placed(uv, placements[i])]));
-}
-
-function nearOldPlace(document: HemDocument, shell: Shell, uv: Float64Array, density: number): Float64Array {
-  const { uv: old } = document.uvSets[document.currentUv];
-  const before = new Float64Array(uv.length);
-  shell.vertexCorner.forEach((c, v) => {
-    before[2 * v] = old[2 * c];
-    before[2 * v + 1] = old[2 * c + 1];
-  });
-  if (before.every(Number.isNaN)) {
-    const upright = transformUv(uv, [density, 0, 0, density, 0, 0]);
-    const [minU, minV] = boxOf(upright);
-    return transformUv(upright, [1, 0, 0, 1, 1.03 - minU, -minV]);
-  }
-  return transformUv(uv, bestTurn(uv, before, density));
-}

@@ -66,6 +66,33 @@ describe('session', () => {
     await Promise.all([open.close(), again.open.close()]);
   });
 
+  it('relaxes again what had been relaxed, after a cut, all in one undo', async () => {
+    const { database, stored } = await project();
+    const { open } = session(database, stored);
+    await open.perform(lid(stored));
+    await open.perform({ operation: 'relax', params: {} });
+    const relaxed = open.document;
+    expect(relaxed.relaxed.includes(1)).toBe(true);
+    const { links } = topologyOf(stored.document.model);
+    await open.perform({ operation: 'cut', params: { edges: [findEdge(links, 0, 4)] } });
+    expect(open.stored.history.acts.map(({ operation }) => operation)).toEqual([
+      'cut',
+      'unfold',
+      'relax',
+      'cut',
+      'unfold',
+      'relax',
+    ]);
+    expect(open.document.stale.includes(1)).toBe(false);
+    await open.undo();
+    expect(open.document).toEqual(relaxed);
+    // An unfold that was asked for is a fresh start: it is not relaxed behind the artist's back.
+    await open.perform({ operation: 'unfold', params: {} });
+    expect(open.document.relaxed.includes(1)).toBe(false);
+    expect(open.stored.history.acts.at(-1)?.operation).toBe('unfold');
+    await open.close();
+  });
+
   it('forgets what could be redone once something else is done', async () => {
     const { database, id, stored } = await project();
     const { open } = session(database, stored);

@@ -16,6 +16,9 @@ import type { BenchEvent, BenchState, Done, ShellRow } from './protocol.ts';
 /** Operations after which the shells they touched are unfolded at once. */
 const CHANGES_SEAMS = new Set(['cut', 'sew', 'open-pieces']);
 
+/** Steps of relaxing that follow a cut; a shell that needs more wants a relax of its own. */
+const LIVE_STEPS = 20;
+
 /** Overlaps are counted once the hands rest, milliseconds. */
 const REST = 250;
 
@@ -86,10 +89,19 @@ export function openSession(
     }
   };
 
-  /** The unfold that a cut brings with it. Where it cannot be, or was stopped, the shells stay marked as changed. */
+  /**
+   * The unfold that a cut brings with it, and for shells that had been relaxed, relaxing. Where it cannot be, or was
+   * stopped, the shells stay marked as changed.
+   */
   const followUp = async (group: number, signal: { aborted: boolean }): Promise<readonly string[]> => {
     try {
-      return (await act({ operation: 'unfold', params: { shells: 'stale' } }, group, signal)).notes;
+      const relaxed = changedShells(current.document, current.document.relaxed);
+      const { notes } = await act({ operation: 'unfold', params: { shells: 'stale' } }, group, signal);
+      const left = new Set(changedShells(current.document));
+      const shells = relaxed.filter((shell) => !left.has(shell));
+      if (shells.length === 0 || signal.aborted) return notes;
+      await act({ operation: 'relax', params: { shells, steps: LIVE_STEPS } }, group, signal);
+      return notes;
     } catch (error) {
       if (error instanceof HemError && (error.code === 'stopped' || error.code === 'cannot-unfold')) {
         changed([]); // the moving picture may have left the Board in between
@@ -176,6 +188,15 @@ export function openSession(
 }
 
 export type Session = ReturnType<typeof openSession>;
+
+/** Shells that were cut or sewn and not unfolded since; with `among`, only those with a face marked there. */
+function changedShells(document: HemDocument, among?: Uint8Array): number[] {
+  const { stale } = document;
+  const { faceShell } = shellsOf(document);
+  const found = new Set<number>();
+  for (let f = 0; f < stale.length; f++) if (stale[f] && (!among || among[f])) found.add(faceShell[f]);
+  return [...found];
+}
 
 const isEmpty = (change: Patch['changes'][number]): boolean =>
   (change.kind === 'uv' ? change.corners : change.index).length === 0;

@@ -21,6 +21,8 @@ export interface HemDocument {
   readonly hiddenParts: Uint8Array;
   /** 1 per face whose shell was cut or sewn and not unfolded since. */
   readonly stale: Uint8Array;
+  /** 1 per face whose shell was relaxed since it was last unfolded. */
+  readonly relaxed: Uint8Array;
 }
 
 export interface OpenOptions {
@@ -40,6 +42,7 @@ export function openDocument(model: Model, { keepUvs = true }: OpenOptions = {})
     currentUv: 0,
     hiddenParts: new Uint8Array(parts.names.length),
     stale: new Uint8Array(faceCount(model.mesh)),
+    relaxed: new Uint8Array(faceCount(model.mesh)),
   };
 }
 

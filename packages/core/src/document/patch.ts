@@ -9,7 +9,7 @@ export interface Patch {
 }
 
 /** Marks of the document, one byte an edge, part or face. */
-export type MarkField = 'seams' | 'hiddenParts' | 'stale';
+export type MarkField = 'seams' | 'hiddenParts' | 'stale' | 'relaxed';
 
 export type Change =
   | {

@@ -25,6 +25,7 @@ const manifest = Joi.object({
     currentUv: Joi.number().integer().min(0).required(),
     hiddenParts: Joi.object().required(),
     stale: Joi.object().required(),
+    relaxed: Joi.object().required(),
   }).required(),
   history: Joi.object({
     acts: Joi.array().required(),
@@ -71,7 +72,7 @@ function restored(value: unknown, files: Record<string, Uint8Array>): unknown {
   return new kind(files[value.file as string].slice().buffer);
 }
 
-function fitsTogether({ model, seams, uvSets, currentUv, stale }: HemDocument): boolean {
+function fitsTogether({ model, seams, uvSets, currentUv, stale, relaxed }: HemDocument): boolean {
   const { mesh } = model;
   const corners = mesh?.cornerVertex?.length;
   const faces = mesh?.faceStart?.length - 1;
@@ -81,6 +82,7 @@ function fitsTogether({ model, seams, uvSets, currentUv, stale }: HemDocument): 
     mesh.cornerVertex.every((v) => v < mesh.positions.length / 3) &&
     seams instanceof Uint8Array &&
     stale.length === faces &&
+    relaxed.length === faces &&
     currentUv < uvSets.length &&
     uvSets.every(({ uv }) => uv instanceof Float64Array && uv.length === 2 * corners)
   );

@@ -1,7 +1,8 @@
 import Joi from 'joi';
-import { shellOf, shellUv } from '../document/document.ts';
-import { type Patch, uvChange } from '../document/patch.ts';
+import { shellOf, shellsOf, shellUv } from '../document/document.ts';
+import { markChange, type Patch, uvChange } from '../document/patch.ts';
 import { HemError } from '../errors.ts';
+import { facesOfShell } from '../seams/shells.ts';
 import { type Operation, plural } from './operation.ts';
 import { type WhichShells, whichShells } from './schemas.ts';
 import { chosenShells, shellsLabel } from './shellChoice.ts';
@@ -54,6 +55,9 @@ export const relax: Operation<RelaxParams> = {
       if (!result.converged && signal.aborted) stopped++;
     }
     if (stopped > 0) notes.push(`Stopped early on ${plural(stopped, 'shell')}; the best so far is kept.`);
-    return { changes: uvOf.size > 0 ? [uvChange(document, uvOf)] : [], notes };
+    const faces = [...uvOf.keys()].flatMap((s) => [...facesOfShell(shellsOf(document), s)]);
+    const changes =
+      uvOf.size > 0 ? [uvChange(document, uvOf), markChange(document, 'relaxed', faces, 1)] : [];
+    return { changes, notes };
   },
 };

@@ -58,6 +58,7 @@ export const unfold: Operation<UnfoldParams> = {
     if (refused.length > 0) {
       notes.push(`${plural(refused.length, 'piece')} left as they are: ${refused[0].verdict.sentence}`);
     }
-    return { changes: [uvChange(document, uvOf), markChange(document, 'stale', faces, 0)], notes };
+    const marks = (['stale', 'relaxed'] as const).map((field) => markChange(document, field, faces, 0));
+    return { changes: [uvChange(document, uvOf), ...marks], notes };
   },
 };

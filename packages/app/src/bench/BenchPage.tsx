@@ -2,8 +2,8 @@ import * as Comlink from 'comlink';
 import { useEffect, useState } from 'react';
 import { Link, useParams } from 'react-router';
 import { DeliverView } from '../deliver/DeliverView.tsx';
-import { openDatabase } from '../storage/database.ts';
 import { receive, resetBench, useBench } from '../store/benchStore.ts';
+import { database } from '../store/database.ts';
 import { bench, onWorkerDeath, unwrap } from '../store/worker.ts';
 import type { BenchEvent } from '../worker/protocol.ts';
 import './bench.css';
@@ -15,8 +15,6 @@ import { Rail } from './rail/Rail.tsx';
 import { Strip } from './strip/Strip.tsx';
 import { useBenchKeys } from './useBenchKeys.ts';
 import { ViewKeeper } from './ViewKeeper.tsx';
-
-const database = openDatabase();
 
 onWorkerDeath(() =>
   useBench.setState({

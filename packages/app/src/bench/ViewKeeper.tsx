@@ -1,10 +1,8 @@
 import { useEffect } from 'react';
-import { openDatabase } from '../storage/database.ts';
 import { type BenchStore, useBench } from '../store/benchStore.ts';
+import { database } from '../store/database.ts';
 import type { BoardView, ModelView } from './panes/paneRenderer.ts';
 import { handle } from './panes/rendererHandle.ts';
-
-const database = openDatabase();
 
 /** How long the view must rest before it is kept, milliseconds. */
 const REST = 400;

@@ -2,13 +2,13 @@ import { IconDots, IconDownload, IconHelpCircle, IconPlus, IconTrash } from '@ta
 import { Button, Dropdown, Spin } from 'antd';
 import { useCallback, useEffect, useRef, useState } from 'react';
 import { Link, useNavigate } from 'react-router';
-import { openDatabase, type ProjectRow } from '../storage/database.ts';
+import type { ProjectRow } from '../storage/database.ts';
 import { purgeDeleted } from '../storage/projects.ts';
+import { database } from '../store/database.ts';
 import { saveFile } from '../store/saveFile.ts';
 import { bench, unwrap } from '../store/worker.ts';
 import './rack.css';
 
-const database = openDatabase();
 const DEMOS_ADDED = 'blunt-hem-demos-added';
 
 export function RackPage() {

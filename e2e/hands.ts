@@ -34,6 +34,24 @@ f 8 5 9 12
 f 9 10 11 12
 `;
 
+/** Most of a ball, open below: a sheet of quads that unfolds with much stretch. */
+export function dome(rings: number, sectors: number): string {
+  const lines: string[] = [];
+  for (let i = 0; i <= rings; i++) {
+    for (let j = 0; j < sectors; j++) {
+      const [a, b] = [0.02 + (2.4 * i) / rings, (2 * Math.PI * j) / sectors];
+      lines.push(`v ${Math.sin(a) * Math.cos(b)} ${Math.cos(a)} ${Math.sin(a) * Math.sin(b)}`);
+    }
+  }
+  const id = (i: number, j: number) => i * sectors + (j % sectors) + 1;
+  for (let i = 0; i < rings; i++) {
+    for (let j = 0; j < sectors; j++)
+      lines.push(`f ${id(i, j)} ${id(i, j + 1)} ${id(i + 1, j + 1)} ${id(i + 1, j)}`);
+  }
+  lines.push(`f ${Array.from({ length: sectors }, (_, j) => id(0, sectors - 1 - j)).join(' ')}`);
+  return `${lines.join('\n')}\n`;
+}
+
 export async function openRack(page: Page): Promise<void> {
   await page.goto('/');
   await expect(page.getByRole('link', { name: /Toad ferryman/ })).toBeVisible({ timeout: 90_000 });

@@ -3,6 +3,7 @@ import { defineConfig } from 'vitest/config';
 export default defineConfig({
   test: {
     include: ['packages/*/src/**/*.test.ts', 'packages/*/reference/**/*.test.ts', 'demo/**/*.test.ts'],
-    testTimeout: 60_000,
+    setupFiles: ['packages/core/src/testing/fixSeed.ts'],
+    testTimeout: 120_000,
   },
 });

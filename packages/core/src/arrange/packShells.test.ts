@@ -50,8 +50,17 @@ describe('packing', () => {
           }
         },
       ),
-      { numRuns: 40 },
+      { numRuns: 25 },
     );
+  });
+
+  it('keeps a shell with an all but upright side in the tile', () => {
+    // So narrow that its slope is beyond every number.
+    const shell = Float64Array.from([0, 0, 1e-310, 1, 1, 0.5]);
+    const [placement] = packShells([shell], { size: 1024, padding: 0, turning: 'none' }, unattended);
+    const uv = placed(shell, placement);
+    expect(Math.min(...uv)).toBeGreaterThanOrEqual(-1e-9);
+    expect(Math.max(...uv)).toBeLessThanOrEqual(1 + 1e-9);
   });
 
   it('fills the tile with four equal squares', () => {

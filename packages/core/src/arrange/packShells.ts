@@ -191,13 +191,12 @@ function coverColumns(
 ): void {
   const from = Math.max(0, Math.floor((u0 - gap) * COLUMNS));
   const to = Math.min(bottom.length - 1, Math.floor((u1 + gap) * COLUMNS));
-  const slope = u1 > u0 ? (v1 - v0) / (u1 - u0) : 0;
   for (let column = from; column <= to; column++) {
-    // The part of the side within a gap of this column.
+    // The part of the side within a gap of this column. Parts of a whole, not slopes: a side may be all but upright.
     const left = Math.min(u1, Math.max(u0, column / COLUMNS - gap));
     const right = Math.min(u1, Math.max(u0, (column + 1) / COLUMNS + gap));
-    const vLeft = u1 > u0 ? v0 + slope * (left - u0) : v0;
-    const vRight = u1 > u0 ? v0 + slope * (right - u0) : v1;
+    const vLeft = u1 > u0 ? v0 + ((left - u0) / (u1 - u0)) * (v1 - v0) : v0;
+    const vRight = u1 > u0 ? v0 + ((right - u0) / (u1 - u0)) * (v1 - v0) : v1;
     bottom[column] = Math.min(bottom[column], vLeft, vRight);
     top[column] = Math.max(top[column], vLeft, vRight);
   }

@@ -38,6 +38,7 @@ test('the Board, the Model and the table share one selection', async ({ page }) 
   await page.mouse.move(x, y);
   await page.mouse.click(x, y);
   await expect(page.getByTestId('selection')).toHaveText(/^(1 edge|Nothing selected)$/);
+  await page.keyboard.press('Escape');
   // Shells: the table, the Model and the Board share one selection.
   await page.keyboard.press('Shift+Q');
   await page.locator('.details-table .ant-table-row').first().click();

@@ -256,7 +256,7 @@ function ArrangeTools() {
   const [size, setSize] = useState(2048);
   const [padding, setPadding] = useState(8);
   const [turning, setTurning] = useState(true);
-  const quarter = Math.PI / 36;
+  const oneStep = Math.PI / 36;
   return (
     <>
       <Tool
@@ -308,10 +308,10 @@ function ArrangeTools() {
         label="Turn +5°"
         onClick={() =>
           void transformAboutMiddle(
-            Math.cos(quarter),
-            Math.sin(quarter),
-            -Math.sin(quarter),
-            Math.cos(quarter),
+            Math.cos(oneStep),
+            Math.sin(oneStep),
+            -Math.sin(oneStep),
+            Math.cos(oneStep),
           )
         }
       />

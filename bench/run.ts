@@ -2,17 +2,13 @@ import { cpus } from 'node:os';
 import { openDocument } from '@blunt-hem/core/document/document';
 import { readObj } from '@blunt-hem/core/formats/readObj';
 import { writeObj } from '@blunt-hem/core/formats/writeObj';
-import { factoriseTriangles, triangleSystem } from '@blunt-hem/core/linear/triangleSystem';
 import { measureStretch } from '@blunt-hem/core/measure/stretch';
 import { modelFromMesh } from '@blunt-hem/core/mesh/model';
 import { unattended } from '@blunt-hem/core/progress';
 import { relax } from '@blunt-hem/core/relax/relax';
-import { quadratic } from '@blunt-hem/core/relax/symmetricDirichlet';
 import { sheet, sphericalCap } from '@blunt-hem/core/testing/shapes';
-import { restTriangles } from '@blunt-hem/core/unfold/restTriangles';
 import { unfoldShell } from '@blunt-hem/core/unfold/unfold';
 import { OBJLoader } from 'three/addons/loaders/OBJLoader.js';
-import { analyseReference, factoriseReference } from '../packages/core/reference/referenceCholesky.ts';
 
 /**
  * How cost grows with size, in one run on one machine. Every row is a ratio: to the smallest size, with the
@@ -85,31 +81,6 @@ grow('relax, converged', CASES.slice(0, 2), ({ rings, sectors }) => {
   });
   return { seconds, note };
 });
-
-{
-  // The kernel against its plain twin, on the equations of a relax step.
-  const cap = sphericalCap(50, 200, 2);
-  const rest = restTriangles(cap.positions, cap.triangles);
-  const start = unfoldShell(cap, 'conformal', unattended).uv;
-  const { hessian } = quadratic(cap.triangles, rest, start);
-  const system = triangleSystem(cap.triangles, start.length / 2, new Uint8Array(start.length / 2));
-  let factor = factoriseTriangles(system, hessian, 1e-9);
-  const kernel = time(5, () => {
-    factor = factoriseTriangles(system, hessian, 1e-9, undefined, factor);
-  });
-  const twin = analyseReference(system.pattern, system.analysis.nodes.order);
-  const values = new Float64Array(system.pattern.row.length);
-  for (let i = 0; i < system.slot.length; i++) values[system.slot[i]] += hessian[i];
-  for (let j = 0; j < system.pattern.size; j++) values[system.pattern.columnStart[j]] += 1e-6;
-  const plain = time(3, () => factoriseReference(twin, values));
-  rows.push({
-    work: 'factorise',
-    triangles: cap.triangles.length / 3,
-    seconds: kernel,
-    ratio: `${(kernel / plain).toFixed(2)} × its plain twin`,
-    note: `${system.pattern.size.toLocaleString('en-GB')} unknowns`,
-  });
-}
 
 for (const { triangles } of CASES) {
   const side = Math.round(Math.sqrt(triangles / 2));

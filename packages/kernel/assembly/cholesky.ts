@@ -3,10 +3,8 @@
 // Matrices are kept in 4 × 4 tiles: strip I holds rows 4I … 4I + 3, and within a strip each column's four values
 // lie together, so every inner loop runs through memory in order. The panel of a supernode has `pivots` columns
 // (a multiple of 4, padded with the identity); its update block is the lower triangle of tiles, row by row.
-// Nothing is checked here: sizes and places come from `linear/multifrontal.ts`, and its tests.
-
-@external("env", "stopped")
-declare function stopped(): i32;
+// Nothing is checked here: sizes and places come from `symbolic.ts`.
+import { stopped } from "./memory";
 
 const F64: usize = 8;
 const TILE: usize = 16 * F64;
@@ -18,6 +16,12 @@ const COLUMN: usize = 4 * F64;
 }
 // Words: 0 padded pivots, 1 update rows, 2 panel place (in f64), 3 first entry of its lists, 4 children, 5 first column,
 // 6 true pivots, 7 unused.
+
+/** c − a b, in one rounding where the engine can. */
+@inline function minusProduct(c: v128, a: v128, b: v128): v128 {
+  if (ASC_FEATURE_RELAXED_SIMD) return f64x2.relaxed_nmadd(a, b, c);
+  return f64x2.sub(c, f64x2.mul(a, b));
+}
 
 @inline function triangle(strip: usize): usize {
   return (strip * (strip + 1)) >> 1;
@@ -38,17 +42,17 @@ function subtractProduct(c: usize, a: usize, b: usize, depth: i32): void {
     const low = v128.load(a);
     const high = v128.load(a, 16);
     let s = v128.load_splat<f64>(b);
-    c00 = f64x2.sub(c00, f64x2.mul(low, s));
-    c01 = f64x2.sub(c01, f64x2.mul(high, s));
+    c00 = minusProduct(c00, low, s);
+    c01 = minusProduct(c01, high, s);
     s = v128.load_splat<f64>(b, 8);
-    c10 = f64x2.sub(c10, f64x2.mul(low, s));
-    c11 = f64x2.sub(c11, f64x2.mul(high, s));
+    c10 = minusProduct(c10, low, s);
+    c11 = minusProduct(c11, high, s);
     s = v128.load_splat<f64>(b, 16);
-    c20 = f64x2.sub(c20, f64x2.mul(low, s));
-    c21 = f64x2.sub(c21, f64x2.mul(high, s));
+    c20 = minusProduct(c20, low, s);
+    c21 = minusProduct(c21, high, s);
     s = v128.load_splat<f64>(b, 24);
-    c30 = f64x2.sub(c30, f64x2.mul(low, s));
-    c31 = f64x2.sub(c31, f64x2.mul(high, s));
+    c30 = minusProduct(c30, low, s);
+    c31 = minusProduct(c31, high, s);
     a += COLUMN;
     b += COLUMN;
   }
@@ -90,8 +94,8 @@ function solveTile(t: usize, l: usize): void {
     let high = v128.load(column, 16);
     for (let k: usize = 0; k < j; k++) {
       const s = v128.load_splat<f64>(l + k * COLUMN + j * F64);
-      low = f64x2.sub(low, f64x2.mul(v128.load(t + k * COLUMN), s));
-      high = f64x2.sub(high, f64x2.mul(v128.load(t + k * COLUMN, 16), s));
+      low = minusProduct(low, v128.load(t + k * COLUMN), s);
+      high = minusProduct(high, v128.load(t + k * COLUMN, 16), s);
     }
     const s = v128.load_splat<f64>(l + j * COLUMN + j * F64);
     v128.store(column, f64x2.div(low, s));
@@ -190,15 +194,23 @@ export function factor(count: i32, table: usize, places: usize, panels: usize, s
 }
 
 /**
- * Solves L Lᵀ x = b in place.
+ * Solves L Lᵀ x = b in place, for several right-hand sides at once.
  *
  * @param rows  row numbers of each update block
- * @param x  right-hand side and answer, in the order of elimination
+ * @param x  right-hand sides and answers one after the other, `size` long each, in the order of elimination
  * @param work  room for the longest front, in f64
  */
-export function solve(count: i32, table: usize, rows: usize, panels: usize, x: usize, work: usize): void {
-  for (let s = 0; s < count; s++) forward(s, table, rows, panels, x, work);
-  for (let s = count - 1; s >= 0; s--) backward(s, table, rows, panels, x, work);
+export function solve(
+  count: i32, table: usize, rows: usize, panels: usize, x: usize, size: i32, sides: i32, work: usize,
+): void {
+  const next = <usize>size * F64;
+  const end = x + next * <usize>sides;
+  for (let s = 0; s < count; s++) {
+    for (let b = x; b < end; b += next) forward(s, table, rows, panels, b, work);
+  }
+  for (let s = count - 1; s >= 0; s--) {
+    for (let b = x; b < end; b += next) backward(s, table, rows, panels, b, work);
+  }
 }
 
 function loadPivots(s: i32, table: usize, x: usize, work: usize): void {

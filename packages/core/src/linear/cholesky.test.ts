@@ -1,11 +1,12 @@
+import { spawnSync } from 'node:child_process';
 import { readFileSync } from 'node:fs';
+import { fileURLToPath } from 'node:url';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { compileKernel, target } from '../../../kernel/build.ts';
 import { analyseReference, factoriseReference, solveReference } from '../../reference/referenceCholesky.ts';
 import { StoppedError } from '../errors.ts';
 import { analyse, factorise, NotPositiveDefiniteError, solve } from './cholesky.ts';
-import { minimumDegree } from './minimumDegree.ts';
 import { gatherPattern, multiply } from './sparse.ts';
 
 /** A graph Laplacian plus the identity, on `links` between `size` rows. */
@@ -36,9 +37,10 @@ describe('sparse Cholesky', () => {
       fc.property(graph, ({ n, links }) => {
         const { pattern, values } = system(n, links);
         const b = Float64Array.from({ length: n }, (_, i) => Math.sin(i + 1));
-        for (const order of [minimumDegree(pattern), Uint32Array.from({ length: n }, (_, i) => i)]) {
-          expect([...order].sort((x, y) => x - y)).toEqual(Array.from({ length: n }, (_, i) => i));
-          const factor = factorise(analyse(pattern, order), values);
+        for (const ordering of ['minimum-degree', 'nested-dissection'] as const) {
+          const analysis = analyse(pattern, { ordering });
+          const { order } = analysis;
+          const factor = factorise(analysis, values);
           const x = solve(factor, b);
           const twin = solveReference(factoriseReference(analyseReference(pattern, order), values), b);
           x.forEach((value, i) => {
@@ -62,16 +64,16 @@ describe('sparse Cholesky', () => {
     );
   });
 
-  it('orders a grid with far less fill than its natural order', () => {
-    const side = 30;
-    const links = Array.from({ length: side * side }, (_, i): [number, number][] => [
-      [i, i % side === side - 1 ? i : i + 1],
-      [i, i + side < side * side ? i + side : i],
-    ]).flat();
-    const { pattern } = system(side * side, links);
-    const fill = (order: Uint32Array) => analyseReference(pattern, order).factorStart[side * side];
-    const natural = fill(Uint32Array.from({ length: side * side }, (_, i) => i));
-    expect(fill(minimumDegree(pattern))).toBeLessThan(0.5 * natural);
+  it('solves for two right-hand sides as for each alone', () => {
+    const { pattern, values } = system(
+      60,
+      Array.from({ length: 150 }, (_, i) => [(i * 7) % 60, (i * 11 + 5) % 60] as const),
+    );
+    const factor = factorise(analyse(pattern), values);
+    const b = Float64Array.from({ length: 120 }, (_, i) => Math.sin(i * i));
+    const both = solve(factor, b);
+    expect(both.subarray(0, 60)).toEqual(solve(factor, b.slice(0, 60)));
+    expect(both.subarray(60)).toEqual(solve(factor, b.slice(60)));
   });
 
   it('solves a grid of several hundred fronts as its plain twin does', () => {
@@ -82,11 +84,22 @@ describe('sparse Cholesky', () => {
       [i, (i * 7) % (side * side)],
     ]).flat();
     const { pattern, values } = system(side * side, links);
-    const order = minimumDegree(pattern);
+    const analysis = analyse(pattern);
     const b = Float64Array.from({ length: side * side }, (_, i) => Math.cos(i));
-    const x = solve(factorise(analyse(pattern, order), values), b);
-    const twin = solveReference(factoriseReference(analyseReference(pattern, order), values), b);
+    const x = solve(factorise(analysis, values), b);
+    const twin = solveReference(factoriseReference(analyseReference(pattern, analysis.order), values), b);
     expect(Math.max(...x.map((value, i) => Math.abs(value - twin[i])))).toBeLessThan(1e-12);
+  });
+
+  it('solves alike with fused multiply-add, where the engine has it', () => {
+    // Node 20 keeps relaxed SIMD behind a flag; browsers have it.
+    const script = fileURLToPath(new URL('../../reference/fusedKernel.ts', import.meta.url));
+    const flags = ['--experimental-wasm-relaxed-simd', '--import', 'tsx'];
+    const out = spawnSync(process.execPath, [...flags, script], { encoding: 'utf8' });
+    expect(out.stderr).toBe('');
+    const { fused, error } = JSON.parse(out.stdout);
+    expect(fused).toBe(true);
+    expect(error).toBeLessThan(1e-12);
   });
 
   it('ships the kernel that its source makes', async () => {
@@ -98,7 +111,7 @@ describe('sparse Cholesky', () => {
       [0, 1],
       [1, 2],
     ]);
-    const analysis = analyse(pattern, minimumDegree(pattern));
+    const analysis = analyse(pattern);
     expect(() =>
       factorise(
         analysis,

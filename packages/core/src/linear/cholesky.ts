@@ -1,25 +1,30 @@
 import { HemError, StoppedError } from '../errors.ts';
-import { bucket } from '../mesh/connectivity.ts';
 import type { Context } from '../progress.ts';
-import { type Kernel, MOST_BYTES, startKernel } from './kernel.ts';
+import { type Kernel, MOST_BYTES, returnKernel, STOPPED, takeKernel } from './kernel.ts';
 import type { Pattern } from './sparse.ts';
-import { doubled, permutedEntries, type Supernodes, supernodes } from './supernodes.ts';
 
 /**
  * Sparse Cholesky factorisation of symmetric positive definite matrices in two steps: `analyse` once per pattern,
  * `factorise` for every set of values. Nobody outside this folder knows how it is done: a supernodal multifrontal
- * method (Duff and Reid 1983; Liu 1992) whose numbers are worked on by the WebAssembly of packages/kernel.
+ * method (Duff and Reid 1983; Liu 1992) after a fill-reducing ordering, all of it in the WebAssembly of
+ * packages/kernel.
  */
 export interface Analysis {
-  readonly nodes: Supernodes;
-  /** Place of each entry of the pattern among the panels. */
-  readonly target: Float64Array;
-  /** Places of the ones on the diagonal that pad pivots to a multiple of 4. */
-  readonly padding: Float64Array;
-  /** Words of the supernodes, as the kernel wants them. */
+  /** Rows of the matrix. */
+  readonly size: number;
+  /** Rows of the matrix for each one of the pattern: 1 or 2. */
+  readonly block: number;
+  /** `order[k]` is the row of the pattern eliminated k-th. */
+  readonly order: Uint32Array;
+  readonly count: number;
+  /** Words of the supernodes, `WORDS` each: see packages/kernel/assembly/cholesky.ts. */
   readonly table: Int32Array;
-  /** Rows of each update block within the parent's front; as long as `nodes.rows`. */
+  /** Rows below the pivots of each supernode, in the order of elimination. */
+  readonly rows: Int32Array;
+  /** Where each of them stands in the parent's front. */
   readonly places: Int32Array;
+  /** Place of each entry of the pattern among the panels, as `blockPlace` reads it. */
+  readonly target: Int32Array;
   /** Sizes in 8-byte numbers. */
   readonly panels: number;
   readonly stack: number;
@@ -29,8 +34,6 @@ export interface Analysis {
 export interface Factor {
   readonly analysis: Analysis;
   readonly kernel: Kernel;
-  /** Changed by the newest call; read by the kernel while it works. */
-  readonly watch: { signal: Context['signal'] | undefined };
 }
 
 /** The matrix is not positive definite: a pivot was zero, negative or not a number. */
@@ -49,7 +52,7 @@ export class TooLargeError extends HemError {
   }
 }
 
-const WORDS = 8;
+export const WORDS = 8;
 const TILE = 16;
 const padded = (count: number): number => (count + 3) & ~3;
 /** Numbers in the lower triangle of tiles of an update block. */
@@ -58,127 +61,103 @@ const updateSize = (rows: number): number => {
   return (TILE * strips * (strips + 1)) / 2;
 };
 
-/**
- * @param order  elimination order of all rows, as from `minimumDegree`
- */
-export function analyse(pattern: Pattern, order: Uint32Array): Analysis {
-  return analysed(pattern, supernodes(pattern, order));
+export interface AnalyseOptions {
+  /** 2 for a matrix with a full 2 × 2 block for each entry of the pattern. */
+  readonly block?: 1 | 2;
+  /** Chosen by size when absent. */
+  readonly ordering?: 'minimum-degree' | 'nested-dissection';
+  readonly signal?: Context['signal'];
 }
 
+const ORDERINGS = { 'minimum-degree': 1, 'nested-dissection': 2 };
+
 /**
- * The same for a matrix of full 2 × 2 blocks: its graph is a quarter as large to go through.
+ * Finds an elimination order with little fill and lays out the factor.
  *
- * @param graph  where the blocks are
- * @param order  elimination order of the graph
+ * @throws StoppedError, TooLargeError
  */
-export function analyseBlocks(pattern: Pattern, graph: Pattern, order: Uint32Array): Analysis {
-  return analysed(pattern, doubled(supernodes(graph, order)));
-}
-
-function analysed(pattern: Pattern, nodes: Supernodes): Analysis {
-  const { count, first, rowStart, parent } = nodes;
-  const table = new Int32Array(WORDS * count);
-  const panelPlace = new Float64Array(count);
-  const padding: number[] = [];
-  let [panels, front] = [0, 0];
-  for (let s = 0; s < count; s++) {
-    const own = first[s + 1] - first[s];
-    const pivots = padded(own);
-    const below = rowStart[s + 1] - rowStart[s];
-    panelPlace[s] = panels;
-    table.set([pivots, below, panels, rowStart[s], 0, first[s], own], WORDS * s);
-    for (let k = own; k < pivots; k++) padding.push(inPanel(panels, pivots, k, k));
-    panels += (pivots + padded(below)) * pivots;
-    front = Math.max(front, 2 * pivots + padded(below));
+export function analyse(pattern: Pattern, { block = 1, ordering, signal }: AnalyseOptions = {}): Analysis {
+  const kernel = takeKernel(0, signal);
+  const { size, columnStart, row } = pattern;
+  const list = (at: number, length: number) => new Int32Array(kernel.memory.buffer, at, length);
+  let result: number;
+  try {
+    const at = kernel.begin(size, row.length);
+    list(at, size + 1).set(columnStart);
+    list(at + 4 * (size + 1), row.length).set(row);
+    result = kernel.analyse(size, at, block, ordering ? ORDERINGS[ordering] : 0);
+  } catch {
+    // Memory is the only thing it can run out of.
+    throw new TooLargeError();
   }
-  for (const p of parent) if (p >= 0) table[WORDS * p + 4]++;
-  const { target, places } = targets(pattern, nodes, panelPlace);
-  return {
-    nodes,
-    target,
-    padding: Float64Array.from(padding),
+  if (result === STOPPED) {
+    returnKernel(kernel);
+    throw new StoppedError();
+  }
+  const count = kernel.supernodeCount();
+  const table = list(kernel.tableAt(), WORDS * count).slice();
+  const analysis = {
+    size: block * size,
+    block,
+    order: Uint32Array.from(list(kernel.orderAt(), size)),
+    count,
     table,
-    places,
-    panels,
-    stack: stackSize(nodes, table),
-    front,
+    rows: list(kernel.rowsAt(), kernel.rowCount()).slice(),
+    places: list(kernel.placesAt(), kernel.rowCount()).slice(),
+    target: list(kernel.targetAt(), row.length).slice(),
+    panels: kernel.panelSize(),
+    ...workingSizes(count, table),
   };
+  returnKernel(kernel);
+  if (layout(analysis, 1).bytes > MOST_BYTES) throw new TooLargeError();
+  return analysis;
 }
 
-/** Place of an entry of a panel: strips of four rows, within them column after column. */
-const inPanel = (panel: number, pivots: number, row: number, column: number): number =>
-  panel + ((row >> 2) * pivots + column) * 4 + (row & 3);
-
-/** Where each entry of the matrix goes, and each row of an update block in the parent's front. */
-function targets(pattern: Pattern, nodes: Supernodes, panelPlace: Float64Array) {
-  const { count, first, rowStart, rows, parent, size } = nodes;
-  const { low, high } = permutedEntries(pattern, nodes.order);
-  const columns = bucket(low, size);
-  const children = bucket(
-    Uint32Array.from(parent, (p) => (p < 0 ? count : p)),
-    count + 1,
-  );
-  const target = new Float64Array(pattern.row.length);
-  const places = new Int32Array(rows.length);
-  const local = new Int32Array(size);
-  for (let s = 0; s < count; s++) {
-    const pivots = padded(first[s + 1] - first[s]);
-    for (let j = first[s]; j < first[s + 1]; j++) local[j] = j - first[s];
-    for (let i = rowStart[s]; i < rowStart[s + 1]; i++) local[rows[i]] = pivots + i - rowStart[s];
-    for (let j = first[s]; j < first[s + 1]; j++) {
-      for (let k = columns.start[j]; k < columns.start[j + 1]; k++) {
-        const entry = columns.items[k];
-        target[entry] = inPanel(panelPlace[s], pivots, local[high[entry]], local[j]);
-      }
-    }
-    for (let c = children.start[s]; c < children.start[s + 1]; c++) {
-      const child = children.items[c];
-      for (let i = rowStart[child]; i < rowStart[child + 1]; i++) places[i] = local[rows[i]];
-    }
-  }
-  return { target, places };
-}
-
-/** The most that waiting update blocks, and the one being made, take at any time. */
-function stackSize({ count, rowStart }: Supernodes, table: Int32Array): number {
+/** The most that waiting update blocks, and the one being made, take at any time; and the longest front. */
+function workingSizes(count: number, table: Int32Array): { stack: number; front: number } {
   const waiting: number[] = [];
-  let [top, most] = [0, 0];
+  let [top, stack, front] = [0, 0, 0];
   for (let s = 0; s < count; s++) {
-    const size = updateSize(rowStart[s + 1] - rowStart[s]);
-    most = Math.max(most, top + size);
-    for (let c = 0; c < table[WORDS * s + 4]; c++) top -= waiting.pop() as number;
+    const [pivots, below, , , children] = table.subarray(WORDS * s, WORDS * s + 5);
+    const size = updateSize(below);
+    front = Math.max(front, 2 * pivots + padded(below));
+    stack = Math.max(stack, top + size);
+    for (let c = 0; c < children; c++) top -= waiting.pop() as number;
     waiting.push(size);
     top += size;
   }
-  return most;
+  return { stack, front };
 }
 
 /** Byte addresses of the kernel's arrays, one after the other. */
-function layout({ nodes, panels, stack, front }: Analysis) {
+function layout({ count, size, rows, panels, stack, front }: Analysis, sides: number) {
   let end = 0;
   const place = (bytes: number): number => {
     const at = end;
     end += (bytes + 15) & ~15;
     return at;
   };
-  const table = place(4 * WORDS * nodes.count);
-  const places = place(4 * nodes.rows.length);
-  const rows = place(4 * nodes.rows.length);
-  const offsets = place(8 * nodes.count);
-  const x = place(8 * nodes.size);
+  const table = place(4 * WORDS * count);
+  const places = place(4 * rows.length);
+  const rowsAt = place(4 * rows.length);
+  const offsets = place(8 * count);
   const work = place(8 * front);
   const panelsAt = end;
   end += 8 * panels;
+  // The stack is idle while solving, so right-hand sides take its place.
   const stackAt = end;
-  end += 8 * stack;
-  return { table, places, rows, offsets, x, work, panels: panelsAt, stack: stackAt, bytes: end };
+  end += 8 * Math.max(stack, size * sides);
+  return { table, places, rows: rowsAt, offsets, work, panels: panelsAt, stack: stackAt, bytes: end };
 }
 
+/** Most right-hand sides solved in one go. */
+export const MOST_SIDES = 2;
+
 /**
- * @param values  of the pattern that was analysed, in its order
+ * @param values  of the pattern that was analysed, in its order; its blocks must be single numbers
  * @param signal  stops the work between supernodes
  * @param reuse  an earlier factor of the same analysis, whose memory may be taken over; it is spent then
- * @throws NotPositiveDefiniteError, StoppedError, TooLargeError
+ * @throws NotPositiveDefiniteError, StoppedError
  */
 export function factorise(
   analysis: Analysis,
@@ -186,39 +165,92 @@ export function factorise(
   signal?: Context['signal'],
   reuse?: Factor,
 ): Factor {
-  const at = layout(analysis);
-  if (at.bytes > MOST_BYTES) throw new TooLargeError();
-  const factor = reuse ?? prepared(analysis, at);
-  const panels = new Float64Array(factor.kernel.memory.buffer, at.panels, analysis.panels);
-  if (reuse) panels.fill(0);
-  const { target, padding, nodes } = analysis;
-  for (let k = 0; k < target.length; k++) panels[target[k]] = values[k];
-  for (let k = 0; k < padding.length; k++) panels[padding[k]] = 1;
-  factor.watch.signal = signal;
-  const result = factor.kernel.factor(nodes.count, at.table, at.places, at.panels, at.stack, at.offsets);
-  if (result === -2) throw new StoppedError();
-  if (result >= 0) throw new NotPositiveDefiniteError(nodes.order[nodes.first[result]]);
-  return factor;
+  const { target } = analysis;
+  const fill = (panels: Float64Array) => {
+    for (let k = 0; k < target.length; k++) panels[target[k]] = values[k];
+  };
+  return factoriseFilled(analysis, fill, signal, reuse);
 }
 
-function prepared(analysis: Analysis, at: ReturnType<typeof layout>): Factor {
-  const watch: Factor['watch'] = { signal: undefined };
-  const kernel = startKernel(at.bytes, () => watch.signal?.aborted === true);
-  const { buffer } = kernel.memory;
-  new Int32Array(buffer, at.table, analysis.table.length).set(analysis.table);
-  new Int32Array(buffer, at.places, analysis.places.length).set(analysis.places);
-  new Uint32Array(buffer, at.rows, analysis.nodes.rows.length).set(analysis.nodes.rows);
-  return { analysis, kernel, watch };
+/**
+ * The same for a matrix that is put straight where the factor will be.
+ *
+ * @param fill  adds the entries into the panels, all zeros, at the places that `target` names
+ */
+export function factoriseFilled(
+  analysis: Analysis,
+  fill: (panels: Float64Array) => void,
+  signal?: Context['signal'],
+  reuse?: Factor,
+): Factor {
+  const at = layout(analysis, MOST_SIDES);
+  const factor = reuse ?? { analysis, kernel: prepared(analysis, at, signal) };
+  const { kernel } = factor;
+  const panels = new Float64Array(kernel.memory.buffer, at.panels, analysis.panels);
+  panels.fill(0);
+  fill(panels);
+  padPivots(analysis, panels);
+  kernel.watch.signal = signal;
+  const result = kernel.factor(analysis.count, at.table, at.places, at.panels, at.stack, at.offsets);
+  kernel.watch.signal = undefined;
+  if (result === -1) return factor;
+  release(factor);
+  if (result === STOPPED) throw new StoppedError();
+  throw new NotPositiveDefiniteError(
+    analysis.order[analysis.table[WORDS * result + 5] / analysis.block] * analysis.block,
+  );
 }
 
-/** x with A x = b. */
+/** Ones on the diagonal of the columns that pad pivots to a multiple of 4. */
+function padPivots({ count, table }: Analysis, panels: Float64Array): void {
+  for (let w = 0; w < WORDS * count; w += WORDS) {
+    const pivots = table[w];
+    for (let k = table[w + 6]; k < pivots; k++) {
+      panels[table[w + 2] + ((k >> 2) * pivots + k) * 4 + (k & 3)] = 1;
+    }
+  }
+}
+
+function prepared(
+  analysis: Analysis,
+  at: ReturnType<typeof layout>,
+  signal: Context['signal'] | undefined,
+): Kernel {
+  const kernel = takeKernel(at.bytes, signal);
+  const put = (place: number, list: Int32Array) =>
+    new Int32Array(kernel.memory.buffer, place, list.length).set(list);
+  put(at.table, analysis.table);
+  put(at.places, analysis.places);
+  put(at.rows, analysis.rows);
+  return kernel;
+}
+
+/**
+ * X with A X = B.
+ *
+ * @param b  up to `MOST_SIDES` right-hand sides, one after the other
+ */
 export function solve({ analysis, kernel }: Factor, b: Float64Array): Float64Array {
-  const { size, order, count } = analysis.nodes;
-  const at = layout(analysis);
-  const y = new Float64Array(kernel.memory.buffer, at.x, size);
-  for (let k = 0; k < size; k++) y[k] = b[order[k]];
-  kernel.solve(count, at.table, at.rows, at.panels, at.x, at.work);
-  const x = new Float64Array(size);
-  for (let k = 0; k < size; k++) x[order[k]] = y[k];
+  const { size, order, count, block } = analysis;
+  const sides = b.length / size;
+  const at = layout(analysis, MOST_SIDES);
+  const y = new Float64Array(kernel.memory.buffer, at.stack, b.length);
+  for (let s = 0; s < b.length; s += size) {
+    for (let k = 0; k < size; k++) y[s + k] = b[s + place(order, block, k)];
+  }
+  kernel.solve(count, at.table, at.rows, at.panels, at.stack, size, sides, at.work);
+  const x = new Float64Array(b.length);
+  for (let s = 0; s < b.length; s += size) {
+    for (let k = 0; k < size; k++) x[s + place(order, block, k)] = y[s + k];
+  }
   return x;
+}
+
+/** Row of the matrix eliminated k-th. */
+const place = (order: Uint32Array, block: number, k: number): number =>
+  block === 1 ? order[k] : 2 * order[k >> 1] + (k & 1);
+
+/** Gives the factor's memory back early; it must not be used any more. */
+export function release(factor: Factor): void {
+  returnKernel(factor.kernel);
 }

@@ -1,8 +1,22 @@
-import { kernelBase64 } from './kernelBytes.ts';
+import { StoppedError } from '../errors.ts';
+import type { Context } from '../progress.ts';
+import { fusedKernel, plainKernel } from './kernelBytes.ts';
 
-/** The functions of packages/kernel; all addresses are bytes into its memory. */
+/** The functions of packages/kernel; all addresses are bytes into its memory, all lists 32-bit words. */
 export interface Kernel {
   readonly memory: { readonly buffer: ArrayBuffer };
+  /** Asked by the kernel every now and then while it works. */
+  readonly watch: { signal: Context['signal'] | undefined };
+  begin(size: number, entries: number): number;
+  analyse(size: number, pattern: number, block: number, ordering: number): number;
+  supernodeCount(): number;
+  rowCount(): number;
+  panelSize(): number;
+  orderAt(): number;
+  tableAt(): number;
+  rowsAt(): number;
+  placesAt(): number;
+  targetAt(): number;
   factor(
     count: number,
     table: number,
@@ -11,8 +25,20 @@ export interface Kernel {
     stack: number,
     offsets: number,
   ): number;
-  solve(count: number, table: number, rows: number, panels: number, x: number, work: number): void;
+  solve(
+    count: number,
+    table: number,
+    rows: number,
+    panels: number,
+    x: number,
+    size: number,
+    sides: number,
+    work: number,
+  ): void;
 }
+
+/** What `analyse` and `factor` return when they were stopped. */
+export const STOPPED = -2;
 
 /** The little of WebAssembly that is needed; core has no browser types. */
 interface WebAssemblyHost {
@@ -20,6 +46,7 @@ interface WebAssemblyHost {
     Module: new (bytes: Uint8Array) => object;
     Memory: new (limits: { initial: number; maximum: number }) => Kernel['memory'];
     Instance: new (module: object, imports: object) => { readonly exports: object };
+    validate(bytes: Uint8Array): boolean;
   };
   atob(text: string): string;
 }
@@ -30,19 +57,42 @@ export const MOST_BYTES = PAGE * PAGE;
 
 let compiled: object | undefined;
 
+const bytesOf = (base64: string) => Uint8Array.from(host.atob(base64), (c) => c.charCodeAt(0));
+
+/** Whether the engine has relaxed SIMD, and so fused multiply-add. */
+export const hasFusedKernel = (): boolean => host.WebAssembly.validate(bytesOf(fusedKernel));
+
+function compiledKernel(): object {
+  compiled ??= new host.WebAssembly.Module(bytesOf(hasFusedKernel() ? fusedKernel : plainKernel));
+  return compiled;
+}
+
+/** Small kernels that nobody uses: thousands of small shells would otherwise each need a memory of their own. */
+const idle: Kernel[] = [];
+const MOST_IDLE = 4;
+const SMALL_BYTES = 16 * PAGE;
+
 /**
- * The kernel with a memory of its own, which goes when nobody holds it any more.
- *
- * @param bytes  how much memory it needs; a fresh memory is all zeros
- * @param stopped  asked between supernodes
+ * A kernel with at least so much memory, whose content may be anything. It goes when nobody holds it any more, or
+ * sooner to the next user by `returnKernel`.
  */
-export function startKernel(bytes: number, stopped: () => boolean): Kernel {
-  compiled ??= new host.WebAssembly.Module(Uint8Array.from(host.atob(kernelBase64), (c) => c.charCodeAt(0)));
-  const memory = new host.WebAssembly.Memory({
-    initial: Math.max(1, Math.ceil(bytes / PAGE)),
-    maximum: PAGE,
-  });
-  const env = { memory, stopped: () => (stopped() ? 1 : 0) };
-  const { exports } = new host.WebAssembly.Instance(compiled, { env });
-  return Object.assign({ memory }, exports) as Kernel;
+export function takeKernel(bytes: number, signal?: Context['signal']): Kernel {
+  if (signal?.aborted) throw new StoppedError();
+  const kernel = (bytes <= SMALL_BYTES && idle.pop()) || newKernel(Math.max(bytes, SMALL_BYTES));
+  kernel.watch.signal = signal;
+  return kernel;
+}
+
+/** Hands a kernel on; its user must not touch it any more. */
+export function returnKernel(kernel: Kernel): void {
+  kernel.watch.signal = undefined;
+  if (kernel.memory.buffer.byteLength === SMALL_BYTES && idle.length < MOST_IDLE) idle.push(kernel);
+}
+
+function newKernel(bytes: number): Kernel {
+  const memory = new host.WebAssembly.Memory({ initial: Math.ceil(bytes / PAGE), maximum: PAGE });
+  const watch: Kernel['watch'] = { signal: undefined };
+  const env = { memory, stopped: () => (watch.signal?.aborted ? 1 : 0) };
+  const { exports } = new host.WebAssembly.Instance(compiledKernel(), { env });
+  return Object.assign({ memory, watch }, exports) as Kernel;
 }

@@ -1,7 +1,6 @@
 import type { Context } from '../progress.ts';
-import { type Analysis, analyseBlocks, type Factor, factorise, solve } from './cholesky.ts';
-import { minimumDegree } from './minimumDegree.ts';
-import { gatherPattern, type Pattern } from './sparse.ts';
+import { type Analysis, analyse, type Factor, factoriseFilled, solve } from './cholesky.ts';
+import { gatherPattern } from './sparse.ts';
 
 /**
  * A quadratic form over the UVs of a triangle mesh, given as one symmetric 6 × 6 matrix per triangle, with
@@ -13,28 +12,43 @@ export interface TriangleSystem {
   readonly triangles: Uint32Array;
   /** Running number of each free vertex, -1 where fixed. */
   readonly freeIndex: Int32Array;
-  readonly pattern: Pattern;
+  readonly freeCount: number;
   readonly analysis: Analysis;
-  /** Place in the values of each of the 21 lower entries of each triangle; -1 where one side is fixed. */
-  readonly slot: Int32Array;
+  /**
+   * Places in the factor of the six 2 × 2 blocks of each triangle, corner by corner and then the pairs (1, 0), (2, 0)
+   * and (2, 1); `~place` where the block lands transposed, `NOWHERE` where one side is fixed.
+   */
+  readonly places: Int32Array;
+  /** Places of the diagonal blocks. */
+  readonly diagonal: Int32Array;
 }
 
+const BLOCKS = 6;
+const NOWHERE = -0x80000000;
+/** Corners of the blocks off the diagonal, and the corner whose side to the next joins them. */
+const HIGH = [1, 2, 2];
+const LOW = [0, 0, 1];
+const SIDE = [0, 2, 1];
+
 /** Lower entries of a 6 × 6 matrix, row by row: (0,0) (1,0) (1,1) (2,0) … (5,5). */
+export const LOWER_ENTRIES = 21;
 const LOWER_ROWS = Uint8Array.from([0, 1, 1, 2, 2, 2, 3, 3, 3, 3, 4, 4, 4, 4, 4, 5, 5, 5, 5, 5, 5]);
 const LOWER_COLUMNS = Uint8Array.from([0, 0, 1, 0, 1, 2, 0, 1, 2, 3, 0, 1, 2, 3, 4, 0, 1, 2, 3, 4, 5]);
-export const LOWER_ENTRIES = 21;
+const lowerEntry = (row: number, column: number): number => (row * (row + 1)) / 2 + column;
 
 /**
  * @param fixed  1 for each vertex that keeps its UV; at least one vertex must be free
+ * @throws StoppedError, TooLargeError
  */
 export function triangleSystem(
   triangles: Uint32Array,
   vertexCount: number,
   fixed: Uint8Array,
+  signal?: Context['signal'],
 ): TriangleSystem {
   const freeIndex = new Int32Array(vertexCount).fill(-1);
-  let free = 0;
-  for (let v = 0; v < vertexCount; v++) if (!fixed[v]) freeIndex[v] = free++;
+  let freeCount = 0;
+  for (let v = 0; v < vertexCount; v++) if (!fixed[v]) freeIndex[v] = freeCount++;
 
   // The graph of free vertices, an entry a triangle side; its 2 × 2 blocks are the matrix.
   const rows = new Uint32Array(triangles.length);
@@ -49,71 +63,34 @@ export function triangleSystem(
     columns[sides] = b;
     listed[i] = sides++;
   }
-  const graph = gatherPattern(free, rows.subarray(0, sides), columns.subarray(0, sides));
-  const pattern = inBlocks(graph.pattern);
-  const slot = blockSlots(triangles, freeIndex, graph.pattern, (i) =>
-    listed[i] < 0 ? -1 : graph.slot[listed[i]],
-  );
-  const analysis = analyseBlocks(pattern, graph.pattern, minimumDegree(graph.pattern));
-  return { vertexCount, triangles, freeIndex, pattern, analysis, slot };
-}
+  const { pattern, slot } = gatherPattern(freeCount, rows.subarray(0, sides), columns.subarray(0, sides));
+  const analysis = analyse(pattern, { block: 2, signal });
+  const { target } = analysis;
+  const diagonal = Int32Array.from({ length: freeCount }, (_, i) => target[pattern.columnStart[i]]);
 
-/** The pattern with a full 2 × 2 block, u and v, for every entry of the graph. */
-function inBlocks(graph: Pattern): Pattern {
-  const size = 2 * graph.size;
-  const columnStart = new Uint32Array(size + 1);
-  const row = new Uint32Array(4 * graph.row.length - graph.size);
-  let at = 0;
-  for (let j = 0; j < graph.size; j++) {
-    for (let half = 0; half < 2; half++) {
-      for (let k = graph.columnStart[j]; k < graph.columnStart[j + 1]; k++) {
-        const onDiagonal = k === graph.columnStart[j];
-        if (!(onDiagonal && half === 1)) row[at++] = 2 * graph.row[k];
-        row[at++] = 2 * graph.row[k] + 1;
-      }
-      columnStart[2 * j + half + 1] = at;
+  const places = new Int32Array(BLOCKS * (triangles.length / 3)).fill(NOWHERE);
+  for (let t = 0, at = 0; t < triangles.length; t += 3, at += BLOCKS) {
+    for (let p = 0; p < 3; p++) {
+      const i = freeIndex[triangles[t + p]];
+      if (i >= 0) places[at + p] = diagonal[i];
+    }
+    for (let k = 0; k < 3; k++) {
+      const side = listed[t + SIDE[k]];
+      if (side < 0) continue;
+      // The pattern keeps the greater index as the row.
+      const upright = freeIndex[triangles[t + HIGH[k]]] > freeIndex[triangles[t + LOW[k]]];
+      const place = target[slot[side]];
+      places[at + 3 + k] = upright ? place : ~place;
     }
   }
-  return { size, columnStart, row };
-}
-
-/**
- * @param sideEntry  entry of the graph for the side from corner i of the triangle list to the next corner; -1 for none
- */
-function blockSlots(
-  triangles: Uint32Array,
-  freeIndex: Int32Array,
-  graph: Pattern,
-  sideEntry: (i: number) => number,
-): Int32Array {
-  const slot = new Int32Array((triangles.length / 3) * LOWER_ENTRIES).fill(-1);
-  // Sides between corners (1, 0), (2, 0), (2, 1) begin at corners 0, 2, 1.
-  const SIDE = [-1, 0, 2, 1];
-  for (let t = 0; t < triangles.length; t += 3) {
-    for (let k = 0; k < LOWER_ENTRIES; k++) {
-      const [p, q] = [LOWER_ROWS[k] >> 1, LOWER_COLUMNS[k] >> 1];
-      const a = freeIndex[triangles[t + p]];
-      const b = freeIndex[triangles[t + q]];
-      if (a < 0 || b < 0) continue;
-      const swapped = a < b;
-      const column = swapped ? a : b;
-      const row = 2 * (p === q ? 0 : sideEntry(t + SIDE[p + q]) - graph.columnStart[column]);
-      const height = graph.columnStart[column + 1] - graph.columnStart[column];
-      const [high, low] = swapped
-        ? [LOWER_COLUMNS[k] & 1, LOWER_ROWS[k] & 1]
-        : [LOWER_ROWS[k] & 1, LOWER_COLUMNS[k] & 1];
-      // Columns 2j and 2j + 1 hold 2h and 2h − 1 entries, so block column j begins at 4 Σh − j.
-      const first = 4 * graph.columnStart[column] - column;
-      slot[(t / 3) * LOWER_ENTRIES + k] = first + row + high + (low === 1 ? 2 * height - 1 : 0);
-    }
-  }
-  return slot;
+  return { vertexCount, triangles, freeIndex, freeCount, analysis, places, diagonal };
 }
 
 /**
  * @param lower  the 21 lower entries of each triangle's matrix, `21 × triangleCount`
  * @param shift  added to the diagonal, relative to its mean; keeps a matrix that leaves a motion free definite
  * @param reuse  an earlier factor of this system, spent by this call
+ * @throws NotPositiveDefiniteError, StoppedError
  */
 export function factoriseTriangles(
   system: TriangleSystem,
@@ -122,17 +99,53 @@ export function factoriseTriangles(
   signal?: Context['signal'],
   reuse?: Factor,
 ): Factor {
-  const { slot, pattern } = system;
-  const values = new Float64Array(pattern.row.length);
-  for (let i = 0; i < slot.length; i++) if (slot[i] >= 0) values[slot[i]] += lower[i];
-  if (shift > 0) {
-    let trace = 0;
-    for (let j = 0; j < pattern.size; j++) trace += values[pattern.columnStart[j]];
-    const added = (shift * trace) / pattern.size;
-    for (let j = 0; j < pattern.size; j++) values[pattern.columnStart[j]] += added;
-  }
-  return factorise(system.analysis, values, signal, reuse);
+  const { analysis } = system;
+  const fill = (panels: Float64Array) => {
+    const trace = addTriangles(system, lower, panels);
+    if (shift > 0) {
+      const added = (shift * trace) / analysis.size;
+      for (const place of system.diagonal) {
+        panels[place] += added;
+        panels[place + 5] += added;
+      }
+    }
+  };
+  return factoriseFilled(analysis, fill, signal, reuse);
 }
+
+/** Adds every triangle's matrix into the panels, where columns of a strip are four numbers apart; returns the trace. */
+function addTriangles({ places }: TriangleSystem, lower: Float64Array, panels: Float64Array): number {
+  let trace = 0;
+  for (let at = 0, first = 0; at < places.length; at += BLOCKS, first += LOWER_ENTRIES) {
+    for (let p = 0; p < 3; p++) {
+      const place = places[at + p];
+      if (place === NOWHERE) continue;
+      const entry = first + DIAGONAL[p];
+      const below = entry + 2 * p + 1;
+      panels[place] += lower[entry];
+      panels[place + 1] += lower[below];
+      panels[place + 5] += lower[below + 1];
+      trace += lower[entry] + lower[below + 1];
+    }
+    for (let k = 0; k < 3; k++) {
+      const coded = places[at + 3 + k];
+      if (coded === NOWHERE) continue;
+      const entry = first + OFF_DIAGONAL[k];
+      const below = entry + 2 * HIGH[k] + 1;
+      const place = coded < 0 ? ~coded : coded;
+      const [down, across] = coded < 0 ? [4, 1] : [1, 4];
+      panels[place] += lower[entry];
+      panels[place + across] += lower[entry + 1];
+      panels[place + down] += lower[below];
+      panels[place + 5] += lower[below + 1];
+    }
+  }
+  return trace;
+}
+
+/** First lower entry of each block. */
+const DIAGONAL = [0, 1, 2].map((p) => lowerEntry(2 * p, 2 * p));
+const OFF_DIAGONAL = [0, 1, 2].map((k) => lowerEntry(2 * HIGH[k], 2 * LOW[k]));
 
 /** Solves for the free vertices; fixed ones get zero. Right-hand side and answer are `2 × vertexCount`. */
 export function solveTriangles(
@@ -141,7 +154,7 @@ export function solveTriangles(
   rightHand: Float64Array,
 ): Float64Array {
   const { freeIndex } = system;
-  const b = new Float64Array(system.pattern.size);
+  const b = new Float64Array(system.analysis.size);
   for (let v = 0; v < freeIndex.length; v++) {
     const i = freeIndex[v];
     if (i < 0) continue;

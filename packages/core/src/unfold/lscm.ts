@@ -39,7 +39,7 @@ export function lscm(shell: Shell, pins: Pins, signal?: Context['signal']): Floa
   }
   if (fixed.every((f) => f === 1)) return uv;
 
-  const system = triangleSystem(shell.triangles, vertexCount, fixed);
+  const system = triangleSystem(shell.triangles, vertexCount, fixed, signal);
   const factor = factoriseTriangles(system, lower, 0, signal);
   const pull = multiplyTriangles(shell.triangles, lower, uv).map((value) => -value);
   const answer = solveTriangles(system, factor, pull);

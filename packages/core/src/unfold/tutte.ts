@@ -1,5 +1,4 @@
 import { analyse, factorise, solve } from '../linear/cholesky.ts';
-import { minimumDegree } from '../linear/minimumDegree.ts';
 import { gatherPattern } from '../linear/sparse.ts';
 import type { Context } from '../progress.ts';
 import { borders } from '../seams/borders.ts';
@@ -70,7 +69,7 @@ export function tutteEmbedding(shell: Shell, area: number, signal?: Context['sig
       }
     }
   }
-  const factor = factorise(analyse(pattern, minimumDegree(pattern)), values, signal);
+  const factor = factorise(analyse(pattern, { signal }), values, signal);
   const u = solve(factor, bu);
   const v = solve(factor, bv);
   for (let i = 0; i < free.length; i++) {

@@ -187,7 +187,8 @@ export function factoriseFilled(
   const factor = reuse ?? { analysis, kernel: prepared(analysis, at, signal) };
   const { kernel } = factor;
   const panels = new Float64Array(kernel.memory.buffer, at.panels, analysis.panels);
-  panels.fill(0);
+  if (!kernel.fresh) panels.fill(0);
+  kernel.fresh = false;
   fill(panels);
   padPivots(analysis, panels);
   kernel.watch.signal = signal;

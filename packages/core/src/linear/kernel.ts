@@ -7,6 +7,8 @@ export interface Kernel {
   readonly memory: { readonly buffer: ArrayBuffer };
   /** Asked by the kernel every now and then while it works. */
   readonly watch: { signal: Context['signal'] | undefined };
+  /** True until somebody has written into the memory: it is all zeros then. */
+  fresh: boolean;
   begin(size: number, entries: number): number;
   analyse(size: number, pattern: number, block: number, ordering: number): number;
   supernodeCount(): number;
@@ -86,6 +88,7 @@ export function takeKernel(bytes: number, signal?: Context['signal']): Kernel {
 /** Hands a kernel on; its user must not touch it any more. */
 export function returnKernel(kernel: Kernel): void {
   kernel.watch.signal = undefined;
+  kernel.fresh = false;
   if (kernel.memory.buffer.byteLength === SMALL_BYTES && idle.length < MOST_IDLE) idle.push(kernel);
 }
 
@@ -94,5 +97,5 @@ function newKernel(bytes: number): Kernel {
   const watch: Kernel['watch'] = { signal: undefined };
   const env = { memory, stopped: () => (watch.signal?.aborted ? 1 : 0) };
   const { exports } = new host.WebAssembly.Instance(compiledKernel(), { env });
-  return Object.assign({ memory, watch }, exports) as Kernel;
+  return Object.assign({ memory, watch, fresh: true }, exports) as Kernel;
 }

@@ -32,8 +32,6 @@ const SIDE = [0, 2, 1];
 
 /** Lower entries of a 6 × 6 matrix, row by row: (0,0) (1,0) (1,1) (2,0) … (5,5). */
 export const LOWER_ENTRIES = 21;
-const LOWER_ROWS = Uint8Array.from([0, 1, 1, 2, 2, 2, 3, 3, 3, 3, 4, 4, 4, 4, 4, 5, 5, 5, 5, 5, 5]);
-const LOWER_COLUMNS = Uint8Array.from([0, 0, 1, 0, 1, 2, 0, 1, 2, 3, 0, 1, 2, 3, 4, 0, 1, 2, 3, 4, 5]);
 const lowerEntry = (row: number, column: number): number => (row * (row + 1)) / 2 + column;
 
 /**
@@ -179,13 +177,16 @@ export function multiplyTriangles(
   x: Float64Array,
 ): Float64Array {
   const y = new Float64Array(x.length);
-  for (let i = 0; i < lower.length; i++) {
-    const t = 3 * Math.floor(i / LOWER_ENTRIES);
-    const k = i % LOWER_ENTRIES;
-    const a = 2 * triangles[t + (LOWER_ROWS[k] >> 1)] + (LOWER_ROWS[k] & 1);
-    const b = 2 * triangles[t + (LOWER_COLUMNS[k] >> 1)] + (LOWER_COLUMNS[k] & 1);
-    y[a] += lower[i] * x[b];
-    if (a !== b) y[b] += lower[i] * x[a];
+  for (let t = 0, i = 0; t < triangles.length; t += 3) {
+    for (let row = 0; row < 6; row++) {
+      const a = 2 * triangles[t + (row >> 1)] + (row & 1);
+      for (let column = 0; column < row; column++, i++) {
+        const b = 2 * triangles[t + (column >> 1)] + (column & 1);
+        y[a] += lower[i] * x[b];
+        y[b] += lower[i] * x[a];
+      }
+      y[a] += lower[i++] * x[a];
+    }
   }
   return y;
 }

@@ -119,7 +119,7 @@ describe('the catalogue', () => {
       [{ operation: 'relax', params: {} }, /unfold a shell first/],
       [{ operation: 'pack', params: {} }, /unfold a shell first/],
       [{ operation: 'unfold', params: { shells: [0] } }, /no border to open from/],
-      [{ operation: 'unfold', params: { method: 'magic' } }, /must be \[conformal\]/],
+      [{ operation: 'unfold', params: { method: 'magic' } }, /must be one of \[conformal, angle-based\]/],
       [{ operation: 'hide-parts', params: { parts: [3] } }, /no part 4/],
     ];
     for (const [request, sentence] of cases) {

@@ -1,4 +1,4 @@
-import { connectivity } from '../mesh/connectivity.ts';
+import { bucket } from '../mesh/connectivity.ts';
 
 /** The borders of a triangle mesh. */
 export interface Borders {
@@ -15,38 +15,53 @@ export interface Borders {
  * @param vertexCount  one more than the greatest vertex
  */
 export function borders(triangles: Uint32Array, vertexCount: number): Borders {
-  const faceStart = Uint32Array.from({ length: triangles.length / 3 + 1 }, (_, t) => 3 * t);
-  const links = connectivity({
-    positions: new Float64Array(3 * vertexCount),
-    faceStart,
-    cornerVertex: triangles,
-  });
-  const { joined, edgeCorners, edgeCornerStart, nextCorner } = links;
+  const sides = triangles.length;
+  const lower = new Uint32Array(sides);
+  const end = (side: number): number => triangles[side % 3 === 2 ? side - 2 : side + 1];
+  for (let i = 0; i < sides; i++) lower[i] = Math.min(triangles[i], end(i));
+  const { start, items } = bucket(lower, vertexCount);
+
+  const next = new Int32Array(vertexCount).fill(-1);
+  let edgeCount = 0;
   let tangled = false;
-  const next = new Map<number, number>();
-  for (let e = 0; e < joined.length; e++) {
-    if (joined[e]) continue;
-    const first = edgeCornerStart[e];
-    if (edgeCornerStart[e + 1] - first > 1) tangled = true;
-    const from = triangles[edgeCorners[first]];
-    if (next.has(from)) tangled = true;
-    next.set(from, triangles[nextCorner[edgeCorners[first]]]);
+  for (let v = 0; v < vertexCount; v++) {
+    for (let k = start[v]; k < start[v + 1]; k++) {
+      // A side already matched is marked by its complement.
+      const side = items[k];
+      if (side === MATCHED) continue;
+      edgeCount++;
+      const [from, to] = [triangles[side], end(side)];
+      let others = 0;
+      let opposed = true;
+      for (let m = k + 1; m < start[v + 1]; m++) {
+        const other = items[m];
+        if (other === MATCHED) continue;
+        const [a, b] = [triangles[other], end(other)];
+        if (a + b !== from + to || (a !== from && a !== to)) continue;
+        others++;
+        if (a === from) opposed = false;
+        items[m] = MATCHED;
+      }
+      if (others === 1 && opposed) continue;
+      if (others > 0 || next[from] >= 0) tangled = true;
+      next[from] = to;
+    }
   }
-  return { loops: chained(next), edgeCount: joined.length, tangled };
+  return { loops: chained(next), edgeCount, tangled };
 }
 
-/** Loops from a map that leads from each vertex to the one after it. */
-function chained(next: Map<number, number>): Uint32Array[] {
+const MATCHED = 0xffffffff;
+
+/** Loops from a list that names the vertex after each one, -1 for none. */
+function chained(next: Int32Array): Uint32Array[] {
   const loops: Uint32Array[] = [];
-  for (const start of next.keys()) {
+  for (let start = 0; start < next.length; start++) {
     const loop: number[] = [];
-    let v = start;
-    for (let to = next.get(v); to !== undefined; to = next.get(v)) {
+    for (let v = start, to = next[v]; to >= 0; v = to, to = next[v]) {
       loop.push(v);
-      next.delete(v);
-      v = to;
+      next[v] = -1;
     }
-    loops.push(Uint32Array.from(loop));
+    if (loop.length > 0) loops.push(Uint32Array.from(loop));
   }
   return loops.sort((a, b) => b.length - a.length);
 }

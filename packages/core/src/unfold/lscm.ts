@@ -7,7 +7,7 @@ import {
 } from '../linear/triangleSystem.ts';
 import type { Context } from '../progress.ts';
 import type { Shell } from '../seams/shell.ts';
-import { type RestTriangles, restTriangles } from './restTriangles.ts';
+import type { RestTriangles } from './restTriangles.ts';
 
 /** Shell vertices that keep their UV. */
 export interface Pins {
@@ -20,14 +20,19 @@ export interface Pins {
  * Least-squares conformal map of one shell (Lévy, Petitjean, Ray, Maillot 2002).
  *
  * @param shell  triangles of one connected shell with at least one border
+ * @param rest  its triangles, each in its own plane
  * @param pins  two or more vertices whose UV is given
  * @returns UV of every shell vertex, `2 × vertexCount`, model units; may hold flipped triangles where the
  *          surface is strongly curved
  * @throws StoppedError
  */
-export function lscm(shell: Shell, pins: Pins, signal?: Context['signal']): Float64Array {
+export function lscm(
+  shell: Shell,
+  rest: RestTriangles,
+  pins: Pins,
+  signal?: Context['signal'],
+): Float64Array {
   const vertexCount = shell.positions.length / 3;
-  const rest = restTriangles(shell.positions, shell.triangles);
   const lower = conformalMatrices(rest);
 
   const fixed = new Uint8Array(vertexCount);

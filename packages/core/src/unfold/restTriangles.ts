@@ -29,10 +29,14 @@ export function restTriangles(positions: Float64Array, triangles: Uint32Array): 
     const vx = positions[c] - positions[a];
     const vy = positions[c + 1] - positions[a + 1];
     const vz = positions[c + 2] - positions[a + 2];
-    const base = Math.max(Math.hypot(ux, uy, uz), smallest);
+    const base = Math.max(Math.sqrt(ux * ux + uy * uy + uz * uz), smallest);
     const along = (ux * vx + uy * vy + uz * vz) / base;
-    const rise = Math.hypot(uy * vz - uz * vy, uz * vx - ux * vz, ux * vy - uy * vx) / base;
-    const longest = Math.max(base, Math.hypot(along, rise), Math.hypot(base - along, rise));
+    const nx = uy * vz - uz * vy;
+    const ny = uz * vx - ux * vz;
+    const nz = ux * vy - uy * vx;
+    const rise = Math.sqrt(nx * nx + ny * ny + nz * nz) / base;
+    const rest = base - along;
+    const longest = Math.sqrt(Math.max(base * base, Math.max(along * along, rest * rest) + rise * rise));
     local[3 * t] = Math.max(base, FLOOR * longest);
     local[3 * t + 1] = along;
     local[3 * t + 2] = Math.max(rise, FLOOR * longest);

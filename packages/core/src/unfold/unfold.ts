@@ -2,17 +2,18 @@ import { HemError } from '../errors.ts';
 import { signedArea, triangleArea } from '../measure/flatArea.ts';
 import type { Context } from '../progress.ts';
 import { FlippedStartError, relax } from '../relax/relax.ts';
-import { borders } from '../seams/borders.ts';
+import { type Borders, borders } from '../seams/borders.ts';
 import type { Shell } from '../seams/shell.ts';
 import { type Verdict, verdictOf } from '../seams/verdict.ts';
+import { angleBased } from './angleBased.ts';
 import { distance, farthestPair } from './farthestPair.ts';
 import { lscm, type Pins } from './lscm.ts';
-import { restTriangles } from './restTriangles.ts';
+import { type RestTriangles, restTriangles } from './restTriangles.ts';
 import { tutteEmbedding } from './tutte.ts';
 import { turnUpright } from './upright.ts';
 
 /** Solvers an artist can choose from. */
-export const METHODS = ['conformal'] as const;
+export const METHODS = ['conformal', 'angle-based'] as const;
 export type Method = (typeof METHODS)[number];
 
 export interface Unfolded {
@@ -45,10 +46,12 @@ const REPAIR_STEPS = 25;
  * @throws CannotUnfoldError, StoppedError
  */
 export function unfoldShell(shell: Shell, method: Method, context: Context, pins?: Pins): Unfolded {
-  const verdict = verdictOf(shell);
+  const found = borders(shell.triangles, shell.positions.length / 3);
+  const verdict = verdictOf(shell, found);
   if (!verdict.canUnfold) throw new CannotUnfoldError(verdict);
-  const solved = solvers[method](shell, context, pins);
-  const { area, totalArea } = restTriangles(shell.positions, shell.triangles);
+  const rest = restTriangles(shell.positions, shell.triangles);
+  const { area, totalArea } = rest;
+  const solved = solvers[method](shell, rest, found.loops, pins ?? twoPins(shell, found.loops[0]), context);
   if (pins) return { uv: solved, repaired: false };
 
   const finish = (uv: Float64Array, repaired: boolean): Unfolded => ({
@@ -65,14 +68,22 @@ export function unfoldShell(shell: Shell, method: Method, context: Context, pins
   }
 }
 
-const solvers: Record<Method, (shell: Shell, context: Context, pins?: Pins) => Float64Array> = {
-  conformal: (shell, context, pins) => lscm(shell, pins ?? twoPins(shell), context.signal),
+type Solver = (
+  shell: Shell,
+  rest: RestTriangles,
+  loops: Borders['loops'],
+  pins: Pins,
+  context: Context,
+) => Float64Array;
+
+const solvers: Record<Method, Solver> = {
+  conformal: (shell, rest, _, pins, { signal }) => lscm(shell, rest, pins, signal),
+  'angle-based': angleBased,
 };
 
-/** The farthest pair of the longest border, at its true distance. */
-function twoPins(shell: Shell): Pins {
-  const [longest] = borders(shell.triangles, shell.positions.length / 3).loops;
-  const pair = farthestPair(shell.positions, longest);
+/** The farthest pair of a border, at its true distance. */
+function twoPins(shell: Shell, loop: Uint32Array): Pins {
+  const pair = farthestPair(shell.positions, loop);
   return { vertices: pair, uv: [0, 0, distance(shell.positions, ...pair) || 1, 0] };
 }
 

@@ -28,14 +28,15 @@ function meanGradient({ positions, triangles }: Shell, uv: Float64Array, axis: n
   let gv = 0;
   let area = 0;
   for (let i = 0; i < triangles.length; i += 3) {
-    const [a, b, c] = [triangles[i], triangles[i + 1], triangles[i + 2]];
-    const height = (v: number) => sign * positions[3 * v + axis];
+    const a = triangles[i];
+    const b = triangles[i + 1];
+    const c = triangles[i + 2];
     const bu = uv[2 * b] - uv[2 * a];
     const bv = uv[2 * b + 1] - uv[2 * a + 1];
     const cu = uv[2 * c] - uv[2 * a];
     const cv = uv[2 * c + 1] - uv[2 * a + 1];
-    const hb = height(b) - height(a);
-    const hc = height(c) - height(a);
+    const hb = sign * (positions[3 * b + axis] - positions[3 * a + axis]);
+    const hc = sign * (positions[3 * c + axis] - positions[3 * a + axis]);
     // Gradient × twice the area, so the weight is already in.
     gu += hb * cv - hc * bv;
     gv += hc * bu - hb * cu;

@@ -17,3 +17,13 @@ export interface Progress {
 
 /** Nobody watches and nobody stops. */
 export const unattended: Context = { signal: { aborted: false }, report() {} };
+
+/** A signal that also stops after so many seconds from now. */
+export function within(signal: Context['signal'], seconds: number): Context['signal'] {
+  const end = Date.now() + 1000 * seconds;
+  return {
+    get aborted() {
+      return signal.aborted || Date.now() > end;
+    },
+  };
+}

@@ -6,9 +6,9 @@ import { sphericalCap } from '../testing/shapes.ts';
 import { restTriangles } from '../unfold/restTriangles.ts';
 import { tutteEmbedding } from '../unfold/tutte.ts';
 import { unfoldShell } from '../unfold/unfold.ts';
+import { energy, quadratic } from './distortion.ts';
 import { stepToCollapse } from './flipBarrier.ts';
 import { FlippedStartError, relax } from './relax.ts';
-import { energy, quadratic } from './symmetricDirichlet.ts';
 
 const cap = sphericalCap(8, 20, 2);
 const rest = restTriangles(cap.positions, cap.triangles);

@@ -1,18 +1,27 @@
 import { HemError, StoppedError } from '../errors.ts';
-import type { Factor } from '../linear/cholesky.ts';
+import { type Factor, release } from '../linear/cholesky.ts';
 import { factoriseTriangles, solveTriangles, triangleSystem } from '../linear/triangleSystem.ts';
 import { signedArea } from '../measure/flatArea.ts';
-import type { Context } from '../progress.ts';
+import { type Context, within } from '../progress.ts';
 import type { Shell } from '../seams/shell.ts';
-import { restTriangles } from '../unfold/restTriangles.ts';
+import { type RestTriangles, restTriangles } from '../unfold/restTriangles.ts';
+import { energy, quadratic } from './distortion.ts';
 import { stepToCollapse } from './flipBarrier.ts';
-import { energy, quadratic } from './symmetricDirichlet.ts';
+import { moveRigidly, type RigidMotion, rigidDirection } from './rigidGroups.ts';
 
 export interface RelaxOptions {
   /** 1 for each shell vertex that must stay; none when absent. */
   readonly fixed?: Uint8Array;
+  /** Sets of vertices that keep their shape and only move as a whole, such as stays; no vertex in two of them. */
+  readonly rigid?: readonly Uint32Array[];
+  /** From 0, angles alone, to 1, area above all; 0.5 is the symmetric Dirichlet energy. */
+  readonly balance?: number;
+  /** Model units to UV units, where something fixed or rigid says so; otherwise the scale of least energy. */
+  readonly scale?: number;
   /** Stop after so many steps. */
   readonly steps?: number;
+  /** Stop after so long. */
+  readonly seconds?: number;
   /** Stop when a step promises to lower the energy by less than this part of it. */
   readonly tolerance?: number;
 }
@@ -20,7 +29,7 @@ export interface RelaxOptions {
 export interface Relaxed {
   /** `2 × vertexCount`, at the scale of the map that came in. */
   readonly uv: Float64Array;
-  /** Mean symmetric Dirichlet energy before and after; 4 is a map without stretch. */
+  /** Mean energy before and after; 4 is a map without stretch. */
   readonly energyBefore: number;
   readonly energyAfter: number;
   readonly steps: number;
@@ -35,67 +44,129 @@ export class FlippedStartError extends HemError {
   }
 }
 
+/** Ends of the slider: at 0 nothing would hold the scale, at 1 nothing the angles. */
+const LEAST = 0.02;
+const MOST = 0.85;
+
+/** The exponent θ of `energy` for a balance of angles and area from 0 to 1. */
+export function exponentOf(balance: number): number {
+  const b = Math.min(Math.max(balance, LEAST), MOST);
+  return b / (1 - b);
+}
+
 /**
- * Evens out the stretch of one shell: projected Newton on the symmetric Dirichlet energy with a step that
- * never reaches a collapse (Smith and Schaefer 2015). Every map on the way is flip-free and no worse than the
- * one before; when stopped, the last one is the answer.
+ * Evens out the stretch of one shell: projected Newton on the energy of `distortion.ts` with a step that never reaches
+ * a collapse (Smith and Schaefer 2015). Every map on the way is flip-free and no worse than the one before; when
+ * stopped, the last one is the answer.
  *
  * @param start  flip-free UV per shell vertex, `2 × vertexCount`, any scale
  * @throws FlippedStartError
  */
 export function relax(shell: Shell, start: Float64Array, options: RelaxOptions, context: Context): Relaxed {
-  const { fixed = new Uint8Array(start.length / 2), steps = 100, tolerance = 1e-6 } = options;
-  const anyFixed = fixed.includes(1);
-  const { triangles } = shell;
-  const rest = restTriangles(shell.positions, triangles);
+  const { rigid = [], balance = 0.5, steps = 100, tolerance = 1e-6, seconds } = options;
+  const theta = exponentOf(balance);
+  const fixed = options.fixed ?? new Uint8Array(start.length / 2);
+  const signal = seconds === undefined ? context.signal : within(context.signal, seconds);
+  const whole = restTriangles(shell.positions, shell.triangles);
 
   // Uniform scale is not stretch: relax at the scale where the energy is least, and scale back after.
-  const scale = bestScale(triangles, rest, start);
+  const scale = options.scale ?? bestScale(shell.triangles, whole, start);
+  const anchored = options.scale !== undefined || rigid.length > 0 || fixed.includes(1);
   let uv: Float64Array = start.map((x) => x * scale);
-  let current = energy(triangles, rest, uv);
-  const energyBefore = current;
-  if (!Number.isFinite(current)) throw new FlippedStartError();
+
+  // Triangles that cannot change count once.
+  const { triangles, rest } = withFreeCorner(shell.triangles, whole, fixed);
+  const all = energy(shell.triangles, whole, uv, theta);
+  if (!Number.isFinite(all)) throw new FlippedStartError();
+  let current = energy(triangles, rest, uv, theta);
+  const unchanging = all - current;
   const result = (step: number, converged: boolean): Relaxed => {
-    const back = anyFixed ? 1 / scale : scaleToArea(triangles, uv, start);
+    const back = anchored ? 1 / scale : scaleToArea(shell.triangles, uv, start);
     return {
-      uv: uv.map((x) => x * back),
-      energyBefore,
-      energyAfter: current,
+      uv: uv.map((x, i) => (fixed[i >> 1] ? start[i] : x * back)),
+      energyBefore: all,
+      energyAfter: current + unchanging,
       steps: step,
       converged,
     };
   };
-  if (fixed.every((f) => f === 1)) return result(0, true);
+  if (triangles.length === 0) return result(0, true);
 
-  const system = triangleSystem(triangles, start.length / 2, fixed);
+  const unfree = fixed.slice();
+  for (const group of rigid) for (const v of group) unfree[v] = 1;
   let factor: Factor | undefined;
-  for (let step = 0; step < steps; step++) {
-    context.report({ fraction: step / steps, figure: current, uv: uv.map((x) => x / scale) });
-    if (context.signal.aborted) return result(step, false);
-    const { gradient, hessian } = quadratic(triangles, rest, uv);
-    let direction: Float64Array;
-    try {
-      const downhill = gradient.map((x) => -x);
-      factor = factoriseTriangles(system, hessian, 1e-9, context.signal, factor);
-      direction = solveTriangles(system, factor, downhill);
-    } catch (error) {
-      if (error instanceof StoppedError) return result(step, false);
-      throw error;
-    }
-    let slope = 0;
-    for (let i = 0; i < gradient.length; i++) slope += gradient[i] * direction[i];
-    if (-slope < tolerance * current) return result(step, true);
+  let step = 0;
+  try {
+    const system = unfree.includes(0)
+      ? triangleSystem(triangles, start.length / 2, unfree, signal)
+      : undefined;
+    for (; step < steps; step++) {
+      context.report({ fraction: step / steps, figure: current + unchanging, uv: uv.map((x) => x / scale) });
+      if (signal.aborted) return result(step, false);
+      const { gradient, hessian } = quadratic(triangles, rest, uv, theta);
+      const solve = (rightHand: Float64Array) =>
+        system && factor ? solveTriangles(system, factor, rightHand) : new Float64Array(rightHand.length);
+      if (system) factor = factoriseTriangles(system, hessian, 1e-9, signal, factor);
+      let direction = solve(gradient.map((x) => -x));
+      let motions: readonly RigidMotion[] = [];
+      if (rigid.length > 0) {
+        ({ direction, motions } = rigidDirection(
+          triangles,
+          uv,
+          rigid,
+          fixed,
+          gradient,
+          hessian,
+          direction,
+          solve,
+        ));
+      }
+      let slope = 0;
+      for (let i = 0; i < gradient.length; i++) slope += gradient[i] * direction[i];
+      if (-slope < tolerance * current) return result(step, true);
 
-    const reach = 0.95 * stepToCollapse(triangles, uv, direction);
-    const found = lineSearch(Math.min(1, reach), slope, current, (length) => {
-      const trial = uv.map((x, i) => x + length * direction[i]);
-      return { trial, value: energy(triangles, rest, trial) };
-    });
-    if (!found) return result(step, true);
-    uv = found.trial;
-    current = found.value;
+      const reach = 0.95 * stepToCollapse(triangles, uv, direction);
+      const found = lineSearch(Math.min(1, reach), slope, current, (length) => {
+        const trial = uv.map((x, i) => x + length * direction[i]);
+        for (const motion of motions) moveRigidly(motion, uv, length, trial);
+        return { trial, value: energy(triangles, rest, trial, theta) };
+      });
+      if (!found) return result(step, true);
+      uv = found.trial;
+      current = found.value;
+    }
+    return result(steps, false);
+  } catch (error) {
+    if (!(error instanceof StoppedError)) throw error;
+    factor = undefined;
+    return result(step, false);
+  } finally {
+    if (factor) release(factor);
   }
-  return result(steps, false);
+}
+
+/** The triangles with a corner that may move, and their rest shapes, weighed as part of the whole. */
+function withFreeCorner(triangles: Uint32Array, rest: RestTriangles, fixed: Uint8Array) {
+  const kept: number[] = [];
+  for (let t = 0; t < rest.area.length; t++) {
+    const free = !fixed[triangles[3 * t]] || !fixed[triangles[3 * t + 1]] || !fixed[triangles[3 * t + 2]];
+    if (free) kept.push(t);
+  }
+  if (kept.length === rest.area.length) return { triangles, rest };
+  const threes = <T extends Uint32Array | Float64Array>(from: T, to: T): T => {
+    kept.forEach((t, i) => {
+      for (let k = 0; k < 3; k++) to[3 * i + k] = from[3 * t + k];
+    });
+    return to;
+  };
+  return {
+    triangles: threes(triangles, new Uint32Array(3 * kept.length)),
+    rest: {
+      local: threes(rest.local, new Float64Array(3 * kept.length)),
+      area: Float64Array.from(kept, (t) => rest.area[t]),
+      totalArea: rest.totalArea,
+    },
+  };
 }
 
 /** Halves the step until the energy falls by a fair part of what the slope promises (Armijo 1966). */
@@ -112,21 +183,18 @@ function lineSearch(
   return undefined;
 }
 
-/** The uniform scale of least energy: s² A + s⁻² B is least at (B / A)^¼. */
-function bestScale(triangles: Uint32Array, rest: ReturnType<typeof restTriangles>, uv: Float64Array): number {
+/** The uniform scale of least symmetric Dirichlet energy: s² A + s⁻² B is least at (B / A)^¼. */
+function bestScale(triangles: Uint32Array, rest: RestTriangles, uv: Float64Array): number {
   // Energies at two scales give A + B and 4A + B/4; normalise first, so that any input scale is safe.
   const normal = Math.sqrt(rest.totalArea / Math.max(signedArea(triangles, uv), Number.MIN_VALUE));
   if (!Number.isFinite(normal)) return 1;
-  const at1 = energy(
-    triangles,
-    rest,
-    uv.map((x) => normal * x),
-  );
-  const at2 = energy(
-    triangles,
-    rest,
-    uv.map((x) => 2 * normal * x),
-  );
+  const at = (scale: number) =>
+    energy(
+      triangles,
+      rest,
+      uv.map((x) => scale * normal * x),
+    );
+  const [at1, at2] = [at(1), at(2)];
   if (!Number.isFinite(at1) || !Number.isFinite(at2)) return normal;
   const a = (4 * at2 - at1) / 15;
   const b = at1 - a;

@@ -2,13 +2,15 @@ import { LOWER_ENTRIES } from '../linear/triangleSystem.ts';
 import type { RestTriangles } from '../unfold/restTriangles.ts';
 
 /**
- * Symmetric Dirichlet energy (Smith and Schaefer 2015): the mean over the surface of ‖J‖² + ‖J⁻¹‖², where J
- * takes a triangle from its own plane to the flat. It is 4 where nothing is stretched and infinite where a
- * triangle collapses.
+ * What relaxing lowers: the mean over the surface of 4 k hᶿ, where J takes a triangle from its own plane to the flat,
+ * k = ‖J‖² / 2 det J tells how far angles are off and h = (det J + 1 / det J) / 2 how far area is (Degener, Meseth, Klein
+ * 2003). θ = 1 is the symmetric Dirichlet energy ‖J‖² + ‖J⁻¹‖² (Smith and Schaefer 2015); less weighs angles more, more
+ * weighs area more. It is 4 where nothing is stretched and infinite where a triangle collapses.
  *
+ * @param theta  0 or more
  * @returns Infinity when any triangle is flipped or collapsed
  */
-export function energy(triangles: Uint32Array, rest: RestTriangles, uv: Float64Array): number {
+export function energy(triangles: Uint32Array, rest: RestTriangles, uv: Float64Array, theta = 1): number {
   let sum = 0;
   const J = new Float64Array(4);
   for (let t = 0; t < rest.area.length; t++) {
@@ -16,8 +18,8 @@ export function energy(triangles: Uint32Array, rest: RestTriangles, uv: Float64A
     const det = J[0] * J[3] - J[1] * J[2];
     if (!(det > 0)) return Infinity;
     const square = J[0] * J[0] + J[1] * J[1] + J[2] * J[2] + J[3] * J[3];
-    // For 2 × 2 matrices ‖J⁻¹‖² = ‖J‖² / det².
-    sum += rest.area[t] * square * (1 + 1 / (det * det));
+    const h = 0.5 * (det + 1 / det);
+    sum += (rest.area[t] * 2 * square * (theta === 1 ? h : h ** theta)) / det;
   }
   return sum / rest.totalArea;
 }
@@ -51,12 +53,16 @@ export interface Quadratic {
 
 /**
  * Gradient and projected Hessian. The four eigenpairs of a triangle's Hessian over J are known in closed form
- * (Smith, de Goes, Kim 2019): two scalings, a twist and a flip; only the twist can be negative, and is
- * then dropped.
+ * (Smith, de Goes, Kim 2019): two scalings, a twist and a flip; negative ones are dropped.
  *
  * @param uv  with no flipped triangle
  */
-export function quadratic(triangles: Uint32Array, rest: RestTriangles, uv: Float64Array): Quadratic {
+export function quadratic(
+  triangles: Uint32Array,
+  rest: RestTriangles,
+  uv: Float64Array,
+  theta = 1,
+): Quadratic {
   const gradient = new Float64Array(uv.length);
   const hessian = new Float64Array(LOWER_ENTRIES * rest.area.length);
   const J = new Float64Array(4);
@@ -78,9 +84,16 @@ export function quadratic(triangles: Uint32Array, rest: RestTriangles, uv: Float
 
     const det = J[0] * J[3] - J[1] * J[2];
     const square = J[0] * J[0] + J[1] * J[1] + J[2] * J[2] + J[3] * J[3];
-    // ψ = q + q/d², so dψ = (1 + 1/d²) dq − 2q/d³ dd.
-    const onSquare = 2 * weight * (1 + 1 / (det * det));
-    const onDet = (-2 * weight * square) / (det * det * det);
+    // ψ = 2 q f(d) with q = ‖J‖², d = det J and f = hᶿ / d.
+    const h = 0.5 * (det + 1 / det);
+    const slope = 0.5 * (1 - 1 / (det * det));
+    const power = theta === 1 ? h : h ** theta;
+    const bent = (theta * power * slope) / h; // (hᶿ)′
+    const f = power / det;
+    const f1 = (bent - f) / det;
+    const f2 = ((bent * (theta - 1) * slope) / h + (theta * power) / (h * det * det * det) - 2 * f1) / det;
+    const onSquare = 4 * weight * f;
+    const onDet = 2 * weight * square * f1;
     const p0 = onSquare * J[0] + onDet * J[3];
     const p1 = onSquare * J[1] - onDet * J[2];
     const p2 = onSquare * J[2] - onDet * J[1];
@@ -95,7 +108,7 @@ export function quadratic(triangles: Uint32Array, rest: RestTriangles, uv: Float
     gradient[c] += p1 * gy2;
     gradient[c + 1] += p3 * gy2;
 
-    eigenpairs(J, det, square, modes, eigenvalues);
+    eigenpairs(J, det, square, f, f1, f2, modes, eigenvalues);
     const first = LOWER_ENTRIES * t;
     for (let m = 0; m < 4; m++) {
       const scale = weight * eigenvalues[m];
@@ -119,11 +132,14 @@ export function quadratic(triangles: Uint32Array, rest: RestTriangles, uv: Float
   return { gradient, hessian };
 }
 
-/** Modes as 2 × 2 matrices row by row, with their eigenvalues; from the singular values of J. */
+/** Modes as 2 × 2 matrices row by row, with their eigenvalues; from the singular values of J and f, f′, f″. */
 function eigenpairs(
   J: Float64Array,
   det: number,
   square: number,
+  f: number,
+  f1: number,
+  f2: number,
   modes: Float64Array,
   eigenvalues: Float64Array,
 ): void {
@@ -140,38 +156,57 @@ function eigenpairs(
   const sa = Math.sin(alpha);
   const cb = Math.cos(beta);
   const sb = Math.sin(beta);
-  // Scaling along the first and second axis: R(α) diag(1, 0) R(β), R(α) diag(0, 1) R(β).
-  modes[0] = ca * cb;
-  modes[1] = -ca * sb;
-  modes[2] = sa * cb;
-  modes[3] = -sa * sb;
-  modes[4] = -sa * sb;
-  modes[5] = -sa * cb;
-  modes[6] = ca * sb;
-  modes[7] = ca * cb;
+  // The derivatives of ψ by s1 twice, by both, by s2 twice; and the turn that makes them diagonal.
+  const h11 = 4 * f + 8 * det * f1 + 2 * square * s2 * s2 * f2;
+  const h22 = 4 * f + 8 * det * f1 + 2 * square * s1 * s1 * f2;
+  const h12 = 6 * square * f1 + 2 * square * det * f2;
+  const half = 0.5 * (h11 - h22);
+  const spread = Math.sqrt(half * half + h12 * h12);
+  const angle = 0.5 * Math.atan2(h12, half);
+  const c = Math.cos(angle);
+  const s = Math.sin(angle);
+  // Scalings R(α) diag(c, s) R(β) and R(α) diag(−s, c) R(β).
+  scaling(modes, 0, ca, sa, cb, sb, c, s);
+  scaling(modes, 4, ca, sa, cb, sb, -s, c);
   // Twist R(α) [0 −1; 1 0] R(β) / √2 and flip R(α) [0 1; 1 0] R(β) / √2.
   const h = Math.SQRT1_2;
   const e0 = ca * sb;
   const e1 = ca * cb;
   const e2 = sa * sb;
   const e3 = sa * cb;
-  const f0 = -sa * cb;
-  const f1 = sa * sb;
-  const f2 = ca * cb;
-  const f3 = -ca * sb;
-  modes[8] = h * (f0 - e0);
-  modes[9] = h * (f1 - e1);
-  modes[10] = h * (f2 - e2);
-  modes[11] = h * (f3 - e3);
-  modes[12] = h * (f0 + e0);
-  modes[13] = h * (f1 + e1);
-  modes[14] = h * (f2 + e2);
-  modes[15] = h * (f3 + e3);
+  const g0 = -sa * cb;
+  const g1 = sa * sb;
+  const g2 = ca * cb;
+  const g3 = -ca * sb;
+  modes[8] = h * (g0 - e0);
+  modes[9] = h * (g1 - e1);
+  modes[10] = h * (g2 - e2);
+  modes[11] = h * (g3 - e3);
+  modes[12] = h * (g0 + e0);
+  modes[13] = h * (g1 + e1);
+  modes[14] = h * (g2 + e2);
+  modes[15] = h * (g3 + e3);
 
-  const c1 = s1 * s1 * s1;
-  const c2 = s2 * s2 * s2;
-  eigenvalues[0] = 2 + 6 / (c1 * s1);
-  eigenvalues[1] = 2 + 6 / (c2 * s2);
-  eigenvalues[2] = 2 - (2 * (1 / c1 + 1 / c2)) / (s1 + s2);
-  eigenvalues[3] = 2 + (2 * (s1 * s1 + s1 * s2 + s2 * s2)) / (c1 * c2);
+  const middle = 0.5 * (h11 + h22);
+  eigenvalues[0] = middle + spread;
+  eigenvalues[1] = middle - spread;
+  eigenvalues[2] = 4 * f + 2 * square * f1;
+  eigenvalues[3] = 4 * f - 2 * square * f1;
+}
+
+/** R(α) diag(x, y) R(β) into four numbers of `modes`. */
+function scaling(
+  modes: Float64Array,
+  at: number,
+  ca: number,
+  sa: number,
+  cb: number,
+  sb: number,
+  x: number,
+  y: number,
+): void {
+  modes[at] = x * ca * cb - y * sa * sb;
+  modes[at + 1] = -x * ca * sb - y * sa * cb;
+  modes[at + 2] = x * sa * cb + y * ca * sb;
+  modes[at + 3] = -x * sa * sb + y * ca * cb;
 }

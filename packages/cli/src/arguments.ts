@@ -1,4 +1,5 @@
 import { parseArgs } from 'node:util';
+import { METHODS, type Method } from '@blunt-hem/core/unfold/unfold';
 import Joi from 'joi';
 
 /** The call itself is wrong; the program ends with 1. */
@@ -6,10 +7,13 @@ export class CallError extends Error {}
 
 export const USAGE = `Usage:
   hem info IN
-  hem unfold IN --seams SEAMS.json --out OUT.obj|.glb [--method conformal] [--relax] [--seconds N]
-             [--pack] [--size 2048] [--padding 8]
+  hem unfold IN --seams SEAMS.json --out OUT.obj|.glb [--method conformal|angle-based] [--pins PINS.json]
+             [--smoothed] [--relax] [--balance 0.5] [--seconds N] [--pack] [--size 2048] [--padding 8]
   hem measure IN
-IN is an OBJ or GLB file. SEAMS.json is {"edges": [[a, b], …]}, zero-based vertices as in the file.`;
+IN is an OBJ or GLB file. SEAMS.json is {"edges": [[a, b], …]}, zero-based vertices as in the file.
+PINS.json is {"pins": [{"vertex": a, "uv": [u, v]}, …], "stays": [{"vertices": [a, b, …]}, …]}; where a seam
+runs through, add "face" for the side that is meant.
+--balance runs from 0, angles alone, to 1, area above all. --smoothed flattens the subdivision surface.`;
 
 export interface FileCall {
   readonly command: 'info' | 'measure';
@@ -26,8 +30,11 @@ export type Call = FileCall | UnfoldCall;
 export interface UnfoldOptions {
   readonly seams: string;
   readonly out: string;
-  readonly method: 'conformal';
+  readonly method: Method;
+  readonly pins?: string;
+  readonly smoothed: boolean;
   readonly relax: boolean;
+  readonly balance: number;
   readonly seconds?: number;
   readonly pack: boolean;
   readonly size: number;
@@ -39,10 +46,13 @@ const unfoldSchema = Joi.object<UnfoldOptions>({
   out: Joi.string()
     .pattern(/\.(obj|glb)$/i, 'a name ending in .obj or .glb')
     .required(),
-  method: Joi.string().valid('conformal').default('conformal').messages({
-    'any.only': '--method: only conformal is available; the angle-based solver is not built yet',
-  }),
+  method: Joi.string()
+    .valid(...METHODS)
+    .default('conformal'),
+  pins: Joi.string(),
+  smoothed: Joi.boolean().default(false),
   relax: Joi.boolean().default(false),
+  balance: Joi.number().min(0).max(1).default(0.5),
   seconds: Joi.number().positive(),
   pack: Joi.boolean().default(false),
   size: Joi.number().integer().min(16).max(16_384).default(2048),
@@ -76,7 +86,10 @@ function parsed(words: readonly string[]) {
         seams: { type: 'string' },
         out: { type: 'string' },
         method: { type: 'string' },
+        pins: { type: 'string' },
+        smoothed: { type: 'boolean' },
         relax: { type: 'boolean' },
+        balance: { type: 'string' },
         seconds: { type: 'string' },
         pack: { type: 'boolean' },
         size: { type: 'string' },

@@ -85,9 +85,32 @@ describe('hem', () => {
       ['unfold', CUBE, '--seams', CROSS, '--out', 'x.obj', '--seconds', 'soon'],
     ];
     for (const words of calls) expect(() => parseCall(words)).toThrow(CallError);
-    const refused = await hem('unfold', CUBE, '--seams', CROSS, '--method', 'angle-based', '--out', 'x.obj');
+    const refused = await hem('unfold', CUBE, '--seams', CROSS, '--method', 'guess', '--out', 'x.obj');
     expect(refused).toMatchObject({ code: 1, out: '' });
-    expect(refused.err).toContain('the angle-based solver is not built yet');
+    expect(refused.err).toContain('method must be one of [conformal, angle-based]');
+  });
+
+  it('unfolds by angles, on pins and along stays, relaxes towards area, and takes the smoothed surface', async () => {
+    const out = join(folder, 'pinned.obj');
+    const call = ['unfold', CUBE, '--seams', CROSS, '--method', 'angle-based', '--out', out];
+    // Vertices 2 and 3 are cut apart, so a face names the side.
+    const pins = file(
+      'pins.json',
+      '{"pins": [{"vertex": 2, "face": 3, "uv": [0.25, 0.5]}, {"vertex": 3, "face": 3, "uv": [0.5, 0.5]}], "stays": []}',
+    );
+    await run(parseCall([...call, '--pins', pins, '--relax']));
+    const uvs = [...readFileSync(out, 'utf8').matchAll(/^vt (\S+) (\S+)/gm)].map(([, u, v]) => [+u, +v]);
+    expect(uvs).toContainEqual([0.25, 0.5]);
+    expect(uvs).toContainEqual([0.5, 0.5]);
+    const report = (await run(parseCall([...call, '--smoothed', '--relax', '--balance', '0.9']))) as {
+      shells: { flipped: number }[];
+    };
+    expect(report.shells[0].flipped).toBe(0);
+
+    const unclear = file('unclear.json', '{"pins": [{"vertex": 1, "uv": [0, 0]}]}');
+    await expect(run(parseCall([...call, '--pins', unclear]))).rejects.toThrow(/Vertex 1 lies on a seam/);
+    const wrong = file('wrong.json', '{"pins": [{"vertex": 0}]}');
+    await expect(run(parseCall([...call, '--pins', wrong]))).rejects.toThrow(/uv" is required/);
   });
 
   it('ends with 2 and one sentence for bad input', async () => {

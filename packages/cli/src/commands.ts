@@ -19,6 +19,7 @@ import { vertexCount } from '@blunt-hem/core/mesh/mesh';
 import { carryOut, localContext, type Request } from '@blunt-hem/core/operations/catalogue';
 import { verdictOf } from '@blunt-hem/core/seams/verdict';
 import type { Call, UnfoldCall } from './arguments.ts';
+import { readPins } from './pinFile.ts';
 
 /** Carries out a call and returns what is printed as JSON. */
 export function run(call: Call): Promise<object> {
@@ -79,11 +80,17 @@ async function unfold(call: UnfoldCall): Promise<object> {
   const seamText = new TextDecoder().decode(await fileBytes(call.seams));
   const edges = readSeams(seamText, basename(call.seams), topologyOf(document.model).links);
   if (edges.length > 0) await apply({ operation: 'cut', params: { edges } });
-  await timed('solve', () => apply({ operation: 'unfold', params: { shells: 'all', method: call.method } }));
-  if (call.relax)
-    await timed('relax', () =>
-      apply({ operation: 'relax', params: { shells: 'all', seconds: call.seconds } }),
-    );
+  const { pins, stays } = call.pins
+    ? readPins(new TextDecoder().decode(await fileBytes(call.pins)), basename(call.pins))
+    : { pins: [], stays: [] };
+  const surface = call.smoothed ? 'smoothed' : 'cage';
+  const { method, balance } = call;
+  await timed('solve', () => apply({ operation: 'unfold', params: { method, pins, stays, surface } }));
+  if (call.relax) {
+    const held = pins.map(({ vertex, face }) => ({ vertex, face }));
+    const params = { seconds: call.seconds, balance, held, stays, surface };
+    await timed('relax', () => apply({ operation: 'relax', params }));
+  }
   if (call.pack)
     await timed('pack', () =>
       apply({ operation: 'pack', params: { size: call.size, padding: call.padding } }),

@@ -4,7 +4,7 @@ import { emptyHistory } from '@blunt-hem/core/document/history';
 import { StoppedError } from '@blunt-hem/core/errors';
 import { findEdge } from '@blunt-hem/core/mesh/connectivity';
 import { modelFromMesh } from '@blunt-hem/core/mesh/model';
-import { localSolvers } from '@blunt-hem/core/operations/catalogue';
+import { localSolvers } from '@blunt-hem/core/operations/localSolvers';
 import type { Solvers } from '@blunt-hem/core/operations/operation';
 import { cube } from '@blunt-hem/core/testing/shapes';
 import { afterEach, describe, expect, it } from 'vitest';
@@ -110,7 +110,7 @@ describe('session', () => {
     let stops = 0;
     const slow: Solvers = {
       ...localSolvers,
-      async unfold(shell, method, context) {
+      async unfold(jobs, context) {
         for (let i = 0; i < 50; i++) {
           await new Promise((resolve) => setTimeout(resolve, 2));
           if (context.signal.aborted) {
@@ -118,7 +118,7 @@ describe('session', () => {
             throw new StoppedError();
           }
         }
-        return localSolvers.unfold(shell, method, context);
+        return localSolvers.unfold(jobs, context);
       },
     };
     const { open } = session(database, stored, slow);

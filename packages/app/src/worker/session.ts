@@ -46,7 +46,6 @@ export function openSession(
     return {
       signal,
       solvers,
-      now: () => performance.now() / 1000,
       onShell(s) {
         shell = s;
       },

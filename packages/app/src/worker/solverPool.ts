@@ -54,9 +54,7 @@ export function solverPool(): Solvers {
     }
   };
   return {
-    unfold: (shell, method, context) =>
-      run(context, (s, stop, report) => s.unfold(shell, method, stop, report)),
-    relax: (shell, start, options, context) =>
-      run(context, (s, stop, report) => s.relax(shell, start, options, stop, report)),
+    unfold: (jobs, context) => run(context, (s, stop, report) => s.unfold(jobs, stop, report)),
+    relax: (jobs, context) => run(context, (s, stop, report) => s.relax(jobs, stop, report)),
   };
 }

@@ -1,21 +1,24 @@
 import { HemError } from '@blunt-hem/core/errors';
+import { localSolvers } from '@blunt-hem/core/operations/localSolvers';
+import type { RelaxJob, UnfoldJob } from '@blunt-hem/core/operations/operation';
 import type { Context, Progress } from '@blunt-hem/core/progress';
-import { type Relaxed, type RelaxOptions, relax } from '@blunt-hem/core/relax/relax';
-import type { Shell } from '@blunt-hem/core/seams/shell';
-import { type Method, type Unfolded, unfoldShell } from '@blunt-hem/core/unfold/unfold';
+import type { Relaxed } from '@blunt-hem/core/relax/relax';
+import type { Unfolded } from '@blunt-hem/core/unfold/unfold';
 import * as Comlink from 'comlink';
 import type { Answer } from './protocol.ts';
 
 /** One solver of the pool. Its stop flag is shared memory, so it is heard in the middle of a solve. */
 export interface SolverApi {
-  unfold(shell: Shell, method: Method, stop: Int32Array, report: (p: Progress) => void): Answer<Unfolded>;
-  relax(
-    shell: Shell,
-    start: Float64Array,
-    options: RelaxOptions,
+  unfold(
+    jobs: readonly UnfoldJob[],
     stop: Int32Array,
     report: (p: Progress) => void,
-  ): Answer<Relaxed>;
+  ): Promise<Answer<readonly Unfolded[]>>;
+  relax(
+    jobs: readonly RelaxJob[],
+    stop: Int32Array,
+    report: (p: Progress) => void,
+  ): Promise<Answer<readonly Relaxed[]>>;
 }
 
 /** Reports closer together than this are left out, milliseconds. */
@@ -38,9 +41,9 @@ function contextOf(stop: Int32Array, report: (p: Progress) => void): Context {
   };
 }
 
-function answer<T>(work: () => T): Answer<T> {
+async function answer<T>(work: () => Promise<T>): Promise<Answer<T>> {
   try {
-    return { ok: work() };
+    return { ok: await work() };
   } catch (error) {
     if (!(error instanceof HemError)) throw error;
     return { failure: { code: error.code, sentence: error.message, ids: error.ids } };
@@ -48,9 +51,8 @@ function answer<T>(work: () => T): Answer<T> {
 }
 
 const api: SolverApi = {
-  unfold: (shell, method, stop, report) => answer(() => unfoldShell(shell, method, contextOf(stop, report))),
-  relax: (shell, start, options, stop, report) =>
-    answer(() => relax(shell, start, options, contextOf(stop, report))),
+  unfold: (jobs, stop, report) => answer(() => localSolvers.unfold(jobs, contextOf(stop, report))),
+  relax: (jobs, stop, report) => answer(() => localSolvers.relax(jobs, contextOf(stop, report))),
 };
 
 Comlink.expose(api);

@@ -1,4 +1,5 @@
 import { type Connectivity, connectivity } from '../mesh/connectivity.ts';
+import { limitPositions } from '../mesh/limitPositions.ts';
 import { faceCount, type Mesh } from '../mesh/mesh.ts';
 import { type Model, type Parts, partsOf, type UvSet } from '../mesh/model.ts';
 import { type Triangulation, triangulate } from '../mesh/triangulate.ts';
@@ -89,10 +90,26 @@ export function shellsOf(document: HemDocument): ShellMap {
   return shells;
 }
 
+/** The model as it is, or the Catmull–Clark surface of which it is the cage. */
+export type Surface = 'cage' | 'smoothed';
+
+const smoothed = new WeakMap<Model, Mesh>();
+
+/** The mesh with every vertex where subdivision takes it, worked out once per model. */
+function smoothedMesh(model: Model): Mesh {
+  let mesh = smoothed.get(model);
+  if (!mesh) {
+    mesh = { ...model.mesh, positions: limitPositions(model.mesh) };
+    smoothed.set(model, mesh);
+  }
+  return mesh;
+}
+
 /** One shell of a document as a mesh of its own. */
-export function shellOf(document: HemDocument, shell: number): Shell {
+export function shellOf(document: HemDocument, shell: number, surface: Surface = 'cage'): Shell {
   const { mesh, triangulation, triangleStart } = topologyOf(document.model);
-  return extractShell(mesh, triangulation, triangleStart, shellsOf(document), shell);
+  const solid = surface === 'cage' ? mesh : smoothedMesh(document.model);
+  return extractShell(solid, triangulation, triangleStart, shellsOf(document), shell);
 }
 
 /** UV of each vertex of a shell in the current set, `2 × vertexCount`; undefined when any is missing. */

@@ -2,12 +2,11 @@ import type { HemDocument } from '../document/document.ts';
 import type { Patch } from '../document/patch.ts';
 import { HemError } from '../errors.ts';
 import { unattended } from '../progress.ts';
-import { relax as relaxShell } from '../relax/relax.ts';
-import { unfoldShell } from '../unfold/unfold.ts';
 import { cut } from './cut.ts';
 import { hideParts } from './hideParts.ts';
+import { localSolvers } from './localSolvers.ts';
 import { openPieces } from './openPieces.ts';
-import type { Operation, OperationContext, Solvers } from './operation.ts';
+import type { Operation, OperationContext } from './operation.ts';
 import { pack } from './pack.ts';
 import { relax } from './relax.ts';
 import { sew } from './sew.ts';
@@ -52,15 +51,8 @@ export async function carryOut(
   return { patch, label: operation.label(value, document), params: value };
 }
 
-/** Solves here and now, one shell after the other. */
-export const localSolvers: Solvers = {
-  unfold: async (shell, method, context) => unfoldShell(shell, method, context),
-  relax: async (shell, start, options, context) => relaxShell(shell, start, options, context),
-};
-
 /** Nobody watches, nobody stops, everything is solved here. */
 export const localContext: OperationContext = {
   ...unattended,
   solvers: localSolvers,
-  now: () => Date.now() / 1000,
 };

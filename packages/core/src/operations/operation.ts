@@ -4,20 +4,30 @@ import type { Patch } from '../document/patch.ts';
 import type { Context } from '../progress.ts';
 import type { Relaxed, RelaxOptions } from '../relax/relax.ts';
 import type { Shell } from '../seams/shell.ts';
-import type { Method, Unfolded } from '../unfold/unfold.ts';
+import type { Method, Unfolded, UnfoldOptions } from '../unfold/unfold.ts';
 
-/** Where heavy solves run: here, or in a pool of workers. */
+export interface UnfoldJob {
+  readonly shell: Shell;
+  readonly method: Method;
+  readonly options?: UnfoldOptions;
+}
+
+export interface RelaxJob {
+  readonly shell: Shell;
+  readonly start: Float64Array;
+  readonly options: RelaxOptions;
+}
+
+/** Where heavy solves run: here, or in a pool of workers. One answer a job, in order. */
 export interface Solvers {
-  unfold(shell: Shell, method: Method, context: Context): Promise<Unfolded>;
-  relax(shell: Shell, start: Float64Array, options: RelaxOptions, context: Context): Promise<Relaxed>;
+  unfold(jobs: readonly UnfoldJob[], context: Context): Promise<readonly Unfolded[]>;
+  relax(jobs: readonly RelaxJob[], context: Context): Promise<readonly Relaxed[]>;
 }
 
 export interface OperationContext extends Context {
   readonly solvers: Solvers;
-  /** The shell that is being worked on, for the moving picture. */
+  /** The one shell that is being worked on, for the moving picture. */
   onShell?(shell: number): void;
-  /** Seconds since some fixed moment. */
-  now(): number;
 }
 
 /**

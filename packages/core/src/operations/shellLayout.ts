@@ -60,7 +60,7 @@ export function layOut(
 }
 
 /** Flat length per model length over all faces that have UVs; undefined when none has. */
-function densityOf(document: HemDocument): number | undefined {
+export function densityOf(document: HemDocument): number | undefined {
   let [area, flat] = [0, 0];
   for (let s = 0; s < shellsOf(document).shellCount; s++) {
     const shell = shellOf(document, s);

@@ -1,22 +1,32 @@
 import Joi from 'joi';
-import { shellOf, shellsOf } from '../document/document.ts';
+import { transformUv } from '../arrange/similarity.ts';
+import { type HemDocument, type Surface, shellOf, shellsOf } from '../document/document.ts';
 import { markChange, type Patch, uvChange } from '../document/patch.ts';
+import { triangleAreas } from '../measure/stretch.ts';
+import type { Shell } from '../seams/shell.ts';
 import { facesOfShell } from '../seams/shells.ts';
 import { verdictOf } from '../seams/verdict.ts';
-import { CannotUnfoldError, METHODS, type Method } from '../unfold/unfold.ts';
+import { distance } from '../unfold/farthestPair.ts';
+import { CannotUnfoldError, METHODS, type Method, type UnfoldOptions } from '../unfold/unfold.ts';
+import { batches } from './batches.ts';
+import { findInShells, type PinParam, pinSchema, type StayParam, staySchema } from './handles.ts';
 import { type Operation, plural } from './operation.ts';
-import { type WhichShells, whichShells } from './schemas.ts';
+import { surfaceSchema, type WhichShells, whichShells } from './schemas.ts';
 import { chosenShells, shellsLabel } from './shellChoice.ts';
-import { type FlatMap, layOut } from './shellLayout.ts';
+import { densityOf, type FlatMap, layOut } from './shellLayout.ts';
 
 export interface UnfoldParams {
   readonly shells: WhichShells;
   readonly method: Method;
+  readonly pins: readonly PinParam[];
+  readonly stays: readonly StayParam[];
+  readonly surface: Surface;
 }
 
 /**
  * Lays shells flat. A shell that had UVs comes out where it was, as it was turned, at the texture scale it had;
- * the first shells of a model are packed into the tile; later new ones find room beside the rest.
+ * the first shells of a model are packed into the tile; later new ones find room beside the rest. A shell with
+ * pins lies where they say.
  */
 export const unfold: Operation<UnfoldParams> = {
   name: 'unfold',
@@ -25,11 +35,14 @@ export const unfold: Operation<UnfoldParams> = {
     method: Joi.string()
       .valid(...METHODS)
       .default('conformal'),
+    pins: pinSchema.default([]),
+    stays: staySchema.default([]),
+    surface: surfaceSchema,
   }),
   label: ({ shells, method }) => `Unfold ${shellsLabel(shells)}, ${method}`,
-  async run(document, { shells: which, method }, context): Promise<Patch> {
+  async run(document, { shells: which, method, pins, stays, surface }, context): Promise<Patch> {
     const chosen = chosenShells(document, which).map((s) => {
-      const shell = shellOf(document, s);
+      const shell = shellOf(document, s, surface);
       return { s, shell, verdict: verdictOf(shell) };
     });
     const willing = chosen.filter(({ verdict }) => verdict.canUnfold);
@@ -40,16 +53,25 @@ export const unfold: Operation<UnfoldParams> = {
         refused.map(({ s }) => s),
       );
     }
+    const shellByNumber = new Map(willing.map(({ s, shell }) => [s, shell]));
+    const wishes = wishesOf(document, shellByNumber, pins, stays);
+    const jobs = willing.map(({ s, shell }) => ({ s, shell, method, options: wishes.get(s)?.options }));
     const solved = new Map<number, FlatMap>();
+    const pinned = new Map<number, Float64Array>();
     let repaired = 0;
-    for (const [i, { s, shell }] of willing.entries()) {
-      context.onShell?.(s);
-      context.report({ fraction: i / willing.length });
-      const result = await context.solvers.unfold(shell, method, context);
-      if (result.repaired) repaired++;
-      solved.set(s, { shell, uv: result.uv });
+    for (const batch of batches(jobs)) {
+      if (batch.length === 1) context.onShell?.(batch[0].s);
+      context.report({ fraction: (solved.size + pinned.size) / jobs.length });
+      const results = await context.solvers.unfold(batch, context);
+      batch.forEach(({ s, shell }, i) => {
+        const { uv } = results[i];
+        if (results[i].repaired) repaired++;
+        const wish = wishes.get(s);
+        if (wish?.options.pins) pinned.set(s, toTile(uv, wish));
+        else solved.set(s, { shell, uv });
+      });
     }
-    const uvOf = layOut(document, solved, context);
+    const uvOf = new Map([...layOut(document, solved, context), ...pinned]);
     const faces = [...uvOf.keys()].flatMap((s) => [...facesOfShell(shellsOf(document), s)]);
     const notes: string[] = [];
     if (repaired > 0) {
@@ -62,3 +84,64 @@ export const unfold: Operation<UnfoldParams> = {
     return { changes: [uvChange(document, uvOf), ...marks], notes };
   },
 };
+
+/** What a shell was asked, in model units, and tile units per model unit. */
+interface Wish {
+  readonly options: UnfoldOptions;
+  readonly density: number;
+  /** Shell vertices and places of its pins, as they were given. */
+  readonly pins: readonly (readonly [vertex: number, u: number, v: number])[];
+}
+
+function wishesOf(
+  document: HemDocument,
+  shells: ReadonlyMap<number, Shell>,
+  pins: readonly PinParam[],
+  stays: readonly StayParam[],
+): Map<number, Wish> {
+  const pinsOf = new Map<number, Wish['pins']>();
+  for (const { vertex, face, uv } of pins) {
+    const { shell, vertices } = findInShells(document, shells, [vertex], face);
+    pinsOf.set(shell, [...(pinsOf.get(shell) ?? []), [vertices[0], ...uv]]);
+  }
+  const staysOf = new Map<number, Uint32Array[]>();
+  for (const { vertices, face } of stays) {
+    const found = findInShells(document, shells, vertices, face);
+    staysOf.set(found.shell, [...(staysOf.get(found.shell) ?? []), found.vertices]);
+  }
+  const known = densityOf(document);
+  const wishes = new Map<number, Wish>();
+  for (const s of new Set([...pinsOf.keys(), ...staysOf.keys()])) {
+    const own = pinsOf.get(s) ?? [];
+    const density = known ?? densityFrom(shells.get(s) as Shell, own);
+    const options: UnfoldOptions = {
+      stays: staysOf.get(s),
+      pins:
+        own.length > 0
+          ? { vertices: own.map(([v]) => v), uv: own.flatMap(([, u, v]) => [u / density, v / density]) }
+          : undefined,
+    };
+    wishes.set(s, { options, density, pins: own });
+  }
+  return wishes;
+}
+
+/** The density two pins ask for, or one that lets the shell fill a good part of the tile. */
+function densityFrom({ positions, triangles }: Shell, pins: Wish['pins']): number {
+  if (pins.length > 1) {
+    const [[a, au, av], [b, bu, bv]] = pins;
+    const density = Math.hypot(au - bu, av - bv) / distance(positions, a, b);
+    if (density > 0 && Number.isFinite(density)) return density;
+  }
+  return 0.5 / Math.sqrt(triangleAreas(positions, triangles).reduce((a, b) => a + b, 0) || 1);
+}
+
+/** From model units to the tile, with pins on the very numbers they were given. */
+function toTile(uv: Float64Array, { density, pins }: Wish): Float64Array {
+  const tile = transformUv(uv, [density, 0, 0, density, 0, 0]);
+  for (const [vertex, u, v] of pins) {
+    tile[2 * vertex] = u;
+    tile[2 * vertex + 1] = v;
+  }
+  return tile;
+}

@@ -1,0 +1,93 @@
+import Joi from 'joi';
+import { type HemDocument, shellsOf } from '../document/document.ts';
+import { HemError } from '../errors.ts';
+import type { Shell } from '../seams/shell.ts';
+
+/** A vertex of the model that an artist holds on to; on a seam, with a face that tells which side is meant. */
+export interface VertexParam {
+  readonly vertex: number;
+  readonly face?: number;
+}
+
+/** A vertex that must lie at a place of the tile. */
+export interface PinParam extends VertexParam {
+  readonly uv: readonly [number, number];
+}
+
+/** Vertices along a chain of edges that must lie straight at true length; on a seam, with a face beside it. */
+export interface StayParam {
+  readonly vertices: readonly number[];
+  readonly face?: number;
+}
+
+const index = Joi.number().integer().min(0);
+
+export const heldSchema = Joi.array().items(Joi.object({ vertex: index.required(), face: index }));
+
+export const pinSchema = Joi.array().items(
+  Joi.object({
+    vertex: index.required(),
+    face: index,
+    uv: Joi.array().items(Joi.number()).length(2).required(),
+  }),
+);
+
+export const staySchema = Joi.array().items(
+  Joi.object({ vertices: Joi.array().items(index).min(2).unique().required(), face: index }),
+);
+
+/** Which shell a pin or stay is in, and its vertices there. */
+export interface Found {
+  readonly shell: number;
+  readonly vertices: Uint32Array;
+}
+
+/**
+ * Finds vertices of the model, all in one shell.
+ *
+ * @param shells  those that may be meant
+ * @throws HemError when they are in none, or a seam makes it unclear which is meant
+ */
+export function findInShells(
+  document: HemDocument,
+  shells: ReadonlyMap<number, Shell>,
+  vertices: readonly number[],
+  face?: number,
+): Found {
+  const { mesh } = document.model;
+  const map = shellsOf(document);
+  if (face !== undefined && face >= map.faceShell.length) {
+    throw new HemError('no-such-face', `There is no face ${face}: the model has ${map.faceShell.length}.`);
+  }
+  const wanted = new Set(vertices);
+  const candidates: Found[] = [];
+  let unclear = false;
+  for (const [s, shell] of shells) {
+    if (face !== undefined && map.faceShell[face] !== s) continue;
+    const places = new Map<number, number[]>();
+    shell.vertexCorner.forEach((c, v) => {
+      const vertex = mesh.cornerVertex[c];
+      if (wanted.has(vertex)) places.set(vertex, [...(places.get(vertex) ?? []), v]);
+    });
+    if (places.size < wanted.size) continue;
+    // On the side of the named face, where the seam has two.
+    const beside = (v: number): boolean => {
+      if (face === undefined) return true;
+      for (let c = mesh.faceStart[face]; c < mesh.faceStart[face + 1]; c++) {
+        if (map.cornerWedge[c] - map.wedgeStart[s] === v) return true;
+      }
+      return false;
+    };
+    const chosen = vertices.map((vertex) => {
+      const all = places.get(vertex) as number[];
+      return all.length === 1 ? all : all.filter(beside);
+    });
+    if (chosen.some((list) => list.length !== 1)) unclear = true;
+    else candidates.push({ shell: s, vertices: Uint32Array.from(chosen, ([v]) => v) });
+  }
+  if (candidates.length === 1) return candidates[0];
+  const named = vertices.length === 1 ? `Vertex ${vertices[0]} lies` : 'These vertices lie';
+  throw candidates.length > 1 || unclear
+    ? new HemError('unclear-side', `${named} on a seam: name a face to say which side is meant.`, vertices)
+    : new HemError('not-in-shell', `${named} in none of these shells, or not in one alone.`, vertices);
+}

@@ -1,4 +1,5 @@
 import { HemError } from '../errors.ts';
+import { NotPositiveDefiniteError } from '../linear/cholesky.ts';
 import { signedArea, triangleArea } from '../measure/flatArea.ts';
 import type { Context } from '../progress.ts';
 import { pullVertices } from '../relax/pullVertices.ts';
@@ -78,7 +79,15 @@ export function unfoldShell(
   const verdict = verdictOf(shell, found);
   if (!verdict.canUnfold) throw new CannotUnfoldError(verdict);
   const rest = restTriangles(shell.positions, shell.triangles);
-  const solve = (p: Pins) => solvers[method](shell, rest, found.loops, p, context);
+  const solve = (p: Pins): Float64Array | undefined => {
+    try {
+      return solvers[method](shell, rest, found.loops, p, context);
+    } catch (error) {
+      // Hopeless numbers, such as all points in one: the way round by Tutte's embedding needs none of them.
+      if (error instanceof NotPositiveDefiniteError) return undefined;
+      throw error;
+    }
+  };
 
   if (pins && pins.vertices.length > 1 && stays.length === 0)
     return pinned(shell, rest, pins, solve, context);
@@ -111,13 +120,18 @@ function twoPins(shell: Shell, loop: Uint32Array): Pins {
 }
 
 /** A solver's map at the size of the surface and upright, or one made from a Tutte embedding where it has flips. */
-function unpinned(shell: Shell, rest: RestTriangles, solved: Float64Array, context: Context): Unfolded {
+function unpinned(
+  shell: Shell,
+  rest: RestTriangles,
+  solved: Float64Array | undefined,
+  context: Context,
+): Unfolded {
   const { area, totalArea } = rest;
   const finish = (uv: Float64Array, repaired: boolean): Unfolded => {
     const scale = Math.sqrt(totalArea / signedArea(shell.triangles, uv));
     return { uv: turnUpright(shell, scaled(uv, scale)), repaired };
   };
-  if (isFlipFree(shell.triangles, solved, area)) return finish(solved, false);
+  if (solved && isFlipFree(shell.triangles, solved, area)) return finish(solved, false);
   const valid = tutteEmbedding(shell, totalArea, context.signal);
   try {
     return finish(relax(shell, valid, { steps: REPAIR_STEPS }, context).uv, true);
@@ -137,12 +151,12 @@ function pinned(
   shell: Shell,
   rest: RestTriangles,
   pins: Pins,
-  solve: (pins: Pins) => Float64Array,
+  solve: (pins: Pins) => Float64Array | undefined,
   context: Context,
   near?: Float64Array,
 ): Unfolded {
   const solved = solve(pins);
-  if (isFlipFree(shell.triangles, solved, rest.area)) return { uv: solved, repaired: false };
+  if (solved && isFlipFree(shell.triangles, solved, rest.area)) return { uv: solved, repaired: false };
   let valid = near;
   if (!valid) {
     const loops = borders(shell.triangles, shell.positions.length / 3).loops;

@@ -29,20 +29,44 @@ export function installPackages() {
   writeFileSync(mark, lock);
 }
 
-/** Installs Chromium from Debian's packages where that is allowed; otherwise says what to do. */
-export function installChromium() {
-  if (existsSync(CHROMIUM)) return;
-  if (process.getuid?.() !== 0 || !existsSync('/usr/bin/apt-get')) {
-    console.error(
-      `The end-to-end tests need Chromium at ${CHROMIUM}: install Debian's package “chromium” as root.`,
-    );
-    process.exit(1);
-  }
-  console.log('Installing Chromium…');
+const mayInstall = () => process.getuid?.() === 0 && existsSync('/usr/bin/apt-get');
+
+function installDebian(...packages) {
+  console.log(`Installing ${packages.join(', ')}…`);
   const options = {
     stdio: ['ignore', 'ignore', 'inherit'],
     env: { ...process.env, DEBIAN_FRONTEND: 'noninteractive' },
   };
   execFileSync('apt-get', ['-qq', 'update'], options);
-  execFileSync('apt-get', ['-qq', '-y', 'install', '--no-install-recommends', 'chromium'], options);
+  execFileSync('apt-get', ['-qq', '-y', 'install', '--no-install-recommends', ...packages], options);
+}
+
+/** Installs Chromium from Debian's packages where that is allowed; otherwise says what to do. */
+export function installChromium() {
+  if (existsSync(CHROMIUM)) return;
+  if (!mayInstall()) {
+    console.error(
+      `The end-to-end tests need Chromium at ${CHROMIUM}: install Debian's package “chromium” as root.`,
+    );
+    process.exit(1);
+  }
+  installDebian('chromium');
+}
+
+const PEERS = [
+  ['g++', '/usr/bin/g++'],
+  ['libcgal-dev', '/usr/include/CGAL/Surface_mesh_parameterization'],
+  ['libeigen3-dev', '/usr/include/eigen3'],
+  ['python3-scipy', '/usr/lib/python3/dist-packages/scipy'],
+];
+
+/**
+ * Installs the independent solvers that the reference tests compare with, where that is allowed.
+ *
+ * @returns the packages that are missing all the same
+ */
+export function installPeers() {
+  const missing = () => PEERS.filter(([, path]) => !existsSync(path)).map(([name]) => name);
+  if (missing().length > 0 && mayInstall()) installDebian(...missing());
+  return missing();
 }

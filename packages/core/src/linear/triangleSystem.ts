@@ -84,28 +84,35 @@ export function triangleSystem(
   return { vertexCount, triangles, freeIndex, freeCount, analysis, places, diagonal };
 }
 
+export interface FactoriseOptions {
+  /** Added to the whole diagonal, relative to its mean: keeps a matrix that leaves a motion free definite. */
+  readonly shift?: number;
+  /** Added to both diagonal entries of each vertex, `vertexCount`. */
+  readonly diagonal?: Float64Array;
+  readonly signal?: Context['signal'];
+  /** An earlier factor of this system, spent by the call. */
+  readonly reuse?: Factor;
+}
+
 /**
  * @param lower  the 21 lower entries of each triangle's matrix, `21 × triangleCount`
- * @param shift  added to the diagonal, relative to its mean; keeps a matrix that leaves a motion free definite
- * @param reuse  an earlier factor of this system, spent by this call
  * @throws NotPositiveDefiniteError, StoppedError
  */
 export function factoriseTriangles(
   system: TriangleSystem,
   lower: Float64Array,
-  shift = 0,
-  signal?: Context['signal'],
-  reuse?: Factor,
+  { shift = 0, diagonal, signal, reuse }: FactoriseOptions = {},
 ): Factor {
-  const { analysis } = system;
+  const { analysis, freeIndex } = system;
   const fill = (panels: Float64Array) => {
     const trace = addTriangles(system, lower, panels);
-    if (shift > 0) {
-      const added = (shift * trace) / analysis.size;
-      for (const place of system.diagonal) {
-        panels[place] += added;
-        panels[place + 5] += added;
-      }
+    const everywhere = (shift * trace) / analysis.size;
+    for (let v = 0; v < freeIndex.length; v++) {
+      if (freeIndex[v] < 0) continue;
+      const added = everywhere + (diagonal ? diagonal[v] : 0);
+      const place = system.diagonal[freeIndex[v]];
+      panels[place] += added;
+      panels[place + 5] += added;
     }
   };
   return factoriseFilled(analysis, fill, signal, reuse);

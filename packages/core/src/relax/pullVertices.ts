@@ -42,7 +42,8 @@ export function pullVertices(
   if (!handle.includes(0)) {
     return stepToCollapse(triangles, uv, difference(target, uv)) > 1 ? target : undefined;
   }
-  const system = triangleSystem(triangles, handle.length, handle, context.signal);
+  const { signal } = context;
+  const system = triangleSystem(triangles, handle.length, handle, signal);
   let now: Float64Array = uv;
   let factor: Factor | undefined;
   let slow = 0;
@@ -53,7 +54,7 @@ export function pullVertices(
       const lack = difference(target, now);
       for (let i = 0; i < lack.length; i++) if (!handle[i >> 1]) lack[i] = 0;
       const pull = multiplyTriangles(triangles, hessian, lack);
-      factor = factoriseTriangles(system, hessian, 1e-9, context.signal, factor);
+      factor = factoriseTriangles(system, hessian, { shift: 1e-9, signal, reuse: factor });
       const follow = solveTriangles(
         system,
         factor,

@@ -106,7 +106,7 @@ export function relax(shell: Shell, start: Float64Array, options: RelaxOptions, 
       const { gradient, hessian } = quadratic(triangles, rest, uv, theta);
       const solve = (rightHand: Float64Array) =>
         system && factor ? solveTriangles(system, factor, rightHand) : new Float64Array(rightHand.length);
-      if (system) factor = factoriseTriangles(system, hessian, 1e-9, signal, factor);
+      if (system) factor = factoriseTriangles(system, hessian, { shift: 1e-9, signal, reuse: factor });
       let direction = solve(gradient.map((x) => -x));
       let motions: readonly RigidMotion[] = [];
       if (rigid.length > 0) {

@@ -3,12 +3,14 @@ import type { Shell } from '../seams/shell.ts';
 import { flatAngles } from './flatAngles.ts';
 import { lscm, type Pins } from './lscm.ts';
 import type { RestTriangles } from './restTriangles.ts';
+import { spectralConformal } from './spectral.ts';
 
 /**
  * Angle-based flattening (ABF++): finds the angles of a flat mesh nearest to the surface's, then lays all triangles
  * with those angles in one least-squares solve, as its authors do, so that no error adds up from triangle to triangle.
  *
- * @param loops  the border loops
+ * @param loops  the border loops, longest first
+ * @param pins  two or more, or none: then nothing says where the map lies and how large it is
  * @returns UV of every shell vertex, `2 × vertexCount`
  * @throws StoppedError
  */
@@ -16,13 +18,16 @@ export function angleBased(
   shell: Shell,
   rest: RestTriangles,
   loops: readonly Uint32Array[],
-  pins: Pins,
+  pins: Pins | undefined,
   context: Context,
 ): Float64Array {
   const onBorder = new Uint8Array(shell.positions.length / 3);
   for (const loop of loops) for (const v of loop) onBorder[v] = 1;
   const { angles } = flatAngles(shell, cornerAngles(rest), onBorder, context);
-  return lscm(shell, fromAngles(angles, rest.area), pins, context.signal);
+  const flat = fromAngles(angles, rest.area);
+  return pins
+    ? lscm(shell, flat, pins, context.signal)
+    : spectralConformal(shell, flat, loops, context.signal);
 }
 
 /** Angles of each rest triangle, radians, `3 × triangleCount`. */

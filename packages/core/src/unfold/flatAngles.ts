@@ -44,7 +44,8 @@ export function flatAngles(
   const beta = targets(triangles, target, onBorder);
   const angles = sumToPi(beta);
   if (onBorder.every((b) => b === 1)) return { angles, steps: 0, residual: 0 };
-  const system = triangleSystem(triangles, vertexCount, onBorder, context.signal);
+  const { signal } = context;
+  const system = triangleSystem(triangles, vertexCount, onBorder, signal);
   const lower = new Float64Array((LOWER_ENTRIES * triangles.length) / 3);
   const change = new Float64Array(angles.length);
   let factor: ReturnType<typeof factoriseTriangles> | undefined;
@@ -55,7 +56,7 @@ export function flatAngles(
     residual = excess;
     if (residual < 1e-7) break;
     context.report({ fraction: steps / MOST_STEPS, figure: residual });
-    factor = factoriseTriangles(system, lower, 1e-12, context.signal, factor);
+    factor = factoriseTriangles(system, lower, { shift: 1e-12, signal, reuse: factor });
     const multipliers = solveTriangles(system, factor, rightHand);
     newtonChange(triangles, angles, beta, multipliers, change);
     const step = stepInside(angles, change);

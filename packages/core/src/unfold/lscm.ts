@@ -1,3 +1,4 @@
+import { release } from '../linear/cholesky.ts';
 import {
   factoriseTriangles,
   LOWER_ENTRIES,
@@ -45,9 +46,10 @@ export function lscm(
   if (fixed.every((f) => f === 1)) return uv;
 
   const system = triangleSystem(shell.triangles, vertexCount, fixed, signal);
-  const factor = factoriseTriangles(system, lower, 0, signal);
+  const factor = factoriseTriangles(system, lower, { signal });
   const pull = multiplyTriangles(shell.triangles, lower, uv).map((value) => -value);
   const answer = solveTriangles(system, factor, pull);
+  release(factor);
   for (let i = 0; i < uv.length; i++) uv[i] += answer[i];
   return uv;
 }
@@ -56,7 +58,7 @@ export function lscm(
  * The paper's energy, Σ |Σⱼ Wⱼ Uⱼ|² / d over triangles, as one 6 × 6 matrix a triangle, where Wⱼ is the side
  * opposite corner j as a complex number and d twice the area.
  */
-function conformalMatrices({ local, area }: RestTriangles): Float64Array {
+export function conformalMatrices({ local, area }: RestTriangles): Float64Array {
   const lower = new Float64Array(LOWER_ENTRIES * area.length);
   const wx = [0, 0, 0];
   const wy = [0, 0, 0];

@@ -1,9 +1,7 @@
-import bunny from 'bunny';
 import { describe, expect, it } from 'vitest';
 import { hasPeer, peerArap, peerLscm } from '../../../bench/peer/peer.ts';
 import { openDocument, shellOf, shellsOf, topologyOf } from '../src/document/document.ts';
 import { triangleArea } from '../src/measure/flatArea.ts';
-import { meshFromPolygons } from '../src/mesh/mesh.ts';
 import { modelFromMesh } from '../src/mesh/model.ts';
 import { unattended } from '../src/progress.ts';
 import { energy } from '../src/relax/distortion.ts';
@@ -14,6 +12,7 @@ import { sheet, sphericalCap, wholeShell } from '../src/testing/shapes.ts';
 import { farthestPair } from '../src/unfold/farthestPair.ts';
 import { restTriangles } from '../src/unfold/restTriangles.ts';
 import { unfoldShell } from '../src/unfold/unfold.ts';
+import { openModels } from './openModels.ts';
 
 /**
  * Against an independent implementation: CGAL's Surface_mesh_parameterization (Saboret, Alliez, Lévy; here version 5.5
@@ -70,10 +69,11 @@ const flips = ({ triangles }: Shell, uv: Float64Array): number => {
 
 /** The part of the bunny in front of a plane, its largest piece: strongly curved. */
 function bunnyHalf(): Shell {
-  const { positions, cells } = bunny;
-  const opened = openDocument(modelFromMesh('bunny', meshFromPolygons(positions, cells)));
+  const mesh = openModels.bunny();
+  const opened = openDocument(modelFromMesh('bunny', mesh));
   const { links } = topologyOf(opened.model);
-  const inFront = (face: number) => cells[face].reduce((sum, v) => sum + positions[v][2], 0) > 0;
+  const inFront = (face: number) =>
+    [0, 1, 2].reduce((sum, k) => sum + mesh.positions[3 * mesh.cornerVertex[3 * face + k] + 2], 0) > 0;
   const seams = links.joined.map((_, e) => {
     const [a, b] = [0, 1].map((k) => links.cornerFace[links.edgeCorners[links.edgeCornerStart[e] + k]]);
     return inFront(a) !== inFront(b) ? 1 : 0;

@@ -1,5 +1,3 @@
-import bunny from 'bunny';
-import teapot from 'teapot';
 import { describe, expect, it } from 'vitest';
 import {
   type HemDocument,
@@ -11,17 +9,18 @@ import {
 } from '../src/document/document.ts';
 import { figuresOf } from '../src/document/figures.ts';
 import { applyPatch } from '../src/document/patch.ts';
-import { type Mesh, meshFromPolygons, vertexCount } from '../src/mesh/mesh.ts';
+import { measureStretch } from '../src/measure/stretch.ts';
+import { type Mesh, vertexCount } from '../src/mesh/mesh.ts';
 import { loosePieces, modelFromMesh } from '../src/mesh/model.ts';
 import { carryOut, localContext } from '../src/operations/catalogue.ts';
+import { unattended } from '../src/progress.ts';
+import { relax } from '../src/relax/relax.ts';
+import { METHODS, unfoldShell } from '../src/unfold/unfold.ts';
+import { openedShells, openModels } from './openModels.ts';
 
-/**
- * Open data sets from the npm registry, both in the public domain: `bunny` (the Stanford bunny, decimated) and
- * `teapot` (the Utah teapot as triangles). Counts of vertices and faces are those of the packages.
- */
 const meshes: [name: string, mesh: Mesh][] = [
-  ['bunny', meshFromPolygons(bunny.positions, bunny.cells)],
-  ['teapot', meshFromPolygons(teapot.positions, teapot.cells)],
+  ['bunny', openModels.bunny()],
+  ['teapot', openModels.teapot()],
 ];
 
 async function after(document: HemDocument, operation: string, params: object): Promise<HemDocument> {
@@ -84,5 +83,21 @@ describe.each(meshes)('%s', (_, mesh) => {
       return (await after(opened, 'unfold', {})).uvSets[0].uv;
     };
     expect(await once()).toEqual(await once());
+  });
+});
+
+describe('the dragon', () => {
+  it('unfolds by every method and relaxes, piece by piece, without a flipped or collapsed face', async () => {
+    const shells = await openedShells(openModels.dragon());
+    expect(shells.length).toBeGreaterThan(500);
+    for (const shell of shells) {
+      for (const method of METHODS) {
+        const { uv } = unfoldShell(shell, method, unattended);
+        expect(measureStretch(shell, uv)).toMatchObject({ flipped: 0, collapsed: 0 });
+        const relaxed = relax(shell, uv, {}, unattended);
+        expect(relaxed.energyAfter).toBeLessThanOrEqual(relaxed.energyBefore);
+        expect(measureStretch(shell, relaxed.uv)).toMatchObject({ flipped: 0, collapsed: 0 });
+      }
+    }
   });
 });

@@ -4,7 +4,7 @@ import { unattended } from '../src/progress.ts';
 import type { Shell } from '../src/seams/shell.ts';
 import { sheet, wholeShell } from '../src/testing/shapes.ts';
 import { distance } from '../src/unfold/farthestPair.ts';
-import { unfoldShell } from '../src/unfold/unfold.ts';
+import { METHODS, unfoldShell } from '../src/unfold/unfold.ts';
 
 /**
  * Developable surfaces against their sheet-metal patterns (common practice in pattern drafting; the cone's sector
@@ -40,11 +40,11 @@ function turned(rows: number, at: (i: number) => readonly [radius: number, heigh
 
 const row = (i: number) => Array.from({ length: SIDES + 1 }, (_, j) => i * (SIDES + 1) + j);
 
-describe('developable surfaces unfold to their patterns', () => {
+describe.each(METHODS)('developable surfaces unfold to their patterns: %s', (method) => {
   it('cylinder: a rectangle of circumference by length', () => {
     const [radius, height] = [1.5, 4];
     const shell = turned(10, (i) => [radius, (height * i) / 10]);
-    const { uv } = unfoldShell(shell, 'conformal', unattended);
+    const { uv } = unfoldShell(shell, method, unattended);
     const [bottom, top] = [row(0), row(10)];
     const around = flat(uv, bottom[0], bottom[SIDES]);
     expect(around).toBeLessThan(2 * Math.PI * radius * (1 + 1e-9));
@@ -60,7 +60,7 @@ describe('developable surfaces unfold to their patterns', () => {
     const slant = Math.hypot(radius, height);
     // Down to a hair below the tip, which every side shares.
     const shell = turned(24, (i) => [radius * (1 - 0.999 * (i / 24)), height * 0.999 * (i / 24)]);
-    const { uv } = unfoldShell(shell, 'conformal', unattended);
+    const { uv } = unfoldShell(shell, method, unattended);
     const rim = row(0);
     // The tip lies on the line through two points of one side, at the slant length from the rim.
     const [a, b] = [rim[0], row(24)[0]];
@@ -78,7 +78,7 @@ describe('developable surfaces unfold to their patterns', () => {
     const slant = Math.hypot(bottom - top, height);
     const outer = (bottom * slant) / (bottom - top);
     const shell = turned(12, (i) => [bottom + ((top - bottom) * i) / 12, (height * i) / 12]);
-    const { uv } = unfoldShell(shell, 'conformal', unattended);
+    const { uv } = unfoldShell(shell, method, unattended);
     const [low, high] = [row(0), row(12)];
     expect(flat(uv, low[0], high[0])).toBeCloseTo(slant, 6);
     const apex = [0, 1].map(
@@ -93,6 +93,29 @@ describe('developable surfaces unfold to their patterns', () => {
     expect(angle).toBeGreaterThan(pattern * (1 - 1.5 * chordError));
   });
 
+  it('mitred elbow: an edge along a cosine', () => {
+    // Two pipes that meet at right angles are cut at 45°: h(θ) = h₀ + r tan 45° cos θ round the pipe.
+    const [radius, height] = [1, 3];
+    const shell = wholeShell(
+      sheet(12, SIDES, (i, j) => {
+        const angle = (-2 * Math.PI * j) / SIDES;
+        const top = height + radius * Math.cos(angle);
+        return [radius * Math.cos(angle), (top * i) / 12, radius * Math.sin(angle)];
+      }),
+    );
+    const { uv } = unfoldShell(shell, method, unattended);
+    const [bottom, top] = [row(0), row(12)];
+    // In the pattern's own directions: along the straight end, and square to it.
+    const width = flat(uv, bottom[0], bottom[SIDES]);
+    const [cu, cv] = [0, 1].map((k) => (uv[2 * bottom[SIDES] + k] - uv[2 * bottom[0] + k]) / width);
+    expect(width).toBeGreaterThan(2 * Math.PI * radius * (1 - 1.01 * chordError));
+    top.forEach((v, j) => {
+      const [du, dv] = [uv[2 * v] - uv[2 * bottom[0]], uv[2 * v + 1] - uv[2 * bottom[0] + 1]];
+      expect(du * cu + dv * cv).toBeCloseTo((width * j) / SIDES, 5);
+      expect(dv * cu - du * cv).toBeCloseTo(height + radius * Math.cos((2 * Math.PI * j) / SIDES), 5);
+    });
+  });
+
   it('keeps every length of a bent and rolled sheet', () => {
     // A sheet rolled along a spiral: all edges keep their length.
     const shell = wholeShell(
@@ -102,7 +125,7 @@ describe('developable surfaces unfold to their patterns', () => {
         -(1 + 0.05 * j) * Math.sin(0.2 * j),
       ]),
     );
-    const { uv } = unfoldShell(shell, 'conformal', unattended);
+    const { uv } = unfoldShell(shell, method, unattended);
     for (let t = 0; t < shell.triangles.length; t += 3) {
       const [a, b] = [shell.triangles[t], shell.triangles[t + 1]];
       expect(flat(uv, a, b)).toBeCloseTo(distance(shell.positions, a, b), 6);

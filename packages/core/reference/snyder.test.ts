@@ -3,7 +3,7 @@ import { singularValues } from '../src/measure/singularValues.ts';
 import { measureStretch } from '../src/measure/stretch.ts';
 import { unattended } from '../src/progress.ts';
 import { sphericalCap } from '../src/testing/shapes.ts';
-import { unfoldShell } from '../src/unfold/unfold.ts';
+import { METHODS, unfoldShell } from '../src/unfold/unfold.ts';
 
 /**
  * J. P. Snyder, Map Projections: A Working Manual, USGS Professional Paper 1395 (1987): the polar
@@ -12,11 +12,11 @@ import { unfoldShell } from '../src/unfold/unfold.ts';
  */
 const scaleAt = (c: number): number => 2 / (1 + Math.cos(c));
 
-describe('conformal map of a spherical cap', () => {
+describe.each(METHODS)('map of a spherical cap: %s', (method) => {
   it('has the stereographic scale at every distance from the pole', () => {
     const [rings, sectors, reach] = [36, 144, Math.PI / 2];
     const cap = sphericalCap(rings, sectors, reach);
-    const { uv } = unfoldShell(cap, 'conformal', unattended);
+    const { uv } = unfoldShell(cap, method, unattended);
     const values = singularValues(cap.positions, cap.triangles, uv);
     // Mean scale of each ring of triangles, in flat length per length on the sphere.
     const scales = new Float64Array(rings);
@@ -38,7 +38,7 @@ describe('conformal map of a spherical cap', () => {
 
   it('bends no angle beyond what the mesh does', () => {
     const cap = sphericalCap(36, 144, Math.PI / 2);
-    expect(measureStretch(cap, unfoldShell(cap, 'conformal', unattended).uv).angleMean).toBeLessThan(1);
+    expect(measureStretch(cap, unfoldShell(cap, method, unattended).uv).angleMean).toBeLessThan(1);
   });
 });
 

@@ -18,8 +18,8 @@ export interface FlatAngles {
 }
 
 const MOST_STEPS = 30;
-/** The least a target angle may be, and what it stays away from π: thinner triangles pull without end. */
-const THINNEST = Math.PI / 180;
+/** The least a target angle may be, and what it stays away from π, radians: thinner triangles pull without end. */
+const THINNEST = 1e-4;
 
 /**
  * The angles of a flat mesh nearest to those of the surface: ABF++ (Sheffer, Lévy, Mogilnitsky, Bogomyakov 2005).

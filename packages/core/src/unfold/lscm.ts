@@ -17,12 +17,61 @@ export interface Pins {
   readonly uv: ArrayLike<number>;
 }
 
+/** A conformal map whose pins may be moved again and again: everything but the last solve is done. */
+export interface PinnedConformal {
+  /** @param uv  of the pinned vertices, `2 × vertices.length` */
+  solve(uv: ArrayLike<number>): Float64Array;
+  /** Gives the memory back; the map must not be solved again. */
+  release(): void;
+}
+
 /**
- * Least-squares conformal map of one shell (Lévy, Petitjean, Ray, Maillot 2002).
+ * Least-squares conformal map of one shell (Lévy, Petitjean, Ray, Maillot 2002), ready for any places of its pins.
  *
  * @param shell  triangles of one connected shell with at least one border
  * @param rest  its triangles, each in its own plane
- * @param pins  two or more vertices whose UV is given
+ * @param vertices  two or more that are pinned
+ * @throws StoppedError
+ */
+export function pinnedConformal(
+  { triangles, positions }: Shell,
+  rest: RestTriangles,
+  vertices: ArrayLike<number>,
+  signal?: Context['signal'],
+): PinnedConformal {
+  const vertexCount = positions.length / 3;
+  const lower = conformalMatrices(rest);
+  const fixed = new Uint8Array(vertexCount);
+  for (let i = 0; i < vertices.length; i++) fixed[vertices[i]] = 1;
+  const place = (places: ArrayLike<number>): Float64Array => {
+    const uv = new Float64Array(2 * vertexCount);
+    for (let i = 0; i < vertices.length; i++) {
+      uv[2 * vertices[i]] = places[2 * i];
+      uv[2 * vertices[i] + 1] = places[2 * i + 1];
+    }
+    return uv;
+  };
+  if (fixed.every((f) => f === 1)) return { solve: place, release() {} };
+
+  const system = triangleSystem(triangles, vertexCount, fixed, signal);
+  const factor = factoriseTriangles(system, lower, { signal });
+  return {
+    solve(places) {
+      const uv = place(places);
+      const pull = multiplyTriangles(triangles, lower, uv).map((value) => -value);
+      const answer = solveTriangles(system, factor, pull);
+      for (let i = 0; i < uv.length; i++) uv[i] += answer[i];
+      return uv;
+    },
+    release() {
+      release(factor);
+    },
+  };
+}
+
+/**
+ * Least-squares conformal map with given pins: see `pinnedConformal`.
+ *
  * @returns UV of every shell vertex, `2 × vertexCount`, model units; may hold flipped triangles where the
  *          surface is strongly curved
  * @throws StoppedError
@@ -33,24 +82,9 @@ export function lscm(
   pins: Pins,
   signal?: Context['signal'],
 ): Float64Array {
-  const vertexCount = shell.positions.length / 3;
-  const lower = conformalMatrices(rest);
-
-  const fixed = new Uint8Array(vertexCount);
-  const uv = new Float64Array(2 * vertexCount);
-  for (let i = 0; i < pins.vertices.length; i++) {
-    fixed[pins.vertices[i]] = 1;
-    uv[2 * pins.vertices[i]] = pins.uv[2 * i];
-    uv[2 * pins.vertices[i] + 1] = pins.uv[2 * i + 1];
-  }
-  if (fixed.every((f) => f === 1)) return uv;
-
-  const system = triangleSystem(shell.triangles, vertexCount, fixed, signal);
-  const factor = factoriseTriangles(system, lower, { signal });
-  const pull = multiplyTriangles(shell.triangles, lower, uv).map((value) => -value);
-  const answer = solveTriangles(system, factor, pull);
-  release(factor);
-  for (let i = 0; i < uv.length; i++) uv[i] += answer[i];
+  const map = pinnedConformal(shell, rest, pins.vertices, signal);
+  const uv = map.solve(pins.uv);
+  map.release();
   return uv;
 }
 

@@ -1,117 +1,39 @@
 import { cpus } from 'node:os';
-import { openDocument } from '@blunt-hem/core/document/document';
-import { readObj } from '@blunt-hem/core/formats/readObj';
-import { writeObj } from '@blunt-hem/core/formats/writeObj';
-import { measureStretch } from '@blunt-hem/core/measure/stretch';
-import { modelFromMesh } from '@blunt-hem/core/mesh/model';
-import { unattended } from '@blunt-hem/core/progress';
-import { relax } from '@blunt-hem/core/relax/relax';
-import { sheet, sphericalCap } from '@blunt-hem/core/testing/shapes';
-import { unfoldShell } from '@blunt-hem/core/unfold/unfold';
-import { OBJLoader } from 'three/addons/loaders/OBJLoader.js';
+import { angleBasedSpeed, quality } from './angles.ts';
+import { conformal, movedPins } from './conformal.ts';
+import { factorisation } from './linear.ts';
+import { flips, smallShells } from './many.ts';
+import { reading } from './reading.ts';
+import { relaxing } from './relaxing.ts';
+import { stopping } from './stopping.ts';
+import { printed, type Table } from './table.ts';
 
 /**
- * How cost grows with size, in one run on one machine. Every row is a ratio: to the smallest size, with the
- * exponent p of time ∼ triangles^p since the size before, or to another library on the same input.
- * `npm run bench -- --large` adds 500 000 triangles.
+ * Cost and quality in one run on one machine, told as ratios. `npm run bench -- --large` adds sizes up to a million
+ * triangles; names of sections after it run those alone.
  */
-const large = process.argv.includes('--large');
+const sections: Record<string, (large: boolean) => Table | Promise<Table>> = {
+  conformal,
+  pins: movedPins,
+  relax: relaxing,
+  angles: angleBasedSpeed,
+  quality,
+  factorise: factorisation,
+  flips,
+  many: smallShells,
+  stop: stopping,
+  reading,
+};
 
-interface Case {
-  readonly triangles: number;
-  readonly rings: number;
-  readonly sectors: number;
+const names = process.argv.slice(2).filter((a) => a !== '--large');
+const unknown = names.find((name) => !(name in sections));
+if (unknown) {
+  process.stderr.write(`No section “${unknown}”: there are ${Object.keys(sections).join(', ')}.\n`);
+  process.exit(1);
 }
-
-const CASES: Case[] = [[16, 64], [50, 200], [112, 448], ...(large ? [[250, 1000]] : [])].map(
-  ([rings, sectors]) => ({ rings, sectors, triangles: sectors * (2 * rings - 1) }),
-);
-
-/** Median of an odd number of runs, seconds. */
-function time(runs: number, work: () => void): number {
-  const seconds = Array.from({ length: runs }, () => {
-    const start = performance.now();
-    work();
-    return (performance.now() - start) / 1000;
-  });
-  return seconds.sort((a, b) => a - b)[runs >> 1];
-}
-
-type Row = { work: string; triangles: number; seconds: number; ratio: string; note: string };
-const rows: Row[] = [];
-
-function grow(
-  work: string,
-  cases: readonly Case[],
-  measure: (c: Case) => { seconds: number; note: string },
-): void {
-  let before: { triangles: number; seconds: number } | undefined;
-  let first: number | undefined;
-  for (const c of cases) {
-    const { seconds, note } = measure(c);
-    first ??= seconds;
-    const power = before
-      ? Math.log(seconds / before.seconds) / Math.log(c.triangles / before.triangles)
-      : undefined;
-    const ratio = `${(seconds / first).toFixed(1)} ×${power === undefined ? '' : `, p = ${power.toFixed(2)}`}`;
-    rows.push({ work, triangles: c.triangles, seconds, ratio, note });
-    before = { triangles: c.triangles, seconds };
-  }
-}
-
-sphericalCap(16, 64, 2); // warm
-unfoldShell(sphericalCap(16, 64, 2), 'conformal', unattended);
-
-grow('conformal', CASES, ({ rings, sectors }) => {
-  const cap = sphericalCap(rings, sectors, 2);
-  let flipped = 0;
-  const seconds = time(rings < 100 ? 3 : 1, () => {
-    flipped = measureStretch(cap, unfoldShell(cap, 'conformal', unattended).uv).flipped;
-  });
-  return { seconds, note: `${flipped} flipped` };
-});
-
-grow('relax, converged', CASES.slice(0, 2), ({ rings, sectors }) => {
-  const cap = sphericalCap(rings, sectors, 2);
-  const start = unfoldShell(cap, 'conformal', unattended).uv;
-  let note = '';
-  const seconds = time(1, () => {
-    const result = relax(cap, start, {}, unattended);
-    note = `${result.steps} steps, energy ${result.energyBefore.toFixed(3)} → ${result.energyAfter.toFixed(3)}`;
-  });
-  return { seconds, note };
-});
-
-for (const { triangles } of CASES) {
-  const side = Math.round(Math.sqrt(triangles / 2));
-  const mesh = sheet(side, side, (i, j) => [j / side, i / side, Math.sin((9 * i) / side) * 0.1]);
-  const model = modelFromMesh('sheet', mesh);
-  const bytes = writeObj(model, new Float64Array(2 * mesh.cornerVertex.length).fill(NaN));
-  const text = new TextDecoder().decode(bytes);
-  const ours = time(3, () => readObj(bytes, 'sheet.obj'));
-  const theirs = time(3, () => new OBJLoader().parse(text));
-  rows.push({
-    work: 'read OBJ',
-    triangles,
-    seconds: ours,
-    ratio: `${(ours / theirs).toFixed(2)} × three’s OBJLoader`,
-    note: `${(bytes.length / 1e6).toFixed(1)} MB`,
-  });
-  const opened = time(1, () => openDocument(model));
-  rows.push({
-    work: 'open (edges, triangles)',
-    triangles,
-    seconds: opened,
-    ratio: `${(opened / ours).toFixed(2)} × reading`,
-    note: '',
-  });
-}
-
 const { model } = cpus()[0];
-process.stdout.write(`${new Date().toISOString().slice(0, 10)}, ${model}, Node ${process.versions.node}\n\n`);
-process.stdout.write('| work | triangles | ratio | seconds here | |\n|---|---|---|---|---|\n');
-for (const { work, triangles, seconds, ratio, note } of rows) {
-  process.stdout.write(
-    `| ${work} | ${triangles.toLocaleString('en-GB')} | ${ratio} | ${seconds.toFixed(3)} | ${note} |\n`,
-  );
+const date = new Date().toISOString().slice(0, 10);
+process.stdout.write(`${date}, ${model}, ${cpus().length} cores, Node ${process.versions.node}\n\n`);
+for (const name of names.length > 0 ? names : Object.keys(sections)) {
+  process.stdout.write(`${printed(await sections[name](process.argv.includes('--large')))}\n`);
 }

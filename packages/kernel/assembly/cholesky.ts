@@ -103,8 +103,17 @@ function solveTile(t: usize, l: usize): void {
   }
 }
 
+const DONE = 0;
+const NOT_POSITIVE = 1;
+const STOPPED = 2;
+/** Tiles times depth between two questions whether to stop: some ten milliseconds of work. */
+const PATIENCE: usize = 1 << 20;
+/** The same for solving, in numbers of the factor. */
+const SOLVE_PATIENCE: usize = 1 << 21;
+
 /** Factors the pivot columns of a panel and subtracts what they leave from the update block. */
-function factorFront(panel: usize, update: usize, pivots: i32, rows: i32): bool {
+function factorFront(panel: usize, update: usize, pivots: i32, rows: i32): i32 {
+  let work: usize = 0;
   const pivotStrips = <usize>(pivots >> 2);
   const strips = pivotStrips + <usize>((rows + 3) >> 2);
   const stripSize = <usize>pivots * COLUMN;
@@ -112,7 +121,12 @@ function factorFront(panel: usize, update: usize, pivots: i32, rows: i32): bool 
     const diagonal = panel + j * stripSize + j * TILE;
     const before = <i32>(j << 2);
     subtractProduct(diagonal, panel + j * stripSize, panel + j * stripSize, before);
-    if (!factorTile(diagonal)) return false;
+    if (!factorTile(diagonal)) return NOT_POSITIVE;
+    work += (strips - j) * (j + 1) << 2;
+    if (work > PATIENCE) {
+      work = 0;
+      if (stopped()) return STOPPED;
+    }
     for (let i = j + 1; i < strips; i++) {
       const tile = panel + i * stripSize + j * TILE;
       subtractProduct(tile, panel + i * stripSize, panel + j * stripSize, before);
@@ -121,11 +135,16 @@ function factorFront(panel: usize, update: usize, pivots: i32, rows: i32): bool 
   }
   const below = panel + pivotStrips * stripSize;
   for (let i: usize = 0; i < strips - pivotStrips; i++) {
+    work += (i + 1) * <usize>pivots;
+    if (work > PATIENCE) {
+      work = 0;
+      if (stopped()) return STOPPED;
+    }
     for (let j: usize = 0; j <= i; j++) {
       subtractProduct(update + (triangle(i) + j) * TILE, below + i * stripSize, below + j * stripSize, pivots);
     }
   }
-  return true;
+  return DONE;
 }
 
 /** Adds a child's update block into its parent's panel and update block. `places`: its rows in the parent's front. */
@@ -180,7 +199,8 @@ export function factor(count: i32, table: usize, places: usize, panels: usize, s
       const from = <usize>load<i32>(offsets + (c << 3), 4) * TILE;
       extendAdd(stack + from, word(table, child, 1), places + (<usize>word(table, child, 3) << 2), panel, update, pivots);
     }
-    if (!factorFront(panel, update, pivots, rows)) return s;
+    const ended = factorFront(panel, update, pivots, rows);
+    if (ended != DONE) return ended == STOPPED ? -2 : s;
     // The children's blocks are done with: this one moves down into their place.
     waiting -= children;
     const base = children > 0 ? <usize>load<i32>(offsets + (waiting << 3), 4) * TILE : top;
@@ -199,18 +219,35 @@ export function factor(count: i32, table: usize, places: usize, panels: usize, s
  * @param rows  row numbers of each update block
  * @param x  right-hand sides and answers one after the other, `size` long each, in the order of elimination
  * @param work  room for the longest front, in f64
+ * @returns whether it was done; otherwise it was stopped
  */
 export function solve(
   count: i32, table: usize, rows: usize, panels: usize, x: usize, size: i32, sides: i32, work: usize,
-): void {
+): bool {
   const next = <usize>size * F64;
   const end = x + next * <usize>sides;
+  let gone: usize = 0;
   for (let s = 0; s < count; s++) {
+    gone += panelSize(s, table);
+    if (gone > SOLVE_PATIENCE) {
+      gone = 0;
+      if (stopped()) return false;
+    }
     for (let b = x; b < end; b += next) forward(s, table, rows, panels, b, work);
   }
   for (let s = count - 1; s >= 0; s--) {
+    gone += panelSize(s, table);
+    if (gone > SOLVE_PATIENCE) {
+      gone = 0;
+      if (stopped()) return false;
+    }
     for (let b = x; b < end; b += next) backward(s, table, rows, panels, b, work);
   }
+  return true;
+}
+
+@inline function panelSize(s: i32, table: usize): usize {
+  return <usize>(word(table, s, 0) * (word(table, s, 0) + word(table, s, 1)));
 }
 
 function loadPivots(s: i32, table: usize, x: usize, work: usize): void {

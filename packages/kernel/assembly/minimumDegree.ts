@@ -240,7 +240,7 @@ export function minimumDegree(n: i32, start: usize, adjacency: usize, kept: usiz
   let seenNow = 0;
   let pivots = 0;
   while (done < goal) {
-    if ((pivots++ & 1023) == 0 && stopped()) {
+    if ((pivots++ & 511) == 0 && stopped()) {
       done = -1;
       break;
     }

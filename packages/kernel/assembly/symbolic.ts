@@ -405,12 +405,14 @@ export function analyse(n: i32, pattern: usize, block: i32, ordering: i32): i32 
     if (!nestedDissection(n, start, adjacency, order)) return -2;
   } else if (minimumDegree(n, start, adjacency, reserveFilled((n + 3) >> 2, 0), order) < 0) return -2;
 
+  if (stopped()) return -2;
   const position = reserve(n);
   const parent = reserve(n);
   const counts = reserve(n);
   first = reserve(n + 1);
   for (let k = 0; k < n; k++) put(position, at(order, k), k);
   eliminationTree(n, order, position, parent);
+  if (stopped()) return -2;
   postorder(n, order, position, parent);
   countColumns(n, order, position, parent, counts);
   count = amalgamate(n, parent, counts, first);
@@ -419,6 +421,7 @@ export function analyse(n: i32, pattern: usize, block: i32, ordering: i32): i32 
   gatherRows(n, position);
   sortRows(n);
   layOut(block);
+  if (stopped()) return -2;
   sortEntries(n, columnStart, row, position);
   findPlaces(n, at(columnStart, n), block);
   return stopped() ? -2 : -1;

@@ -33,7 +33,8 @@ export interface Analysis {
 
 export interface Factor {
   readonly analysis: Analysis;
-  readonly kernel: Kernel;
+  /** Gone once released. */
+  kernel: Kernel | undefined;
 }
 
 /** The matrix is not positive definite: a pivot was zero, negative or not a number. */
@@ -184,12 +185,18 @@ export function factoriseFilled(
   reuse?: Factor,
 ): Factor {
   const at = layout(analysis, MOST_SIDES);
-  const factor = reuse ?? { analysis, kernel: prepared(analysis, at, signal) };
-  const { kernel } = factor;
+  const kernel = reuse?.kernel ?? prepared(analysis, at, signal);
+  const factor = reuse ?? { analysis, kernel };
+  factor.kernel = kernel;
   const panels = new Float64Array(kernel.memory.buffer, at.panels, analysis.panels);
   if (!kernel.fresh) panels.fill(0);
   kernel.fresh = false;
-  fill(panels);
+  try {
+    fill(panels);
+  } catch (error) {
+    release(factor);
+    throw error;
+  }
   padPivots(analysis, panels);
   kernel.watch.signal = signal;
   const result = kernel.factor(analysis.count, at.table, at.places, at.panels, at.stack, at.offsets);
@@ -230,8 +237,14 @@ function prepared(
  * X with A X = B.
  *
  * @param b  up to `MOST_SIDES` right-hand sides, one after the other
+ * @throws StoppedError; the factor can be used again
  */
-export function solve({ analysis, kernel }: Factor, b: Float64Array): Float64Array {
+export function solve(
+  { analysis, kernel }: Factor,
+  b: Float64Array,
+  signal?: Context['signal'],
+): Float64Array {
+  if (!kernel) throw new Error('This factor has been released.');
   const { size, order, count, block } = analysis;
   const sides = b.length / size;
   const at = layout(analysis, MOST_SIDES);
@@ -239,7 +252,10 @@ export function solve({ analysis, kernel }: Factor, b: Float64Array): Float64Arr
   for (let s = 0; s < b.length; s += size) {
     for (let k = 0; k < size; k++) y[s + k] = b[s + place(order, block, k)];
   }
-  kernel.solve(count, at.table, at.rows, at.panels, at.stack, size, sides, at.work);
+  kernel.watch.signal = signal;
+  const done = kernel.solve(count, at.table, at.rows, at.panels, at.stack, size, sides, at.work);
+  kernel.watch.signal = undefined;
+  if (!done) throw new StoppedError();
   const x = new Float64Array(b.length);
   for (let s = 0; s < b.length; s += size) {
     for (let k = 0; k < size; k++) x[s + place(order, block, k)] = y[s + k];
@@ -251,7 +267,8 @@ export function solve({ analysis, kernel }: Factor, b: Float64Array): Float64Arr
 const place = (order: Uint32Array, block: number, k: number): number =>
   block === 1 ? order[k] : 2 * order[k >> 1] + (k & 1);
 
-/** Gives the factor's memory back early; it must not be used any more. */
+/** Gives the factor's memory back early; it must not be used any more, but may be released again. */
 export function release(factor: Factor): void {
-  returnKernel(factor.kernel);
+  if (factor.kernel) returnKernel(factor.kernel);
+  factor.kernel = undefined;
 }

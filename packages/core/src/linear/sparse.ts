@@ -1,3 +1,5 @@
+import { type Context, heedStop } from '../progress.ts';
+
 /** Where the entries of a symmetric matrix may be: its lower triangle, column by column, rows ascending. */
 export interface Pattern {
   readonly size: number;
@@ -18,6 +20,7 @@ export function gatherPattern(
   size: number,
   rows: Uint32Array,
   columns: Uint32Array,
+  signal?: Context['signal'],
 ): { pattern: Pattern; slot: Uint32Array } {
   const count = rows.length;
   const total = count + size;
@@ -31,6 +34,7 @@ export function gatherPattern(
 
   // Two counting sorts, by row then by column, leave each column's rows ascending.
   const byRow = sortedBy(high, size);
+  heedStop(signal);
   const byColumn = sortedBy(low, size, byRow);
   const columnStart = new Uint32Array(size + 1);
   const row = new Uint32Array(total);

@@ -1,4 +1,4 @@
-import type { Context } from '../progress.ts';
+import { type Context, heedStop } from '../progress.ts';
 import { type Analysis, analyse, type Factor, factoriseFilled, solve } from './cholesky.ts';
 import { gatherPattern } from './sparse.ts';
 
@@ -44,6 +44,7 @@ export function triangleSystem(
   fixed: Uint8Array,
   signal?: Context['signal'],
 ): TriangleSystem {
+  heedStop(signal);
   const freeIndex = new Int32Array(vertexCount).fill(-1);
   let freeCount = 0;
   for (let v = 0; v < vertexCount; v++) if (!fixed[v]) freeIndex[v] = freeCount++;
@@ -61,11 +62,18 @@ export function triangleSystem(
     columns[sides] = b;
     listed[i] = sides++;
   }
-  const { pattern, slot } = gatherPattern(freeCount, rows.subarray(0, sides), columns.subarray(0, sides));
+  heedStop(signal);
+  const { pattern, slot } = gatherPattern(
+    freeCount,
+    rows.subarray(0, sides),
+    columns.subarray(0, sides),
+    signal,
+  );
   const analysis = analyse(pattern, { block: 2, signal });
   const { target } = analysis;
   const diagonal = Int32Array.from({ length: freeCount }, (_, i) => target[pattern.columnStart[i]]);
 
+  heedStop(signal);
   const places = new Int32Array(BLOCKS * (triangles.length / 3)).fill(NOWHERE);
   for (let t = 0, at = 0; t < triangles.length; t += 3, at += BLOCKS) {
     for (let p = 0; p < 3; p++) {
@@ -105,7 +113,7 @@ export function factoriseTriangles(
 ): Factor {
   const { analysis, freeIndex } = system;
   const fill = (panels: Float64Array) => {
-    const trace = addTriangles(system, lower, panels);
+    const trace = addTriangles(system, lower, panels, signal);
     const everywhere = (shift * trace) / analysis.size;
     for (let v = 0; v < freeIndex.length; v++) {
       if (freeIndex[v] < 0) continue;
@@ -119,9 +127,15 @@ export function factoriseTriangles(
 }
 
 /** Adds every triangle's matrix into the panels, where columns of a strip are four numbers apart; returns the trace. */
-function addTriangles({ places }: TriangleSystem, lower: Float64Array, panels: Float64Array): number {
+function addTriangles(
+  { places }: TriangleSystem,
+  lower: Float64Array,
+  panels: Float64Array,
+  signal: Context['signal'] | undefined,
+): number {
   let trace = 0;
   for (let at = 0, first = 0; at < places.length; at += BLOCKS, first += LOWER_ENTRIES) {
+    if (at % (BLOCKS << 15) === 0) heedStop(signal);
     for (let p = 0; p < 3; p++) {
       const place = places[at + p];
       if (place === NOWHERE) continue;
@@ -138,7 +152,8 @@ function addTriangles({ places }: TriangleSystem, lower: Float64Array, panels: F
       const entry = first + OFF_DIAGONAL[k];
       const below = entry + 2 * HIGH[k] + 1;
       const place = coded < 0 ? ~coded : coded;
-      const [down, across] = coded < 0 ? [4, 1] : [1, 4];
+      const down = coded < 0 ? 4 : 1;
+      const across = 5 - down;
       panels[place] += lower[entry];
       panels[place + across] += lower[entry + 1];
       panels[place + down] += lower[below];
@@ -157,6 +172,7 @@ export function solveTriangles(
   system: TriangleSystem,
   factor: Factor,
   rightHand: Float64Array,
+  signal?: Context['signal'],
 ): Float64Array {
   const { freeIndex } = system;
   const b = new Float64Array(system.analysis.size);
@@ -166,7 +182,7 @@ export function solveTriangles(
     b[2 * i] = rightHand[2 * v];
     b[2 * i + 1] = rightHand[2 * v + 1];
   }
-  const x = solve(factor, b);
+  const x = solve(factor, b, signal);
   const answer = new Float64Array(rightHand.length);
   for (let v = 0; v < freeIndex.length; v++) {
     const i = freeIndex[v];

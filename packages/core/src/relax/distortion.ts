@@ -1,4 +1,5 @@
 import { LOWER_ENTRIES } from '../linear/triangleSystem.ts';
+import { type Context, heedStop } from '../progress.ts';
 import type { RestTriangles } from '../unfold/restTriangles.ts';
 
 /**
@@ -22,6 +23,27 @@ export function energy(triangles: Uint32Array, rest: RestTriangles, uv: Float64A
     sum += (rest.area[t] * 2 * square * (theta === 1 ? h : h ** theta)) / det;
   }
   return sum / rest.totalArea;
+}
+
+/**
+ * The two parts of the symmetric Dirichlet energy, the means of ‖J‖² and of ‖J⁻¹‖²: a map s times as large has
+ * s² stretch + s⁻² shrink.
+ */
+export function dirichletParts(
+  triangles: Uint32Array,
+  rest: RestTriangles,
+  uv: Float64Array,
+): { stretch: number; shrink: number } {
+  let [stretch, shrink] = [0, 0];
+  const J = new Float64Array(4);
+  for (let t = 0; t < rest.area.length; t++) {
+    jacobian(triangles, rest.local, uv, t, J);
+    const det = J[0] * J[3] - J[1] * J[2];
+    const square = J[0] * J[0] + J[1] * J[1] + J[2] * J[2] + J[3] * J[3];
+    stretch += rest.area[t] * square;
+    shrink += (rest.area[t] * square) / (det * det);
+  }
+  return { stretch: stretch / rest.totalArea, shrink: shrink / rest.totalArea };
 }
 
 /** J row by row: du/dx, du/dy, dv/dx, dv/dy. */
@@ -62,6 +84,7 @@ export function quadratic(
   rest: RestTriangles,
   uv: Float64Array,
   theta = 1,
+  signal?: Context['signal'],
 ): Quadratic {
   const gradient = new Float64Array(uv.length);
   const hessian = new Float64Array(LOWER_ENTRIES * rest.area.length);
@@ -70,6 +93,7 @@ export function quadratic(
   const eigenvalues = new Float64Array(4);
   const column = new Float64Array(6);
   for (let t = 0; t < rest.area.length; t++) {
+    if ((t & 0x7fff) === 0) heedStop(signal);
     jacobian(triangles, rest.local, uv, t, J);
     const weight = rest.area[t] / rest.totalArea;
     const x2 = rest.local[3 * t];

@@ -50,7 +50,7 @@ export function pullVertices(
   try {
     for (let round = 0; round < MOST_ROUNDS && slow < PATIENCE; round++) {
       context.report({ fraction: round / MOST_ROUNDS, uv: now });
-      const { gradient, hessian } = quadratic(triangles, rest, now);
+      const { gradient, hessian } = quadratic(triangles, rest, now, 1, signal);
       const lack = difference(target, now);
       for (let i = 0; i < lack.length; i++) if (!handle[i >> 1]) lack[i] = 0;
       const pull = multiplyTriangles(triangles, hessian, lack);
@@ -59,6 +59,7 @@ export function pullVertices(
         system,
         factor,
         pull.map((x, i) => -x - gradient[i]),
+        signal,
       );
       const direction = lack.map((x, i) => x + follow[i]);
       const step = Math.min(1, 0.8 * stepToCollapse(triangles, now, direction));

@@ -2,10 +2,10 @@ import { HemError, StoppedError } from '../errors.ts';
 import { type Factor, release } from '../linear/cholesky.ts';
 import { factoriseTriangles, solveTriangles, triangleSystem } from '../linear/triangleSystem.ts';
 import { signedArea } from '../measure/flatArea.ts';
-import { type Context, within } from '../progress.ts';
+import { type Context, heedStop, within } from '../progress.ts';
 import type { Shell } from '../seams/shell.ts';
 import { type RestTriangles, restTriangles } from '../unfold/restTriangles.ts';
-import { energy, quadratic } from './distortion.ts';
+import { dirichletParts, energy, quadratic } from './distortion.ts';
 import { stepToCollapse } from './flipBarrier.ts';
 import { moveRigidly, type RigidMotion, rigidDirection } from './rigidGroups.ts';
 
@@ -78,7 +78,7 @@ export function relax(shell: Shell, start: Float64Array, options: RelaxOptions, 
   const { triangles, rest } = withFreeCorner(shell.triangles, whole, fixed);
   const all = energy(shell.triangles, whole, uv, theta);
   if (!Number.isFinite(all)) throw new FlippedStartError();
-  let current = energy(triangles, rest, uv, theta);
+  let current = triangles === shell.triangles ? all : energy(triangles, rest, uv, theta);
   const unchanging = all - current;
   const result = (step: number, converged: boolean): Relaxed => {
     const back = anchored ? 1 / scale : scaleToArea(shell.triangles, uv, start);
@@ -103,9 +103,11 @@ export function relax(shell: Shell, start: Float64Array, options: RelaxOptions, 
     for (; step < steps; step++) {
       context.report({ fraction: step / steps, figure: current + unchanging, uv: uv.map((x) => x / scale) });
       if (signal.aborted) return result(step, false);
-      const { gradient, hessian } = quadratic(triangles, rest, uv, theta);
+      const { gradient, hessian } = quadratic(triangles, rest, uv, theta, signal);
       const solve = (rightHand: Float64Array) =>
-        system && factor ? solveTriangles(system, factor, rightHand) : new Float64Array(rightHand.length);
+        system && factor
+          ? solveTriangles(system, factor, rightHand, signal)
+          : new Float64Array(rightHand.length);
       if (system) factor = factoriseTriangles(system, hessian, { shift: 1e-9, signal, reuse: factor });
       let direction = solve(gradient.map((x) => -x));
       let motions: readonly RigidMotion[] = [];
@@ -128,6 +130,7 @@ export function relax(shell: Shell, start: Float64Array, options: RelaxOptions, 
       const reach = 0.95 * stepToCollapse(triangles, uv, direction);
       const found = lineSearch(Math.min(1, reach), slope, current, (length) => {
         const trial = uv.map((x, i) => x + length * direction[i]);
+        heedStop(signal);
         for (const motion of motions) moveRigidly(motion, uv, length, trial);
         return { trial, value: energy(triangles, rest, trial, theta) };
       });
@@ -185,20 +188,9 @@ function lineSearch(
 
 /** The uniform scale of least symmetric Dirichlet energy: s² A + s⁻² B is least at (B / A)^¼. */
 function bestScale(triangles: Uint32Array, rest: RestTriangles, uv: Float64Array): number {
-  // Energies at two scales give A + B and 4A + B/4; normalise first, so that any input scale is safe.
-  const normal = Math.sqrt(rest.totalArea / Math.max(signedArea(triangles, uv), Number.MIN_VALUE));
-  if (!Number.isFinite(normal)) return 1;
-  const at = (scale: number) =>
-    energy(
-      triangles,
-      rest,
-      uv.map((x) => scale * normal * x),
-    );
-  const [at1, at2] = [at(1), at(2)];
-  if (!Number.isFinite(at1) || !Number.isFinite(at2)) return normal;
-  const a = (4 * at2 - at1) / 15;
-  const b = at1 - a;
-  return a > 0 && b > 0 ? normal * (b / a) ** 0.25 : normal;
+  const { stretch, shrink } = dirichletParts(triangles, rest, uv);
+  const scale = (shrink / stretch) ** 0.25;
+  return scale > 0 && Number.isFinite(scale) ? scale : 1;
 }
 
 const scaleToArea = (triangles: Uint32Array, uv: Float64Array, target: Float64Array): number =>

@@ -30,14 +30,15 @@ export function borders(triangles: Uint32Array, vertexCount: number): Borders {
       const side = items[k];
       if (side === MATCHED) continue;
       edgeCount++;
-      const [from, to] = [triangles[side], end(side)];
+      const from = triangles[side];
+      const to = end(side);
       let others = 0;
       let opposed = true;
       for (let m = k + 1; m < start[v + 1]; m++) {
         const other = items[m];
         if (other === MATCHED) continue;
-        const [a, b] = [triangles[other], end(other)];
-        if (a + b !== from + to || (a !== from && a !== to)) continue;
+        const a = triangles[other];
+        if (a + end(other) !== from + to || (a !== from && a !== to)) continue;
         others++;
         if (a === from) opposed = false;
         items[m] = MATCHED;

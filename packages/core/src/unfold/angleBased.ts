@@ -1,4 +1,4 @@
-import type { Context } from '../progress.ts';
+import { type Context, heedStop } from '../progress.ts';
 import type { Shell } from '../seams/shell.ts';
 import { flatAngles } from './flatAngles.ts';
 import { lscm, type Pins } from './lscm.ts';
@@ -23,8 +23,12 @@ export function angleBased(
 ): Float64Array {
   const onBorder = new Uint8Array(shell.positions.length / 3);
   for (const loop of loops) for (const v of loop) onBorder[v] = 1;
-  const { angles } = flatAngles(shell, cornerAngles(rest), onBorder, context);
+  const corners = cornerAngles(rest);
+  heedStop(context.signal);
+  const { angles } = flatAngles(shell, corners, onBorder, context);
+  heedStop(context.signal);
   const flat = fromAngles(angles, rest.area);
+  heedStop(context.signal);
   return pins
     ? lscm(shell, flat, pins, context.signal)
     : spectralConformal(shell, flat, loops, context.signal);

@@ -6,7 +6,7 @@ import {
   type TriangleSystem,
   triangleSystem,
 } from '../linear/triangleSystem.ts';
-import type { Context } from '../progress.ts';
+import { type Context, heedStop } from '../progress.ts';
 import type { Shell } from '../seams/shell.ts';
 
 export interface FlatAngles {
@@ -18,6 +18,8 @@ export interface FlatAngles {
 }
 
 const MOST_STEPS = 30;
+/** Corners between two questions whether to stop. */
+const EVERY = 3 << 14;
 /** The least a target angle may be, and what it stays away from π, radians: thinner triangles pull without end. */
 const THINNEST = 1e-4;
 
@@ -41,10 +43,11 @@ export function flatAngles(
   context: Context,
 ): FlatAngles {
   const vertexCount = positions.length / 3;
+  const { signal } = context;
   const beta = targets(triangles, target, onBorder);
+  heedStop(signal);
   const angles = sumToPi(beta);
   if (onBorder.every((b) => b === 1)) return { angles, steps: 0, residual: 0 };
-  const { signal } = context;
   const system = triangleSystem(triangles, vertexCount, onBorder, signal);
   const lower = new Float64Array((LOWER_ENTRIES * triangles.length) / 3);
   const change = new Float64Array(angles.length);
@@ -52,13 +55,14 @@ export function flatAngles(
   let steps = 0;
   let residual = Infinity;
   for (; steps < MOST_STEPS; steps++) {
-    const { excess, rightHand } = equations(system, angles, beta, lower);
+    const { excess, rightHand } = equations(system, angles, beta, lower, signal);
     residual = excess;
     if (residual < 1e-7) break;
     context.report({ fraction: steps / MOST_STEPS, figure: residual });
     factor = factoriseTriangles(system, lower, { shift: 1e-12, signal, reuse: factor });
-    const multipliers = solveTriangles(system, factor, rightHand);
-    newtonChange(triangles, angles, beta, multipliers, change);
+    const multipliers = solveTriangles(system, factor, rightHand, signal);
+    newtonChange(triangles, angles, beta, multipliers, change, signal);
+    heedStop(signal);
     const step = stepInside(angles, change);
     for (let i = 0; i < angles.length; i++) angles[i] += step * change[i];
   }
@@ -102,6 +106,7 @@ function equations(
   angles: Float64Array,
   beta: Float64Array,
   lower: Float64Array,
+  signal: Context['signal'],
 ): { excess: number; rightHand: Float64Array } {
   const violation = new Float64Array(2 * vertexCount);
   const rightHand = new Float64Array(2 * vertexCount);
@@ -111,6 +116,7 @@ function equations(
   const d = new Float64Array(3);
   let excess = 0;
   for (let t = 0, at = 0; t < triangles.length; t += 3) {
+    if (t % EVERY === 0) heedStop(signal);
     let dSum = 0;
     let pull = 0; // 1ᵀ D ∇F
     for (let k = 0; k < 3; k++) {
@@ -175,9 +181,11 @@ function newtonChange(
   beta: Float64Array,
   multipliers: Float64Array,
   change: Float64Array,
+  signal: Context['signal'],
 ): void {
   const g = new Float64Array(18);
   for (let t = 0; t < triangles.length; t += 3) {
+    if (t % EVERY === 0) heedStop(signal);
     derivatives(angles, t, g);
     let dSum = 0;
     let changeSum = 0;

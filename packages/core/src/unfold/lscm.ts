@@ -6,7 +6,7 @@ import {
   solveTriangles,
   triangleSystem,
 } from '../linear/triangleSystem.ts';
-import type { Context } from '../progress.ts';
+import { type Context, heedStop } from '../progress.ts';
 import type { Shell } from '../seams/shell.ts';
 import type { RestTriangles } from './restTriangles.ts';
 
@@ -41,6 +41,7 @@ export function pinnedConformal(
 ): PinnedConformal {
   const vertexCount = positions.length / 3;
   const lower = conformalMatrices(rest);
+  heedStop(signal);
   const fixed = new Uint8Array(vertexCount);
   for (let i = 0; i < vertices.length; i++) fixed[vertices[i]] = 1;
   const place = (places: ArrayLike<number>): Float64Array => {

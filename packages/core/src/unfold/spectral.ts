@@ -1,6 +1,6 @@
 import { release } from '../linear/cholesky.ts';
 import { factoriseTriangles, solveTriangles, triangleSystem } from '../linear/triangleSystem.ts';
-import type { Context } from '../progress.ts';
+import { type Context, heedStop } from '../progress.ts';
 import type { Shell } from '../seams/shell.ts';
 import { conformalMatrices } from './lscm.ts';
 import { placeOnCircle } from './placeOnCircle.ts';
@@ -33,6 +33,7 @@ export function spectralConformal(
   const { triangles, positions } = shell;
   const vertexCount = positions.length / 3;
   const lower = conformalMatrices(rest);
+  heedStop(signal);
   const mass = new Float64Array(vertexCount);
   let spread = 0;
   for (const loop of loops) {
@@ -50,7 +51,7 @@ export function spectralConformal(
   let border = normalisedBorder(uv, mass, spread);
   let last = Infinity;
   for (let round = 0; round < MOST_ROUNDS; round++) {
-    uv = solveTriangles(system, factor, border);
+    uv = solveTriangles(system, factor, border, signal);
     const energy = rayleighQuotient(uv, border, mass) - shift;
     const next = normalisedBorder(uv, mass, spread);
     if (energy > SMALL ? last - energy < ENOUGH * energy : farthestMove(border, next) < SMALL) break;

@@ -71,8 +71,8 @@ export function tutteEmbedding(shell: Shell, area: number, signal?: Context['sig
     }
   }
   const factor = factorise(analyse(pattern, { signal }), values, signal);
-  const u = solve(factor, bu);
-  const v = solve(factor, bv);
+  const u = solve(factor, bu, signal);
+  const v = solve(factor, bv, signal);
   for (let i = 0; i < free.length; i++) {
     if (free[i] < 0) continue;
     uv[2 * i] = u[free[i]];

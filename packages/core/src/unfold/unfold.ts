@@ -1,7 +1,7 @@
 import { HemError } from '../errors.ts';
 import { NotPositiveDefiniteError } from '../linear/cholesky.ts';
 import { signedArea } from '../measure/flatArea.ts';
-import type { Context } from '../progress.ts';
+import { type Context, heedStop } from '../progress.ts';
 import { FlippedStartError, relax } from '../relax/relax.ts';
 import { type Borders, borders } from '../seams/borders.ts';
 import type { Shell } from '../seams/shell.ts';
@@ -62,8 +62,10 @@ export function unfoldShell(
   { pins, stays = [] }: UnfoldOptions = {},
 ): Unfolded {
   const found = borders(shell.triangles, shell.positions.length / 3);
+  heedStop(context.signal);
   const verdict = verdictOf(shell, found);
   if (!verdict.canUnfold) throw new CannotUnfoldError(verdict);
+  heedStop(context.signal);
   const rest = restTriangles(shell.positions, shell.triangles);
   const onBorder = new Uint8Array(shell.positions.length / 3);
   for (const loop of found.loops) for (const v of loop) onBorder[v] = 1;
@@ -72,6 +74,7 @@ export function unfoldShell(
   const solve = (p?: Pins): Float64Array | undefined => {
     try {
       const uv = solvers[method](shell, rest, found.loops, p, context);
+      heedStop(context.signal);
       return isLocallyInjective(shell.triangles, uv, rest.area, onBorder) ? uv : undefined;
     } catch (error) {
       // Hopeless numbers, such as all points in one: the way round by Tutte's embedding needs none of them.
@@ -81,6 +84,7 @@ export function unfoldShell(
   };
   const free = (): Unfolded => {
     const solved = solve();
+    heedStop(context.signal);
     const uv = solved ?? fromTutte(shell, rest, context);
     const scale = Math.sqrt(rest.totalArea / signedArea(shell.triangles, uv));
     const sized = uv.map((x) => x * scale);

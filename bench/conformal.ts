@@ -8,7 +8,7 @@ import { farthestPair } from '@blunt-hem/core/unfold/farthestPair';
 import { pinnedConformal } from '@blunt-hem/core/unfold/lscm';
 import { restTriangles } from '@blunt-hem/core/unfold/restTriangles';
 import { unfoldShell } from '@blunt-hem/core/unfold/unfold';
-import { hasPeer, type LscmSolver, peerLscm } from './peer/peer.ts';
+import { attempt, hasPeer, type LscmSolver, peerLscm } from './peer/peer.ts';
 import { cap } from './shapes.ts';
 import { count, growth, ratio, seconds, type Table, time } from './table.ts';
 
@@ -20,7 +20,10 @@ function bestOfCgal(shell: Shell): { seconds: number; solver: string } | undefin
   const pair = farthestPair(shell.positions, borders(shell.triangles, shell.positions.length / 3).loops[0]);
   const solvers = shell.triangles.length / 3 > 50_000 ? SOLVERS.slice(0, 1) : SOLVERS;
   return solvers
-    .map((solver) => ({ solver, seconds: peerLscm(shell, pair, solver).seconds }))
+    .flatMap((solver) => {
+      const map = attempt(() => peerLscm(shell, pair, solver));
+      return map ? { solver, seconds: map.seconds } : [];
+    })
     .sort((a, b) => a.seconds - b.seconds)[0];
 }
 
@@ -33,7 +36,7 @@ export function conformal(large: boolean): Table {
     const shell = cap(wanted);
     const size = shell.triangles.length / 3;
     let uv: Float64Array = new Float64Array();
-    const ours = time(size > 50_000 ? 1 : 5, () => {
+    const ours = time(size > 50_000 ? 3 : 5, () => {
       uv = unfoldShell(shell, 'conformal', unattended).uv;
     });
     const theirs = bestOfCgal(shell);

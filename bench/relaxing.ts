@@ -5,7 +5,7 @@ import { relax } from '@blunt-hem/core/relax/relax';
 import type { Shell } from '@blunt-hem/core/seams/shell';
 import { restTriangles } from '@blunt-hem/core/unfold/restTriangles';
 import { unfoldShell } from '@blunt-hem/core/unfold/unfold';
-import { hasPeer, peerArap } from './peer/peer.ts';
+import { attempt, hasPeer, peerArap } from './peer/peer.ts';
 import { cap, hills } from './shapes.ts';
 import { count, ratio, seconds, type Table } from './table.ts';
 
@@ -57,7 +57,7 @@ function row(name: string, shell: Shell, compare: boolean): string[] {
   };
   const ours = relax(shell, start, { scale: 1 }, { signal, report });
 
-  const peer = compare ? peerArap(shell, 50, 'lu') : undefined;
+  const peer = compare ? attempt(() => peerArap(shell, 50, 'lu')) : undefined;
   const theirs = peer && facing(triangles, peer.uv);
   const theirEnergy = theirs && energy(triangles, rest, theirs);
   return [
@@ -65,7 +65,7 @@ function row(name: string, shell: Shell, compare: boolean): string[] {
     count(triangles.length / 3),
     seconds(spent),
     `${steps}`,
-    peer ? seconds(peer.seconds) : '–',
+    peer ? seconds(peer.seconds) : compare ? 'finds none' : '–',
     peer ? ratio(spent, peer.seconds) : '–',
     `${converged.energyBefore.toFixed(4)} → ${reached.toFixed(4)} → ${converged.energyAfter.toFixed(4)}`,
     left.toExponential(0),

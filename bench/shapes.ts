@@ -11,10 +11,20 @@ export function cap(triangles: number): Shell {
   return sphericalCap(rings, 4 * rings, 2);
 }
 
+const hill = (u: number, v: number, height: number, width: number) =>
+  height * Math.exp(-(u * u + v * v) / width);
+
+/** One hill far higher than wide, `2 × side²` triangles. */
+export const horn = (side: number): Shell =>
+  wholeShell(
+    sheet(side, side, (i, j) => {
+      const [u, v] = [(20 * i) / side - 10, (20 * j) / side - 10];
+      return [v, u, hill(u, v, 12, 6)];
+    }),
+  );
+
 /** Two steep hills on a sheet, `2 × side²` triangles. */
 export function hills(side: number): Shell {
-  const hill = (u: number, v: number, height: number, width: number) =>
-    height * Math.exp(-(u * u + v * v) / width);
   return wholeShell(
     sheet(side, side, (i, j) => {
       const [u, v] = [(20 * i) / side, (20 * j) / side];

@@ -35,11 +35,11 @@ interface PeerMap {
 export type LscmSolver = 'ldlt' | 'lu' | 'bicgstab';
 export type ArapSolver = 'lu' | 'bicgstab';
 
-/** CGAL's least-squares conformal map with two pins, which it places itself. */
+/** CGAL's least-squares conformal map with two pins, which it places itself; throws where it finds none. */
 export const peerLscm = (shell: Triangles, pins: readonly [number, number], solver: LscmSolver): PeerMap =>
   flatten(shell, `lscm-${solver}`, pins);
 
-/** CGAL's as-rigid-as-possible map. */
+/** CGAL's as-rigid-as-possible map; throws where it finds none. */
 export const peerArap = (shell: Triangles, iterations: number, solver: ArapSolver): PeerMap =>
   flatten(shell, `arap-${solver}`, [iterations]);
 
@@ -56,6 +56,15 @@ function flatten({ positions, triangles }: Triangles, work: string, numbers: rea
       seconds,
     };
   });
+}
+
+/** What the peer answers, or nothing where it fails. */
+export function attempt<T>(ask: () => T): T | undefined {
+  try {
+    return ask();
+  } catch {
+    return undefined;
+  }
 }
 
 /** Seconds Eigen takes to analyse and to factorise a matrix. */

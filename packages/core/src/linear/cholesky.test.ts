@@ -6,7 +6,7 @@ import { describe, expect, it } from 'vitest';
 import { compileKernel, target } from '../../../kernel/build.ts';
 import { analyseReference, factoriseReference, solveReference } from '../../reference/referenceCholesky.ts';
 import { StoppedError } from '../errors.ts';
-import { analyse, factorise, NotPositiveDefiniteError, solve } from './cholesky.ts';
+import { analyse, factorise, NotPositiveDefiniteError, release, solve } from './cholesky.ts';
 import { gatherPattern, multiply } from './sparse.ts';
 
 /** A graph Laplacian plus the identity, on `links` between `size` rows. */
@@ -74,6 +74,17 @@ describe('sparse Cholesky', () => {
     const both = solve(factor, b);
     expect(both.subarray(0, 60)).toEqual(solve(factor, b.slice(0, 60)));
     expect(both.subarray(60)).toEqual(solve(factor, b.slice(60)));
+  });
+
+  it('may be released twice, and is not to be solved with afterwards', () => {
+    const { pattern, values } = system(3, [[0, 1] as const]);
+    const analysis = analyse(pattern);
+    const factor = factorise(analysis, values);
+    release(factor);
+    release(factor);
+    const [one, other] = [factorise(analysis, values), factorise(analysis, values)];
+    expect(one.kernel).not.toBe(other.kernel);
+    expect(() => solve(factor, new Float64Array(3))).toThrow('released');
   });
 
   it('solves a grid of several hundred fronts as its plain twin does', () => {

@@ -1,6 +1,7 @@
 import { mkdirSync, writeFileSync } from 'node:fs';
 import { faceCount, type Mesh } from '@blunt-hem/core/mesh/mesh';
 import { gourdLantern, type Part } from './gourdLantern.ts';
+import { puntThwart, reedPunt } from './reedPunt.ts';
 import { toadFerryman } from './toadFerryman.ts';
 
 /** Writes the demo models, and the seams they open with, where the app serves them from. */
@@ -12,6 +13,8 @@ writeFileSync(new URL('toad-ferryman.obj', folder), objOfMesh('Toad ferryman', '
 writeFileSync(new URL('toad-ferryman.seams.json', folder), JSON.stringify({ edges: toad.seams }));
 writeFileSync(new URL('gourd-lantern.obj', folder), objOfParts(gourdLantern()));
 writeFileSync(new URL('gourd-lantern.seams.json', folder), JSON.stringify({ edges: [] }));
+writeFileSync(new URL('reed-punt.glb', folder), await reedPunt());
+writeFileSync(new URL('punt-thwart.obj', folder), puntThwart());
 
 function vertexLine(...point: [number, number, number]): string {
   return `v ${point.map((value) => value.toFixed(6)).join(' ')}\n`;

@@ -1,10 +1,18 @@
+import { openDocument } from '@blunt-hem/core/document/document';
+import { applyPatch } from '@blunt-hem/core/document/patch';
+import { readModel } from '@blunt-hem/core/formats/readModel';
+import { examine } from '@blunt-hem/core/health/examine';
 import { connectivity } from '@blunt-hem/core/mesh/connectivity';
 import { boundingBox, faceCount, type Mesh, meshFromPolygons, vertexCount } from '@blunt-hem/core/mesh/mesh';
+import type { Model } from '@blunt-hem/core/mesh/model';
 import { faceNormal } from '@blunt-hem/core/mesh/normals';
+import { carryOut, localContext } from '@blunt-hem/core/operations/catalogue';
+import { patientOf } from '@blunt-hem/core/operations/patient';
 import { edgeLoop } from '@blunt-hem/core/select/edgeLoop';
 import { describe, expect, it } from 'vitest';
 import { edgeKey } from './cage.ts';
 import { gourdLantern } from './gourdLantern.ts';
+import { puntThwart, reedPunt } from './reedPunt.ts';
 import { toadFerryman } from './toadFerryman.ts';
 
 /** Volume by the divergence theorem: positive when faces look outward. */
@@ -77,6 +85,38 @@ describe('gourd lantern', () => {
       const middle = [0, 1, 2].map((k) => (box[k] + box[k + 3]) / 2);
       const about = { ...mesh, positions: mesh.positions.map((x, i) => x - middle[i % 3]) };
       expect(volume(about)).toBeGreaterThan(0);
+    }
+  });
+});
+
+describe('reed punt', () => {
+  const found = (model: Model) =>
+    Object.fromEntries(
+      examine(patientOf(openDocument(model)), localContext).map(({ check, finding }) => [
+        check.kind,
+        finding.count,
+      ]),
+    );
+
+  it('has just the faults it is there to show, and all of them can be repaired', async () => {
+    const punt = await readModel(await reedPunt(), 'reed-punt.glb');
+    expect(found(punt)).toMatchObject({
+      'mirrored-transform': 640,
+      'uneven-scale': 412,
+      cracks: 41,
+      'hidden-faces': expect.any(Number),
+    });
+    const thwart = await readModel(new TextEncoder().encode(puntThwart()), 'punt-thwart.obj');
+    expect(found(thwart)).toEqual({ 'bridged-polygons': 2, 'many-corners': 2 });
+    for (const model of [punt, thwart]) {
+      let document = openDocument(model);
+      const kinds = Object.keys(found(model));
+      for (const kind of kinds) {
+        if (!(kind in found(document.model))) continue;
+        const { patch } = await carryOut(document, { operation: 'repair', params: { kind } }, localContext);
+        document = applyPatch(document, patch);
+      }
+      expect(found(document.model)).toEqual({});
     }
   });
 });

@@ -9,6 +9,8 @@ import type { BenchEvent } from '../worker/protocol.ts';
 import './bench.css';
 import { Details } from './details/Details.tsx';
 import { Header } from './header/Header.tsx';
+import { HealthReportView } from './health/HealthReportView.tsx';
+import { useHealth } from './health/useHealth.ts';
 import { moving } from './panes/movingPicture.ts';
 import { Panes } from './panes/Panes.tsx';
 import { Rail } from './rail/Rail.tsx';
@@ -33,8 +35,10 @@ export function BenchPage() {
   const [problem, setProblem] = useState<string>();
   const loaded = useBench((s) => s.projectId === id && s.model !== undefined);
   const stage = useBench((s) => s.stage);
+  const reportOpen = useBench((s) => s.reportOpen);
   const detailsOpen = useBench((s) => s.detailsOpen);
   useBenchKeys();
+  useHealth(loaded);
 
   useEffect(() => {
     let current = true;
@@ -76,6 +80,7 @@ export function BenchPage() {
         {loaded ? <Panes /> : <p className="bench-state">Opening the project…</p>}
         {loaded && <ViewKeeper />}
         {loaded && stage === 'deliver' && <DeliverView />}
+        {loaded && stage === 'intake' && reportOpen && <HealthReportView />}
       </main>
       {detailsOpen && <Details />}
       <Strip />

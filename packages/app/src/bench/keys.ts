@@ -8,6 +8,7 @@ export const KEYS: readonly (readonly [keys: string, act: string])[] = [
   ['S', 'Unfold the selected shells, or all'],
   ['D', 'Relax the selected shells, or all'],
   ['F', 'Frame the selection, or everything'],
+  ['Delete', 'Take the selected faces out of the model'],
   ['V', 'Checker on or off'],
   ['B', 'Next overlay'],
   ['Shift Q', 'Edges or shells: what a click picks'],

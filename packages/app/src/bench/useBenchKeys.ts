@@ -1,6 +1,6 @@
 import { useHotkeys } from 'react-hotkeys-hook';
 import { useNavigate } from 'react-router';
-import { cut, relax, selectNothing, sew, stop, travel, unfold } from '../store/actions.ts';
+import { cut, deleteFaces, relax, selectNothing, sew, stop, travel, unfold } from '../store/actions.ts';
 import { type Overlay, STAGES, useBench } from '../store/benchStore.ts';
 import { frameSelection } from './panes/framing.ts';
 
@@ -17,6 +17,7 @@ const ACTS: Readonly<Record<string, () => void>> = {
   s: () => void unfold(),
   d: () => void relax(),
   f: frameSelection,
+  delete: () => void deleteFaces(),
   v: () => useBench.setState((s) => ({ checker: !s.checker })),
   b: () =>
     useBench.setState((s) => ({ overlay: OVERLAYS[(OVERLAYS.indexOf(s.overlay) + 1) % OVERLAYS.length] })),

@@ -1,5 +1,6 @@
 import type { UvMatrix } from '@blunt-hem/core/arrange/similarity';
 import type { Request } from '@blunt-hem/core/operations/catalogue';
+import * as Comlink from 'comlink';
 import type { Done } from '../worker/protocol.ts';
 import { type Notice, useBench } from './benchStore.ts';
 import { ArtistError, bench, unwrap } from './worker.ts';
@@ -80,6 +81,29 @@ export const hideParts = (parts: readonly number[], hidden: boolean) =>
   perform({ operation: 'hide-parts', params: { parts, hidden } });
 export const stop = () => bench.stop();
 
+export const repair = (kind: string) =>
+  perform({ operation: 'repair', params: { kind, tolerance: useBench.getState().tolerance } });
+export const repairSafe = () =>
+  perform({ operation: 'repair-safe', params: { tolerance: useBench.getState().tolerance } });
+
+export async function deleteFaces(): Promise<void> {
+  const faces = [...useBench.getState().faces];
+  if (faces.length === 0) return notify({ tone: 'note', text: 'Select faces first.' });
+  await perform({ operation: 'delete-faces', params: { faces } });
+}
+
+/** Has the model examined as it is now; a newer call takes over. */
+export async function examine(): Promise<void> {
+  const { model, tolerance } = useBench.getState();
+  const isThis = () => useBench.getState().model === model;
+  useBench.setState({ examining: 0 });
+  const report = (fraction: number) => {
+    if (isThis()) useBench.setState({ examining: fraction });
+  };
+  const health = await bench.examine(tolerance, Comlink.proxy(report));
+  if (health && isThis()) useBench.setState({ health, examining: undefined });
+}
+
 export async function transformShells(matrix: UvMatrix): Promise<void> {
   const { shells } = useBench.getState();
   if (shells.size === 0) return notify({ tone: 'note', text: 'Pick a shell first.' });
@@ -123,4 +147,5 @@ export function select(
   });
 }
 
-export const selectNothing = () => useBench.setState({ edges: new Set(), shells: new Set() });
+export const selectNothing = () =>
+  useBench.setState({ edges: new Set(), faces: new Set(), shells: new Set() });

@@ -1,6 +1,6 @@
 import type { Totals } from '@blunt-hem/core/document/figures';
 import { create } from 'zustand';
-import type { BenchEvent, BenchState, FlatBuffers, ModelBuffers } from '../worker/protocol.ts';
+import type { BenchEvent, BenchState, FlatBuffers, HealthReport, ModelBuffers } from '../worker/protocol.ts';
 
 export const STAGES = ['intake', 'cut', 'unfold', 'inspect', 'arrange', 'deliver'] as const;
 export type Stage = (typeof STAGES)[number];
@@ -47,7 +47,15 @@ export interface BenchStore {
   overlay: Overlay;
   checker: boolean;
   repeats: number;
+  /** What the last health check found; nothing while there has been none of this mesh. */
+  health?: HealthReport;
+  reportOpen: boolean;
+  /** Part of a running health check that is done. */
+  examining?: number;
+  /** Distance at which points count as one, as a part of the edges' length. */
+  tolerance: number;
   edges: ReadonlySet<number>;
+  faces: ReadonlySet<number>;
   shells: ReadonlySet<number>;
   hover?: Hover;
   /** Part of the middle that the Model takes, 0 to 1. */
@@ -67,7 +75,10 @@ export const useBench = create<BenchStore>()(() => ({
   overlay: 'none',
   checker: true,
   repeats: 24,
+  reportOpen: false,
+  tolerance: 0.01,
   edges: new Set(),
+  faces: new Set(),
   shells: new Set(),
   split: 0.52,
   detailsOpen: true,
@@ -85,23 +96,41 @@ export function resetBench(): void {
     busy: undefined,
     notice: undefined,
     hover: undefined,
+    health: undefined,
+    reportOpen: false,
+    examining: undefined,
+    tolerance: 0.01,
     edges: new Set(),
+    faces: new Set(),
     shells: new Set(),
     overlaps: { faces: new Uint32Array(0), atLeast: false },
   });
 }
 
+/** A new mesh waits for the state that belongs to it. */
+let nextModel: ModelBuffers | undefined;
+
 /** Takes in what the worker says. Moving pictures go to the renderer alone. */
 export function receive(event: BenchEvent): void {
   switch (event.kind) {
+    case 'model':
+      nextModel = event.model;
+      return;
     case 'state':
       useBench.setState((s) => ({
+        ...(nextModel && {
+          model: nextModel,
+          health: undefined,
+          edges: new Set<number>(),
+          faces: new Set<number>(),
+        }),
         state: event.state,
         before: s.state?.totals ?? event.state.totals,
         flat: event.state.flat,
         shells: renumbered(s, event.state),
         hover: undefined,
       }));
+      nextModel = undefined;
       return;
     case 'overlaps':
       useBench.setState({ overlaps: event });
@@ -125,6 +154,7 @@ export function receive(event: BenchEvent): void {
 function renumbered({ shells, state }: BenchStore, next: BenchState): ReadonlySet<number> {
   const { flat } = next;
   if (!state || shells.size === 0) return shells;
+  if (nextModel) return new Set();
   return new Set(
     [...shells].flatMap((s) => (state.shells[s] ? [flat.faceShell[state.shells[s].firstFace]] : [])),
   );

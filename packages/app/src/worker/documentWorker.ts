@@ -8,13 +8,17 @@ import { readSeams } from '@blunt-hem/core/formats/seamFile';
 import { writeGlb } from '@blunt-hem/core/formats/writeGlb';
 import { writeObj } from '@blunt-hem/core/formats/writeObj';
 import { writeTemplate } from '@blunt-hem/core/formats/writeTemplate';
+import { checkOf } from '@blunt-hem/core/health/examine';
 import { carryOut, localContext } from '@blunt-hem/core/operations/catalogue';
+import { patientOf } from '@blunt-hem/core/operations/patient';
+import { unattended } from '@blunt-hem/core/progress';
 import { shellsAtEdges } from '@blunt-hem/core/seams/shells';
 import { edgeLoop } from '@blunt-hem/core/select/edgeLoop';
 import * as Comlink from 'comlink';
 import { openDatabase } from '../storage/database.ts';
 import { addProject, loadProject } from '../storage/projects.ts';
 import { modelBuffers } from './buffers.ts';
+import { healthDesk } from './healthDesk.ts';
 import { picker } from './picking.ts';
 import { drawPicture } from './picture.ts';
 import type { Answer, BenchApi, BenchEvent, Exported } from './protocol.ts';
@@ -26,6 +30,7 @@ const PICTURE = { width: 320, height: 208 };
 const database = openDatabase();
 const solvers = solverPool();
 const picking = picker();
+const health = healthDesk();
 let session: Session | undefined;
 let releaseLock: (() => void) | undefined;
 
@@ -69,12 +74,19 @@ async function add(project: Project): Promise<string> {
   return id;
 }
 
-/** The demo: models of our own, cut and unfolded as far as their seams go. */
+const demoBytes = async (file: string) => new Uint8Array(await (await fetch(`/demo/${file}`)).arrayBuffer());
+
+/** A demo model as it comes, faults and all. */
+async function uncutDemo(file: string, name: string): Promise<Project> {
+  const model = await readModel(await demoBytes(file), file);
+  return { name, document: openDocument(model), history: emptyHistory };
+}
+
+/** A demo model, cut and unfolded as far as its seams go. */
 async function demo(file: string, name: string): Promise<Project> {
-  const bytes = async (path: string) => new Uint8Array(await (await fetch(`/demo/${path}`)).arrayBuffer());
-  const model = await readModel(await bytes(`${file}.obj`), `${file}.obj`);
+  const model = await readModel(await demoBytes(`${file}.obj`), `${file}.obj`);
   const edges = readSeams(
-    new TextDecoder().decode(await bytes(`${file}.seams.json`)),
+    new TextDecoder().decode(await demoBytes(`${file}.seams.json`)),
     `${file}.seams.json`,
     topologyOf(model).links,
   );
@@ -102,6 +114,7 @@ function lock(id: string): Promise<boolean> {
 }
 
 async function close(): Promise<void> {
+  health.end();
   await session?.close();
   if (session) {
     const { row, document, history } = session.stored;
@@ -118,6 +131,8 @@ const api: BenchApi = {
   create: (name, bytes, keepUvs) => answer(async () => add(await projectFrom(name, bytes, keepUvs))),
 
   async addDemos() {
+    await add(await uncutDemo('punt-thwart.obj', 'Punt thwart'));
+    await add(await uncutDemo('reed-punt.glb', 'Reed punt'));
     await add(await demo('gourd-lantern', 'Gourd lantern'));
     await add(await demo('toad-ferryman', 'Toad ferryman'));
   },
@@ -153,6 +168,12 @@ const api: BenchApi = {
   redo: () => answer(() => opened().redo()),
   async stop() {
     session?.stop();
+  },
+  async examine(tolerance, report) {
+    return session && health.examine(session.document.model, tolerance, report);
+  },
+  async countOf(kind, tolerance) {
+    return checkOf(kind)?.find(patientOf(opened().document), { tolerance }, unattended)?.count ?? 0;
   },
   async pickModel(origin, direction) {
     return session && picking.pickModel(session.document, origin, direction);
@@ -207,9 +228,11 @@ const arrayBuffers = (object: object): ArrayBuffer[] =>
 const largeBuffers = (event: BenchEvent): ArrayBuffer[] =>
   event.kind === 'state'
     ? arrayBuffers(event.state.flat)
-    : event.kind === 'moving'
-      ? arrayBuffers(event)
-      : [];
+    : event.kind === 'model'
+      ? arrayBuffers(event.model)
+      : event.kind === 'moving'
+        ? arrayBuffers(event)
+        : [];
 
 const projectExport = ({ name, document, history }: Project): Exported => ({
   fileName: `${name}.hemproject`,

@@ -1,4 +1,6 @@
 import type { Totals } from '@blunt-hem/core/document/figures';
+import type { Severity } from '@blunt-hem/core/health/check';
+import type { ModelFigures } from '@blunt-hem/core/health/modelFigures';
 import type { ShellStretch } from '@blunt-hem/core/measure/stretch';
 import type { Request } from '@blunt-hem/core/operations/catalogue';
 import type { Verdict } from '@blunt-hem/core/seams/verdict';
@@ -72,6 +74,8 @@ export interface BenchState {
 }
 
 export type BenchEvent =
+  /** The mesh is another one; the state that belongs to it follows at once. */
+  | { readonly kind: 'model'; readonly model: ModelBuffers }
   | { readonly kind: 'state'; readonly state: BenchState }
   | { readonly kind: 'overlaps'; readonly faces: Uint32Array; readonly atLeast: boolean }
   /** What is running; absent fields mean nothing is. */
@@ -125,6 +129,25 @@ export interface TemplateChoice {
   readonly numbers: boolean;
 }
 
+/** One thing the health check found. */
+export interface FindingRow {
+  readonly kind: string;
+  readonly severity: Severity;
+  /** “14 open crack points”. */
+  readonly title: string;
+  readonly count: number;
+  /** What it does to the UVs. */
+  readonly effect: string;
+  readonly faces: Uint32Array;
+  readonly edges: Uint32Array;
+  readonly repair?: { readonly label: string; readonly safe: boolean };
+}
+
+export interface HealthReport {
+  readonly findings: readonly FindingRow[];
+  readonly figures: ModelFigures;
+}
+
 /** What the document worker offers. */
 export interface BenchApi {
   create(name: string, bytes: Uint8Array, keepUvs: boolean): Promise<Answer<string>>;
@@ -135,6 +158,10 @@ export interface BenchApi {
   undo(): Promise<Answer<Done | undefined>>;
   redo(): Promise<Answer<Done | undefined>>;
   stop(): Promise<void>;
+  /** Undefined when a newer examination, or the end of the project, has ended this one. */
+  examine(tolerance: number, report: (fraction: number) => void): Promise<HealthReport | undefined>;
+  /** How many one check counts, at once. */
+  countOf(kind: string, tolerance: number): Promise<number>;
   pickModel(origin: readonly number[], direction: readonly number[]): Promise<Pick | undefined>;
   pickBoard(u: number, v: number): Promise<Pick | undefined>;
   loop(edge: number): Promise<number[]>;

@@ -10,7 +10,7 @@ import type { Progress } from '@blunt-hem/core/progress';
 import { facesOfShell } from '@blunt-hem/core/seams/shells';
 import type { Database } from '../storage/database.ts';
 import { foldHistory, type Stored, saveAct, saveDone } from '../storage/projects.ts';
-import { flatBuffers, histogram } from './buffers.ts';
+import { flatBuffers, histogram, modelBuffers } from './buffers.ts';
 import type { BenchEvent, BenchState, Done, ShellRow } from './protocol.ts';
 
 /** Operations after which the shells they touched are unfolded at once. */
@@ -132,6 +132,7 @@ export function openSession(
   const changed = (patches: readonly Patch[]): void => {
     const { document } = current;
     figures = refreshedFigures(document, figures, dirtyFaces(document, patches));
+    if (patches.some(changesMesh)) emit({ kind: 'model', model: modelBuffers(document) });
     emit({ kind: 'state', state: stateOf() });
     clearTimeout(overlapTimer);
     overlapTimer = setTimeout(() => {
@@ -198,7 +199,9 @@ function changedShells(document: HemDocument, among?: Uint8Array): number[] {
 }
 
 const isEmpty = (change: Patch['changes'][number]): boolean =>
-  (change.kind === 'uv' ? change.corners : change.index).length === 0;
+  change.kind !== 'remesh' && (change.kind === 'uv' ? change.corners : change.index).length === 0;
+
+const changesMesh = ({ changes }: Patch): boolean => changes.some(({ kind }) => kind === 'remesh');
 
 /** One label a group, that of its first act. */
 function groupLabels(acts: readonly Act[]): string[] {
@@ -207,10 +210,11 @@ function groupLabels(acts: readonly Act[]): string[] {
 
 /** Faces whose figures a patch may have changed; undefined for all. */
 function dirtyFaces(document: HemDocument, patches: readonly Patch[]): Set<number> | undefined {
-  if (patches.length === 0) return undefined;
+  if (patches.length === 0 || patches.some(changesMesh)) return undefined;
   const { links } = topologyOf(document.model);
   const dirty = new Set<number>();
   for (const change of patches.flatMap(({ changes }) => changes)) {
+    if (change.kind === 'remesh') continue;
     if (change.kind === 'uv') for (const c of change.corners) dirty.add(links.cornerFace[c]);
     else if (change.field === 'stale') for (const f of change.index) dirty.add(f);
     else if (change.field === 'seams') {

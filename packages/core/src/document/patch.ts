@@ -1,3 +1,4 @@
+import type { Model } from '../mesh/model.ts';
 import { facesOfShell } from '../seams/shells.ts';
 import { type HemDocument, shellsOf } from './document.ts';
 
@@ -11,7 +12,14 @@ export interface Patch {
 /** Marks of the document, one byte an edge, part or face. */
 export type MarkField = 'seams' | 'hiddenParts' | 'stale' | 'relaxed';
 
+/** All of a document that hangs on its mesh. */
+export interface Remake extends Pick<HemDocument, 'seams' | 'uvSets' | 'hiddenParts' | 'stale' | 'relaxed'> {
+  /** Only the fields that change. */
+  readonly model: Partial<Model>;
+}
+
 export type Change =
+  | { readonly kind: 'remesh'; readonly before: Remake; readonly after: Remake }
   | {
       readonly kind: 'marks';
       readonly field: MarkField;
@@ -41,6 +49,9 @@ export function inverse(patch: Patch): Patch {
 }
 
 function applyChange(document: HemDocument, change: Change): HemDocument {
+  if (change.kind === 'remesh') {
+    return { ...document, ...change.after, model: { ...document.model, ...change.after.model } };
+  }
   if (change.kind === 'marks') {
     const marks = document[change.field].slice();
     for (let i = 0; i < change.index.length; i++) marks[change.index[i]] = change.after[i];
@@ -53,6 +64,22 @@ function applyChange(document: HemDocument, change: Change): HemDocument {
   }
   const uvSets = document.uvSets.map((set, i) => (i === change.set ? { ...set, uv } : set));
   return { ...document, uvSets };
+}
+
+/** The change that leads from a document to one of another mesh. */
+export function remeshChange(from: HemDocument, to: HemDocument): Change {
+  const keys = (Object.keys({ ...from.model, ...to.model }) as (keyof Model)[]).filter(
+    (key) => from.model[key] !== to.model[key],
+  );
+  const remake = ({ model, seams, uvSets, hiddenParts, stale, relaxed }: HemDocument): Remake => ({
+    model: Object.fromEntries(keys.map((key) => [key, model[key]])),
+    seams,
+    uvSets,
+    hiddenParts,
+    stale,
+    relaxed,
+  });
+  return { kind: 'remesh', before: remake(from), after: remake(to) };
 }
 
 /** Marks set to one value; those that have it already are left out. */

@@ -1,5 +1,6 @@
 import { type Document, Logger } from '@gltf-transform/core';
 import { FileError } from '../errors.ts';
+import { determinant } from '../mesh/affine.ts';
 import type { Model, UvSet } from '../mesh/model.ts';
 import { type GlbPart, glbParts } from './glbParts.ts';
 import { gltfIo } from './gltfIo.ts';
@@ -32,7 +33,9 @@ function modelFromParts(parts: readonly GlbPart[], bytes: Uint8Array, fileName: 
   const facePrimitive: number[] = [];
   const faceObject: number[] = [];
   const faceMaterial: number[] = [];
-  const objects = nameTable();
+  const objects: string[] = [];
+  const objectTransforms: Float64Array[] = [];
+  const objectOf = new Map<GlbPart['node'], number>();
   const materials = nameTable();
   const uvSets = new Map<number, number[]>();
   // Joined vertices of each node's mesh: by exact position, across its primitives.
@@ -40,6 +43,12 @@ function modelFromParts(parts: readonly GlbPart[], bytes: Uint8Array, fileName: 
 
   parts.forEach(({ node, mesh, primitive }, p) => {
     const matrix = node.getWorldMatrix();
+    let object = objectOf.get(node);
+    if (object === undefined) {
+      object = objects.push(node.getName() || mesh.getName() || `Part ${p + 1}`) - 1;
+      objectOf.set(node, object);
+      objectTransforms.push(Float64Array.from(matrix));
+    }
     const point = primitive.getAttribute('POSITION')!;
     const own = joined.get(node) ?? new Map<string, number>();
     joined.set(node, own);
@@ -72,7 +81,7 @@ function modelFromParts(parts: readonly GlbPart[], bytes: Uint8Array, fileName: 
         cornerSource.push(source);
       }
       facePrimitive.push(p);
-      faceObject.push(objects.indexOf(node.getName() || mesh.getName() || `Part ${p + 1}`));
+      faceObject.push(object);
       const material = primitive.getMaterial();
       faceMaterial.push(material ? materials.indexOf(material.getName()) : -1);
     }
@@ -90,7 +99,8 @@ function modelFromParts(parts: readonly GlbPart[], bytes: Uint8Array, fileName: 
       cornerVertex: Uint32Array.from(cornerVertex),
     },
     faceObject: Uint32Array.from(faceObject),
-    objects: objects.names,
+    objects,
+    objectTransforms,
     faceGroup: new Uint32Array(faces),
     groups: [''],
     faceMaterial: Int32Array.from(faceMaterial),
@@ -135,8 +145,3 @@ function uvSetsFrom(uvSets: Map<number, number[]>, corners: number): UvSet[] {
     uv: Float64Array.from({ length: 2 * corners }, (_, i) => values[i] ?? NaN),
   }));
 }
-
-const determinant = (m: ArrayLike<number>): number =>
-  m[0] * (m[5] * m[10] - m[6] * m[9]) -
-  m[4] * (m[1] * m[10] - m[2] * m[9]) +
-  m[8] * (m[1] * m[6] - m[2] * m[5]);

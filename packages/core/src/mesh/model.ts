@@ -18,6 +18,10 @@ export interface Model {
   readonly materials: readonly string[];
   /** Smoothing group per face; 0 is off, -1 where the file says nothing. */
   readonly faceSmoothing: Int32Array;
+  /**
+   * Where the file says so, the transform of each object, already carried out on its points: column-major 4 × 4 matrices.
+   */
+  readonly objectTransforms?: readonly Float64Array[];
   /** UV sets found in the file. */
   readonly uvSets: readonly UvSet[];
   /** What the model was read from, so that an export can repeat it to the byte. */

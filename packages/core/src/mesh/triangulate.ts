@@ -27,15 +27,23 @@ export function triangulate(mesh: Mesh): Triangulation {
       corners[at++] = first;
       corners[at++] = first + 1;
       corners[at++] = first + 2;
-    } else if (size === 4) {
-      const s = quadDiagonal(mesh, first);
-      for (const k of [s, s + 1, s + 2, s, s + 2, s + 3]) corners[at++] = first + (k % 4);
-    } else if (size > 4) {
-      for (const k of polygonTriangles(mesh, f)) corners[at++] = first + k;
+    } else {
+      for (const c of triangulateFace(mesh, f)) corners[at++] = c;
     }
     triangleFace.fill(f, from / 3, at / 3);
   }
   return { triangleCorners: corners.subarray(0, at), triangleFace: triangleFace.subarray(0, at / 3) };
+}
+
+/** The triangles of one face, three corners each. */
+export function triangulateFace(mesh: Mesh, face: number): number[] {
+  const first = mesh.faceStart[face];
+  const size = mesh.faceStart[face + 1] - first;
+  if (size < 3) return [];
+  if (size === 3) return [first, first + 1, first + 2];
+  if (size > 4) return polygonTriangles(mesh, face).map((k) => first + k);
+  const s = quadDiagonal(mesh, first);
+  return [s, s + 1, s + 2, s, s + 2, s + 3].map((k) => first + (k % 4));
 }
 
 function countTriangles(mesh: Mesh): number {

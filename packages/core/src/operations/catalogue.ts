@@ -3,17 +3,32 @@ import type { Patch } from '../document/patch.ts';
 import { HemError } from '../errors.ts';
 import { unattended } from '../progress.ts';
 import { cut } from './cut.ts';
+import { deleteFaces } from './deleteFaces.ts';
 import { hideParts } from './hideParts.ts';
 import { localSolvers } from './localSolvers.ts';
 import { openPieces } from './openPieces.ts';
 import type { Operation, OperationContext } from './operation.ts';
 import { pack } from './pack.ts';
 import { relax } from './relax.ts';
+import { repair } from './repair.ts';
+import { repairSafe } from './repairSafe.ts';
 import { sew } from './sew.ts';
 import { transformShells } from './transformShells.ts';
 import { unfold } from './unfold.ts';
 
-const operations = [cut, sew, openPieces, unfold, relax, pack, transformShells, hideParts];
+const operations = [
+  cut,
+  sew,
+  openPieces,
+  unfold,
+  relax,
+  pack,
+  transformShells,
+  hideParts,
+  repair,
+  repairSafe,
+  deleteFaces,
+];
 
 /** Every operation by name. */
 export const catalogue: ReadonlyMap<string, Operation<unknown>> = new Map(

@@ -3,11 +3,13 @@ import { useEffect, useRef, useState } from 'react';
 import { select } from '../../store/actions.ts';
 import { useBench } from '../../store/benchStore.ts';
 import type { ShellRow } from '../../worker/protocol.ts';
+import { Findings } from '../health/Findings.tsx';
 
 /** What is selected, and every shell with its figures. */
 export function Details() {
   const shells = useBench((s) => s.state?.shells);
   const chosen = useBench((s) => s.shells);
+  const stage = useBench((s) => s.stage);
   const body = useRef<HTMLDivElement>(null);
   const [height, setHeight] = useState(300);
   useEffect(() => {
@@ -19,6 +21,7 @@ export function Details() {
   return (
     <aside className="details" aria-label="Details">
       <Selection />
+      {stage === 'intake' && <Findings />}
       <h2>Shells</h2>
       <div ref={body} className="details-table">
         <Table<ShellRow>
@@ -91,8 +94,12 @@ const WORDS: Record<ShellRow['verdict']['kind'], string> = {
   tangled: 'Tangled',
 };
 
+const some = (count: number, thing: string): string =>
+  count > 0 ? `${count.toLocaleString('en-GB')} ${thing}${count === 1 ? '' : 's'}` : '';
+
 function Selection() {
   const edges = useBench((s) => s.edges.size);
+  const faces = useBench((s) => s.faces.size);
   const chosen = useBench((s) => s.shells);
   const rows = useBench((s) => s.state?.shells);
   const [first] = chosen;
@@ -100,10 +107,8 @@ function Selection() {
   return (
     <section className="selection" aria-label="Selection">
       <p data-testid="selection">
-        {edges === 0 && chosen.size === 0 && 'Nothing selected'}
-        {edges > 0 && `${edges} ${edges === 1 ? 'edge' : 'edges'}`}
-        {edges > 0 && chosen.size > 0 && ', '}
-        {chosen.size > 0 && `${chosen.size} ${chosen.size === 1 ? 'shell' : 'shells'}`}
+        {[some(edges, 'edge'), some(faces, 'face'), some(chosen.size, 'shell')].filter(Boolean).join(', ') ||
+          'Nothing selected'}
       </p>
       {row && (
         <dl>

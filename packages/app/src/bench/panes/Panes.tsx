@@ -85,6 +85,7 @@ function followStore(renderer: ReturnType<typeof paneRenderer>): () => void {
       s.state &&
       (s.flat !== last.flat ||
         s.edges !== last.edges ||
+        s.faces !== last.faces ||
         s.shells !== last.shells ||
         s.hover !== last.hover ||
         s.target !== last.target ||
@@ -92,6 +93,7 @@ function followStore(renderer: ReturnType<typeof paneRenderer>): () => void {
     ) {
       renderer.setMarks({
         edges: s.edges,
+        faces: s.faces,
         shells: s.shells,
         hoverEdges: s.hover && s.target === 'edges' ? [s.hover.edge] : [],
         hoverShell: s.hover && s.target === 'shells' ? s.hover.shell : -1,

@@ -4,7 +4,7 @@ import { handle } from './rendererHandle.ts';
 
 /** Brings the selected edges and shells into view in both panes; everything when nothing is selected. */
 export function frameSelection(): void {
-  const { model, flat, edges, shells, state } = useBench.getState();
+  const { model, flat, edges, faces, shells, state } = useBench.getState();
   const { renderer } = handle;
   if (!model || !flat || !renderer) return;
   const solid = [Infinity, Infinity, Infinity, -Infinity, -Infinity, -Infinity];
@@ -28,9 +28,9 @@ export function frameSelection(): void {
     include(p[3], p[4], p[5]);
     for (let i = 8 * e; i < 8 * e + 8; i += 2) includeUv(flat.edgeUv[i], flat.edgeUv[i + 1]);
   }
-  if (shells.size > 0) {
+  if (shells.size > 0 || faces.size > 0) {
     model.triangleFace.forEach((f, t) => {
-      if (!shells.has(flat.faceShell[f])) return;
+      if (!shells.has(flat.faceShell[f]) && !faces.has(f)) return;
       for (let i = 9 * t; i < 9 * t + 9; i += 3)
         include(model.positions[i], model.positions[i + 1], model.positions[i + 2]);
     });

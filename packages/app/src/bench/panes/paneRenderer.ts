@@ -38,6 +38,7 @@ export interface Looks {
 
 export interface Marks {
   readonly edges: ReadonlySet<number>;
+  readonly faces: ReadonlySet<number>;
   readonly shells: ReadonlySet<number>;
   readonly hoverEdges: readonly number[];
   readonly hoverShell: number;
@@ -169,14 +170,25 @@ export function paneRenderer(canvas: HTMLCanvasElement, modelPane: HTMLElement, 
   const markFaces = (
     { triangleFace, facePart }: ModelBuffers,
     { faceShell }: FlatBuffers,
-    { shells, hoverShell, hiddenParts }: Pick<Marks, 'shells' | 'hoverShell' | 'hiddenParts'>,
+    {
+      faces,
+      shells,
+      hoverShell,
+      hiddenParts,
+    }: Pick<Marks, 'faces' | 'shells' | 'hoverShell' | 'hiddenParts'>,
   ) => {
     const mark = geometry.getAttribute('mark') as BufferAttribute;
     const { array } = mark;
     for (let t = 0; t < triangleFace.length; t++) {
       const f = triangleFace[t];
       const shell = faceShell[f];
-      const value = hiddenParts[facePart[f]] ? -1 : shells.has(shell) ? 2 : shell === hoverShell ? 1 : 0;
+      const value = hiddenParts[facePart[f]]
+        ? -1
+        : shells.has(shell) || faces.has(f)
+          ? 2
+          : shell === hoverShell
+            ? 1
+            : 0;
       array[3 * t] = value;
       array[3 * t + 1] = value;
       array[3 * t + 2] = value;
@@ -194,6 +206,7 @@ export function paneRenderer(canvas: HTMLCanvasElement, modelPane: HTMLElement, 
     },
 
     setModel(next: ModelBuffers) {
+      const first = model === undefined;
       model = next;
       const corners = next.positions.length / 3;
       geometry.setAttribute('position', new BufferAttribute(next.positions, 3));
@@ -205,7 +218,8 @@ export function paneRenderer(canvas: HTMLCanvasElement, modelPane: HTMLElement, 
       const [x0, y0, z0, x1, y1, z1] = next.box;
       middle = new Vector3((x0 + x1) / 2, (y0 + y1) / 2, (z0 + z1) / 2);
       radius = Math.max(0.5 * Math.hypot(x1 - x0, y1 - y0, z1 - z0), 1e-9);
-      this.frameModel();
+      // A repair leaves the view where it is.
+      if (first) this.frameModel();
     },
 
     setFlat(next: FlatBuffers) {
@@ -220,13 +234,13 @@ export function paneRenderer(canvas: HTMLCanvasElement, modelPane: HTMLElement, 
       request();
     },
 
-    setMarks({ edges, shells, hoverEdges, hoverShell, hiddenParts }: Marks) {
+    setMarks({ edges, faces, shells, hoverEdges, hoverShell, hiddenParts }: Marks) {
       if (!model || !buffers) return;
       // Hovering edges leaves the faces as they are: only what differs is written again.
-      const faces = [buffers, shells, hoverShell, hiddenParts];
-      if (faces.some((value, i) => value !== markedFaces[i])) {
-        markedFaces = faces;
-        markFaces(model, buffers, { shells, hoverShell, hiddenParts });
+      const deciding = [buffers, faces, shells, hoverShell, hiddenParts];
+      if (deciding.some((value, i) => value !== markedFaces[i])) {
+        markedFaces = deciding;
+        markFaces(model, buffers, { faces, shells, hoverShell, hiddenParts });
       }
       modelMarks.chosen.set(edgesOnModel(edges));
       boardMarks.chosen.set(edgesOnBoard(edges));

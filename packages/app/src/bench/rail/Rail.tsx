@@ -81,10 +81,11 @@ export function Rail() {
 function Mark({ stage }: { readonly stage: Stage }) {
   const shells = useBench((s) => s.state?.shells);
   const overlaps = useBench((s) => s.overlaps.faces.length / 2);
+  const ill = useBench((s) => s.health?.findings.filter((row) => row.severity !== 'hint').length ?? 0);
   const count = (test: (row: NonNullable<typeof shells>[number]) => boolean) =>
     shells?.filter(test).length ?? 0;
   const text = {
-    intake: '',
+    intake: ill > 0 ? `${ill} ${ill === 1 ? 'finding' : 'findings'}` : '',
     cut:
       count((row) => !row.verdict.canUnfold) > 0
         ? `${count((row) => !row.verdict.canUnfold)} cannot lie flat`

@@ -1,0 +1,27 @@
+import type { Patient } from './check.ts';
+
+/** Edges with one face. */
+export function borderEdges({ links }: Patient): number[] {
+  const edges: number[] = [];
+  for (let e = 0; e < links.joined.length; e++) {
+    if (links.edgeCornerStart[e + 1] - links.edgeCornerStart[e] === 1) edges.push(e);
+  }
+  return edges;
+}
+
+/** Mean length of some edges; 0 for none. */
+export function meanLength({ mesh, links }: Patient, edges: readonly number[]): number {
+  let sum = 0;
+  for (const e of edges) sum += edgeLength(mesh.positions, links.edgeVertices, e);
+  return edges.length > 0 ? sum / edges.length : 0;
+}
+
+export function edgeLength(positions: Float64Array, edgeVertices: Uint32Array, e: number): number {
+  const a = 3 * edgeVertices[2 * e];
+  const b = 3 * edgeVertices[2 * e + 1];
+  return Math.hypot(
+    positions[a] - positions[b],
+    positions[a + 1] - positions[b + 1],
+    positions[a + 2] - positions[b + 2],
+  );
+}

@@ -1,0 +1,40 @@
+import { withSplitVertices } from '../mesh/edit.ts';
+import { type Check, found, type Patient } from './check.ts';
+import { cornerFans } from './cornerFans.ts';
+
+/** Points where faces touch that share no edge: like the knot of a bow tie. Points of edges with many faces do not count. */
+export const bowTies: Check = {
+  kind: 'bow-ties',
+  severity: 'hint',
+  thing: ['point where faces only touch', 'points where faces only touch'],
+  effect: 'The faces on either side come apart in the flat; they were never joined.',
+  find: (patient) => found({ vertices: knots(patient) }),
+  repair: {
+    label: 'Give each side its own point',
+    safe: true,
+    run: (patient, { vertices }) => withSplitVertices(patient.mesh, cornerFans(patient, new Set(vertices))),
+  },
+};
+
+function knots(patient: Patient): number[] {
+  const { mesh, links } = patient;
+  const fans = cornerFans(patient);
+  const manifold = new Uint8Array(mesh.positions.length / 3).fill(1);
+  for (let e = 0; e < links.joined.length; e++) {
+    if (links.edgeCornerStart[e + 1] - links.edgeCornerStart[e] > 2 || opposed(patient, e)) {
+      for (const v of links.edgeVertices.subarray(2 * e, 2 * e + 2)) manifold[v] = 0;
+    }
+  }
+  const first = new Int32Array(manifold.length).fill(-1);
+  const found = new Set<number>();
+  fans.forEach((fan, c) => {
+    const v = mesh.cornerVertex[c];
+    if (first[v] < 0) first[v] = fan;
+    else if (first[v] !== fan && manifold[v]) found.add(v);
+  });
+  return [...found].sort((a, b) => a - b);
+}
+
+/** Two faces of opposed winding: a fault of its own. */
+const opposed = ({ links }: Patient, e: number): boolean =>
+  !links.joined[e] && links.edgeCornerStart[e + 1] - links.edgeCornerStart[e] === 2;

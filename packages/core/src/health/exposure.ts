@@ -1,0 +1,113 @@
+import { BufferAttribute, BufferGeometry, DoubleSide, Ray, Vector3 } from 'three';
+import { MeshBVH } from 'three-mesh-bvh';
+import { type Context, heedStop } from '../progress.ts';
+import type { Patient } from './check.ts';
+
+/** Directions tried from each place, evenly over the sphere. */
+const DIRECTIONS = 64;
+/** Rays closer to the surface than this, as the sine of their angle with it, are not tried. */
+const GRAZING = 0.05;
+/** Where on a triangle rays begin: its middle, and towards its corners. */
+const PLACES = [
+  [1 / 3, 1 / 3],
+  [0.8, 0.1],
+  [0.1, 0.8],
+  [0.1, 0.1],
+];
+
+/** From which sides a face can be reached from far outside. */
+export const UNSEEN = 0;
+export const FRONT = 1;
+export const BACK = 2;
+
+/**
+ * For every face whether any straight way leads from it out of the model, from its front, its back or both: `FRONT | BACK`. Stops
+ * at the first way found on each side.
+ *
+ * @param sides  with `either`, a face is done once one side is found
+ * @param wanted  1 for each face that is asked about; all when absent
+ * @throws StoppedError
+ */
+export function exposure(
+  { mesh, triangulation }: Patient,
+  sides: 'either' | 'each',
+  context: Context,
+  wanted?: Uint8Array,
+): Uint8Array {
+  const { triangleCorners, triangleFace } = triangulation;
+  const points = new Float32Array(3 * triangleCorners.length);
+  let size = 0;
+  triangleCorners.forEach((c, i) => {
+    for (let k = 0; k < 3; k++) {
+      // About the first point, so that single precision suffices far from the origin.
+      const x = mesh.positions[3 * mesh.cornerVertex[c] + k] - mesh.positions[k];
+      points[3 * i + k] = x;
+      size = Math.max(size, Math.abs(x));
+    }
+  });
+  const seen = new Uint8Array(mesh.faceStart.length - 1);
+  if (!(size > 0)) return seen.fill(FRONT);
+  const geometry = new BufferGeometry();
+  geometry.setAttribute('position', new BufferAttribute(points, 3));
+  const bvh = new MeshBVH(geometry, { indirect: true });
+  const directions = fibonacciSphere(DIRECTIONS);
+  // Most ways out lead straight up: for each direction, all of them from those nearest to it to those farthest.
+  const nearestFirst = directions.map((d) => [...directions].sort((p, q) => q.dot(d) - p.dot(d)));
+  const [a, b, c, n, at] = Array.from({ length: 5 }, () => new Vector3());
+  const ray = new Ray();
+  const enough = (face: number) =>
+    sides === 'either' ? seen[face] !== UNSEEN : seen[face] === (FRONT | BACK);
+  for (let t = 0; t < triangleFace.length; t++) {
+    if ((t & 255) === 0) {
+      heedStop(context.signal);
+      context.report({ fraction: t / triangleFace.length });
+    }
+    const face = triangleFace[t];
+    if (enough(face) || (wanted && !wanted[face])) continue;
+    a.fromArray(points, 9 * t);
+    b.fromArray(points, 9 * t + 3).sub(a);
+    c.fromArray(points, 9 * t + 6).sub(a);
+    n.crossVectors(b, c);
+    if (n.lengthSq() === 0) {
+      seen[face] |= FRONT; // nothing to see, and nothing to delete either
+      continue;
+    }
+    n.normalize();
+    const upward = nearestFirst[nearest(directions, n)];
+    for (const [u, v] of PLACES) {
+      at.copy(a).addScaledVector(b, u).addScaledVector(c, v);
+      for (const direction of upward) {
+        const rise = direction.dot(n);
+        if (Math.abs(rise) < GRAZING) continue;
+        const side = rise > 0 ? FRONT : BACK;
+        if (seen[face] & side) continue;
+        ray.origin.copy(at).addScaledVector(n, Math.sign(rise) * 1e-5 * size);
+        ray.direction.copy(direction);
+        if (bvh.raycastFirst(ray, DoubleSide)) continue;
+        seen[face] |= side;
+        if (enough(face)) break;
+      }
+      if (enough(face)) break;
+    }
+  }
+  return seen;
+}
+
+function nearest(directions: readonly Vector3[], n: Vector3): number {
+  let [best, most] = [0, -1];
+  for (let i = 0; i < directions.length; i++) {
+    const dot = directions[i].dot(n);
+    if (dot > most) [best, most] = [i, dot];
+  }
+  return best;
+}
+
+/** Points evenly over the unit sphere, on a spiral (González 2010). */
+function fibonacciSphere(count: number): Vector3[] {
+  const turn = Math.PI * (3 - Math.sqrt(5));
+  return Array.from({ length: count }, (_, i) => {
+    const z = 1 - (2 * i + 1) / count;
+    const r = Math.sqrt(1 - z * z);
+    return new Vector3(r * Math.cos(turn * i), r * Math.sin(turn * i), z);
+  });
+}

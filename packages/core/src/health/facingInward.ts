@@ -1,0 +1,57 @@
+import { withFlipped } from '../mesh/edit.ts';
+import { loosePieces } from '../mesh/model.ts';
+import { type Check, found, type Patient } from './check.ts';
+import { BACK, exposure, FRONT } from './exposure.ts';
+
+/** Of the faces seen from one side only, the part that must be seen from behind. */
+const MOST = 0.8;
+/** Faces looked at in each piece. */
+const SAMPLE = 200;
+
+/** Open pieces that show mostly their backs: a hood or a half turned inside out. */
+export const facingInward: Check = {
+  kind: 'facing-inward',
+  severity: 'spoils',
+  thing: ['face of an open piece that shows its back', 'faces of open pieces that show their backs'],
+  effect: 'Its UVs come out mirrored, and its texture is seen from behind.',
+  find(patient, _, context) {
+    const open = openPieces(patient);
+    if (open.every((faces) => faces.length === 0)) return undefined;
+    const samples = open.map((faces) => evenly(faces, SAMPLE));
+    const wanted = new Uint8Array(patient.mesh.faceStart.length - 1);
+    for (const f of samples.flat()) wanted[f] = 1;
+    const seen = exposure(patient, 'each', context, wanted);
+    const inward = open.filter((_faces, piece) => {
+      const of = (sides: number) => samples[piece].filter((f) => seen[f] === sides).length;
+      const [backs, fronts] = [of(BACK), of(FRONT)];
+      return backs > 0 && backs >= MOST * (backs + fronts);
+    });
+    return found({ faces: inward.flat() });
+  },
+  repair: {
+    label: 'Turn the pieces over',
+    safe: false,
+    run: ({ mesh }, { faces }) => withFlipped(mesh, faces),
+  },
+};
+
+/** At most so many of a list, from all along it. */
+const evenly = (list: readonly number[], most: number): number[] => {
+  const step = Math.max(1, list.length / most);
+  return Array.from({ length: Math.min(list.length, most) }, (_, i) => list[Math.floor(i * step)]);
+};
+
+function openPieces({ mesh, links }: Patient): number[][] {
+  const { label, count } = loosePieces(mesh, links);
+  const open = new Uint8Array(count);
+  for (let e = 0; e < links.joined.length; e++) {
+    if (links.joined[e]) continue;
+    for (let i = links.edgeCornerStart[e]; i < links.edgeCornerStart[e + 1]; i++)
+      open[label[links.cornerFace[links.edgeCorners[i]]]] = 1;
+  }
+  const pieces: number[][] = Array.from({ length: count }, () => []);
+  label.forEach((piece, f) => {
+    if (open[piece]) pieces[piece].push(f);
+  });
+  return pieces.filter((faces) => faces.length > 0);
+}

@@ -1,0 +1,20 @@
+import { withoutFaces } from '../mesh/edit.ts';
+import { type Check, found } from './check.ts';
+import { exposure, UNSEEN } from './exposure.ts';
+
+/** Faces that cannot be seen from anywhere outside, from either side. */
+export const hiddenFaces: Check = {
+  kind: 'hidden-faces',
+  severity: 'hint',
+  thing: ['face that is never seen', 'faces that are never seen'],
+  effect: 'Texture is spent on it that nobody will see.',
+  find(patient, _, context) {
+    const seen = exposure(patient, 'either', context);
+    return found({ faces: Array.from(seen.keys()).filter((f) => seen[f] === UNSEEN) });
+  },
+  repair: {
+    label: 'Delete them',
+    safe: false,
+    run: ({ mesh }, { faces }) => withoutFaces(mesh, faces),
+  },
+};

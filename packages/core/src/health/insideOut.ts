@@ -1,0 +1,55 @@
+import { withFlipped } from '../mesh/edit.ts';
+import { loosePieces } from '../mesh/model.ts';
+import { type Check, found, type Patient } from './check.ts';
+
+/** Closed pieces whose faces look inward, by the sign of their volume. */
+export const insideOut: Check = {
+  kind: 'inside-out',
+  severity: 'spoils',
+  thing: ['face of a piece that is inside out', 'faces of pieces that are inside out'],
+  effect: 'Its UVs come out mirrored, and its texture is seen from behind.',
+  find: (patient) => found({ faces: inwardPieces(patient).flat() }),
+  repair: {
+    label: 'Turn the pieces inside in',
+    safe: true,
+    run: ({ mesh }, { faces }) => withFlipped(mesh, faces),
+  },
+};
+
+/** Faces of each closed piece of negative volume (divergence theorem, about a point of the piece). */
+function inwardPieces({ mesh, links }: Patient): number[][] {
+  const { label, count } = loosePieces(mesh, links);
+  const closed = new Uint8Array(count).fill(1);
+  for (let e = 0; e < links.joined.length; e++) {
+    if (!links.joined[e]) {
+      for (let i = links.edgeCornerStart[e]; i < links.edgeCornerStart[e + 1]; i++)
+        closed[label[links.cornerFace[links.edgeCorners[i]]]] = 0;
+    }
+  }
+  const pieces: number[][] = Array.from({ length: count }, () => []);
+  label.forEach((piece, f) => {
+    pieces[piece].push(f);
+  });
+  return pieces.filter((faces, piece) => closed[piece] && volume(mesh, faces) < 0);
+}
+
+/** Six times the volume inside some faces of a mesh. */
+function volume(
+  { positions: p, faceStart, cornerVertex }: Patient['mesh'],
+  faces: readonly number[],
+): number {
+  const origin = 3 * cornerVertex[faceStart[faces[0]]];
+  const at = (c: number, k: number) => p[3 * cornerVertex[c] + k] - p[origin + k];
+  let sum = 0;
+  for (const f of faces) {
+    const a = faceStart[f];
+    for (let c = a + 1; c + 1 < faceStart[f + 1]; c++) {
+      const b = c + 1;
+      sum +=
+        at(a, 0) * (at(c, 1) * at(b, 2) - at(c, 2) * at(b, 1)) +
+        at(a, 1) * (at(c, 2) * at(b, 0) - at(c, 0) * at(b, 2)) +
+        at(a, 2) * (at(c, 0) * at(b, 1) - at(c, 1) * at(b, 0));
+    }
+  }
+  return sum;
+}

@@ -1,0 +1,28 @@
+import { withSplitVertices } from '../mesh/edit.ts';
+import { type Check, found } from './check.ts';
+import { cornerFans } from './cornerFans.ts';
+
+/** Edges where more than two faces meet, or a face meets itself. */
+export const nonManifoldEdges: Check = {
+  kind: 'non-manifold-edges',
+  severity: 'spoils',
+  thing: ['edge with more than two faces', 'edges with more than two faces'],
+  effect: 'Shells are cut apart there, because no flat piece can go on in three directions.',
+  find({ links }) {
+    const edges: number[] = [];
+    for (let e = 0; e < links.joined.length; e++) {
+      if (links.edgeCornerStart[e + 1] - links.edgeCornerStart[e] > 2) edges.push(e);
+    }
+    return found({ edges });
+  },
+  repair: {
+    label: 'Part the sheets',
+    safe: false,
+    run: (patient, { edges }) => {
+      const at = new Set(
+        [...edges].flatMap((e) => [...patient.links.edgeVertices.subarray(2 * e, 2 * e + 2)]),
+      );
+      return withSplitVertices(patient.mesh, cornerFans(patient, at));
+    },
+  },
+};

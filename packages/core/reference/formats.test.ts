@@ -9,7 +9,7 @@ import { describe, expect, it } from 'vitest';
 import { type HemDocument, openDocument, topologyOf } from '../src/document/document.ts';
 import { applyPatch } from '../src/document/patch.ts';
 import { gltfIo } from '../src/formats/gltfIo.ts';
-import { readGlb } from '../src/formats/readGlb.ts';
+import { readGltf } from '../src/formats/readGltf.ts';
 import { readModel } from '../src/formats/readModel.ts';
 import { readObj } from '../src/formats/readObj.ts';
 import { writeGlb } from '../src/formats/writeGlb.ts';
@@ -155,7 +155,7 @@ describe('GLB', () => {
 
   it('from a GLB keeps nodes, transforms, names, vertex order and materials, and adds UVs', async () => {
     const source = await sceneOfTwo();
-    const model = await readGlb(source, 'pair.glb');
+    const model = await readGltf(source, 'pair.glb');
     expect(model.objects).toEqual(['Left', 'Right']);
     // A mirrored node is read the right way out: the volume of both halves is positive.
     expect(signedVolumes(model.mesh.positions, model.mesh.cornerVertex, model.faceObject)).toEqual([
@@ -180,7 +180,7 @@ describe('GLB', () => {
       );
       expect(points.slice(0, oldPoints.length)).toEqual(oldPoints);
     }
-    const again = await readGlb(glb, 'again.glb');
+    const again = await readGltf(glb, 'again.glb');
     expect(again.mesh.positions).toEqual(model.mesh.positions);
     expect(again.mesh.cornerVertex).toEqual(model.mesh.cornerVertex);
     uvOf(document).forEach((x, i) => {

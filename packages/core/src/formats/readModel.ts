@@ -1,37 +1,51 @@
+import { strFromU8 } from 'fflate';
 import { FileError } from '../errors.ts';
 import type { Model } from '../mesh/model.ts';
-import { readGlb } from './readGlb.ts';
+import { type Companions, readGltf } from './readGltf.ts';
 import { readObj } from './readObj.ts';
+import { readPly } from './readPly.ts';
+import { readStl } from './readStl.ts';
+
+/** What can be opened as a model, by ending. */
+export const MODEL_ENDINGS = ['obj', 'glb', 'gltf', 'ply', 'stl'] as const;
+
+const AGAIN = 'Export the model again and open the new file.';
 
 /**
  * Reads a model file, told apart by its ending and its first bytes.
  *
+ * @param companions  files opened along with it, which it may name
  * @throws FileError with what is wrong and what to do
  */
-export async function readModel(bytes: Uint8Array, fileName: string): Promise<Model> {
+export async function readModel(
+  bytes: Uint8Array,
+  fileName: string,
+  companions?: Companions,
+): Promise<Model> {
   const ending = fileName.slice(fileName.lastIndexOf('.') + 1).toLowerCase();
-  if (bytes.length === 0) {
-    throw new FileError(fileName, 'the file is empty.', 'Export the model again and open the new file.');
+  if (bytes.length === 0) throw new FileError(fileName, 'the file is empty.', AGAIN);
+  const begins = (word: string) => strFromU8(bytes.subarray(0, word.length), true) === word;
+  if (begins('glTF')) return readGltf(bytes, fileName);
+  switch (ending) {
+    case 'glb':
+      throw new FileError(fileName, 'this is not a GLB file.', AGAIN);
+    case 'gltf':
+      return readGltf(bytes, fileName, companions);
+    case 'ply':
+      if (!begins('ply')) throw new FileError(fileName, 'this is not a PLY file.', AGAIN);
+      return readPly(bytes, fileName);
+    case 'stl':
+      return readStl(bytes, fileName);
+    case 'obj':
+      if (bytes.subarray(0, 4096).includes(0)) {
+        throw new FileError(fileName, 'this is not a text file, as an OBJ file is.', AGAIN);
+      }
+      return readObj(bytes, fileName);
+    default:
+      throw new FileError(
+        fileName,
+        `models ending in .${ending} cannot be opened.`,
+        'Open an OBJ, glTF, GLB, PLY or STL file.',
+      );
   }
-  if (isGlb(bytes)) return readGlb(bytes, fileName);
-  if (ending === 'glb') {
-    throw new FileError(fileName, 'this is not a GLB file.', 'Export the model again and open the new file.');
-  }
-  if (ending !== 'obj') {
-    throw new FileError(
-      fileName,
-      `models ending in .${ending} cannot be opened.`,
-      'Open an OBJ or GLB file.',
-    );
-  }
-  if (bytes.subarray(0, 4096).includes(0)) {
-    throw new FileError(
-      fileName,
-      'this is not a text file, as an OBJ file is.',
-      'Export the model again as OBJ or GLB.',
-    );
-  }
-  return readObj(bytes, fileName);
 }
-
-const isGlb = (b: Uint8Array): boolean => b[0] === 0x67 && b[1] === 0x6c && b[2] === 0x54 && b[3] === 0x46;

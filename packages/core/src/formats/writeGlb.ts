@@ -5,7 +5,7 @@ import { triangulate } from '../mesh/triangulate.ts';
 import { cornerNormals } from './cornerNormals.ts';
 import { glbParts } from './glbParts.ts';
 import { gltfIo } from './gltfIo.ts';
-import { flipV } from './readGlb.ts';
+import { flipV } from './modelFromGltf.ts';
 
 /**
  * Writes a model as binary glTF with the given UVs as TEXCOORD_0. A model that came from a GLB file is that file

@@ -1,32 +1,35 @@
-import { type Document, Logger } from '@gltf-transform/core';
+import type { Document } from '@gltf-transform/core';
 import { FileError } from '../errors.ts';
 import { determinant } from '../mesh/affine.ts';
 import type { Model, UvSet } from '../mesh/model.ts';
 import { type GlbPart, glbParts } from './glbParts.ts';
-import { gltfIo } from './gltfIo.ts';
 import { nameTable } from './nameTable.ts';
 
 const AGAIN = 'Export the model again and open the new file.';
 
+/** A small file may show one mesh by many nodes; more corners than this must be in the file itself. */
+const MOST_CORNERS = 6_000_000;
+
 /**
- * Reads a binary glTF file: every triangle primitive of the scene, moved to where its node puts it. Vertices
- * that a primitive repeats only for normals or UVs are joined where their positions are exactly equal, so that
- * shells can run across them.
+ * The model in a glTF document. Vertices that a primitive repeats only for normals or UVs are joined where their positions are
+ * exactly equal, so that shells can run across them.
  *
- * @returns a model that remembers the file, so that an export can repeat it
+ * @param bytes  the document as plain GLB
  * @throws FileError
  */
-export async function readGlb(bytes: Uint8Array, fileName: string): Promise<Model> {
-  let document: Document;
-  try {
-    document = await gltfIo().setLogger(new Logger(Logger.Verbosity.SILENT)).readBinary(bytes);
-  } catch {
-    throw new FileError(fileName, 'this is not a complete GLB file.', AGAIN);
+export function modelFromGltf(document: Document, bytes: Uint8Array, fileName: string): Model {
+  const parts = glbParts(document);
+  const corners = parts.reduce(
+    (sum, { primitive }) => sum + (primitive.getIndices() ?? primitive.getAttribute('POSITION')!).getCount(),
+    0,
+  );
+  if (corners > Math.max(MOST_CORNERS, 100 * bytes.length)) {
+    throw new FileError(
+      fileName,
+      'its nodes show more triangles than fit into memory.',
+      'Export fewer copies.',
+    );
   }
-  return modelFromParts(glbParts(document), bytes, fileName);
-}
-
-function modelFromParts(parts: readonly GlbPart[], bytes: Uint8Array, fileName: string): Model {
   const positions: number[] = [];
   const cornerVertex: number[] = [];
   const cornerSource: number[] = [];

@@ -1,0 +1,4 @@
+declare module 'draco3dgltf' {
+  const draco: { createDecoderModule(options: { wasmBinary?: ArrayBuffer }): Promise<unknown> };
+  export default draco;
+}

@@ -57,13 +57,12 @@ export async function openRack(page: Page): Promise<void> {
   await expect(page.getByRole('link', { name: /Toad ferryman/ })).toBeVisible({ timeout: 90_000 });
 }
 
-/** Opens a file from the Rack, discarding UVs it may have. */
+/** Opens a file without UVs from the Rack. */
 export async function openModel(page: Page, name: string, content: string | Buffer): Promise<void> {
   await openRack(page);
   await page
     .getByLabel('Model or project file')
     .setInputFiles({ name, mimeType: 'application/octet-stream', buffer: Buffer.from(content) });
-  if (!name.endsWith('.hemproject')) await page.getByRole('button', { name: 'Keep UVs' }).click();
 }
 
 export async function benchReady(page: Page): Promise<void> {

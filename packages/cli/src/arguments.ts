@@ -1,4 +1,5 @@
 import { parseArgs } from 'node:util';
+import { toleranceSchema } from '@blunt-hem/core/operations/repair';
 import { METHODS, type Method } from '@blunt-hem/core/unfold/unfold';
 import Joi from 'joi';
 
@@ -10,9 +11,12 @@ export const USAGE = `Usage:
   hem unfold IN --seams SEAMS.json --out OUT.obj|.glb [--method conformal|angle-based] [--pins PINS.json]
              [--smoothed] [--relax] [--balance 0.5] [--seconds N] [--pack] [--size 2048] [--padding 8]
   hem measure IN
-IN is an OBJ or GLB file. SEAMS.json is {"edges": [[a, b], …]}, zero-based vertices as in the file.
+  hem check IN [--tolerance 0.01]
+  hem repair IN --safe --out OUT.obj|.glb [--tolerance 0.01]
+IN is an OBJ, glTF, GLB, PLY or STL file. SEAMS.json is {"edges": [[a, b], …]}, zero-based vertices as in the file.
 PINS.json is {"pins": [{"vertex": a, "uv": [u, v]}, …], "stays": [{"vertices": [a, b, …]}, …]}; where a seam
 runs through, add "face" for the side that is meant.
+--tolerance is the distance at which points count as one, as a part of the mean length of border edges.
 --balance runs from 0, angles alone, to 1, area above all. --smoothed flattens the subdivision surface.`;
 
 export interface FileCall {
@@ -25,7 +29,20 @@ export interface UnfoldCall extends UnfoldOptions {
   readonly input: string;
 }
 
-export type Call = FileCall | UnfoldCall;
+export interface CheckCall {
+  readonly command: 'check';
+  readonly input: string;
+  readonly tolerance: number;
+}
+
+export interface RepairCall {
+  readonly command: 'repair';
+  readonly input: string;
+  readonly out: string;
+  readonly tolerance: number;
+}
+
+export type Call = FileCall | UnfoldCall | CheckCall | RepairCall;
 
 export interface UnfoldOptions {
   readonly seams: string;
@@ -41,11 +58,13 @@ export interface UnfoldOptions {
   readonly padding: number;
 }
 
+const out = Joi.string()
+  .pattern(/\.(obj|glb)$/i, 'a name ending in .obj or .glb')
+  .required();
+
 const unfoldSchema = Joi.object<UnfoldOptions>({
   seams: Joi.string().required(),
-  out: Joi.string()
-    .pattern(/\.(obj|glb)$/i, 'a name ending in .obj or .glb')
-    .required(),
+  out,
   method: Joi.string()
     .valid(...METHODS)
     .default('conformal'),
@@ -59,21 +78,32 @@ const unfoldSchema = Joi.object<UnfoldOptions>({
   padding: Joi.number().min(0).max(512).default(8),
 });
 
+const SCHEMAS: Record<Call['command'], Joi.ObjectSchema> = {
+  info: Joi.object({}),
+  measure: Joi.object({}),
+  unfold: unfoldSchema,
+  check: Joi.object({ tolerance: toleranceSchema }),
+  repair: Joi.object({
+    // Said aloud, so that nothing else is ever repaired unseen.
+    safe: Joi.boolean().valid(true).required(),
+    out,
+    tolerance: toleranceSchema,
+  }),
+};
+
+const isCommand = (word: string | undefined): word is Call['command'] =>
+  word !== undefined && Object.hasOwn(SCHEMAS, word);
+
 /** @throws CallError with a sentence */
 export function parseCall(words: readonly string[]): Call {
   const [command, ...rest] = words;
-  if (command !== 'info' && command !== 'unfold' && command !== 'measure') {
+  if (!isCommand(command))
     throw new CallError(command ? `There is no command “${command}”.` : 'Say what to do.');
-  }
   const { values, positionals } = parsed(rest);
   if (positionals.length !== 1) throw new CallError(`hem ${command} takes one model file.`);
   const [input] = positionals;
-  if (command !== 'unfold') {
-    if (Object.keys(values).length > 0) throw new CallError(`hem ${command} takes no options.`);
-    return { command, input };
-  }
-  const { value, error } = unfoldSchema.validate(values, { errors: { wrap: { label: false } } });
-  if (error) throw new CallError(`hem unfold: ${error.message}.`);
+  const { value, error } = SCHEMAS[command].validate(values, { errors: { wrap: { label: false } } });
+  if (error) throw new CallError(`hem ${command}: ${error.message}.`);
   return { command, input, ...value };
 }
 
@@ -94,6 +124,8 @@ function parsed(words: readonly string[]) {
         pack: { type: 'boolean' },
         size: { type: 'string' },
         padding: { type: 'string' },
+        tolerance: { type: 'string' },
+        safe: { type: 'boolean' },
       },
     });
   } catch (error) {

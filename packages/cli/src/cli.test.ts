@@ -113,6 +113,29 @@ describe('hem', () => {
     await expect(run(parseCall([...call, '--pins', wrong]))).rejects.toThrow(/uv" is required/);
   });
 
+  it('checks a model, repairs what is safe, and finds nothing left to repair', async () => {
+    // A cube whose lid has points of its own, and one face turned over.
+    const ill = file(
+      'ill.obj',
+      `${readFileSync(CUBE, 'utf8').replace('f 5 6 7 8\n', '').replace('f 1 2 6 5', 'f 5 6 2 1')}v -1 -1 1\nv 1 -1 1\nv 1 1 1\nv -1 1 1\nv 9 9 9\nf 9 10 11 12\n`,
+    );
+    type Report = { findings: { kind: string; count: number; repair: { safe: boolean } | null }[] };
+    const found = (await run(parseCall(['check', ill]))) as Report;
+    expect(found.findings.map(({ kind, count }) => [kind, count])).toEqual([
+      ['loose-points', 1],
+      ['cracks', 4],
+      ['mixed-winding', 1],
+    ]);
+    const out = join(folder, 'well.obj');
+    const done = (await run(parseCall(['repair', ill, '--safe', '--out', out]))) as { notes: string[] };
+    expect(done.notes).toContain('Join them: 4 open crack points.');
+    const left = (await run(parseCall(['check', out]))) as Report & { figures: { pieces: object[] } };
+    expect(left.findings).toEqual([]);
+    expect(left.figures.pieces).toEqual([expect.objectContaining({ euler: 2, borders: 0, genus: 0 })]);
+    expect(() => parseCall(['repair', ill, '--out', out])).toThrow('safe is required');
+    expect(() => parseCall(['check', ill, '--tolerance', '7'])).toThrow('tolerance');
+  });
+
   it('ends with 2 and one sentence for bad input', async () => {
     const bad = file('bad.obj', 'v 0 0 0\nf 1 2 3\n');
     const nowhere = file('nowhere.json', '{"edges": [[0, 6]]}');

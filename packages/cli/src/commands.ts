@@ -1,5 +1,5 @@
-import { readFile, writeFile } from 'node:fs/promises';
-import { basename } from 'node:path';
+import { readdir, readFile, writeFile } from 'node:fs/promises';
+import { basename, dirname, join } from 'node:path';
 import {
   type HemDocument,
   openDocument,
@@ -15,10 +15,15 @@ import { readModel } from '@blunt-hem/core/formats/readModel';
 import { readSeams } from '@blunt-hem/core/formats/seamFile';
 import { writeGlb } from '@blunt-hem/core/formats/writeGlb';
 import { writeObj } from '@blunt-hem/core/formats/writeObj';
+import { examine } from '@blunt-hem/core/health/examine';
+import { modelFigures } from '@blunt-hem/core/health/modelFigures';
 import { vertexCount } from '@blunt-hem/core/mesh/mesh';
+import type { Model } from '@blunt-hem/core/mesh/model';
+import { mainKind, partsBy } from '@blunt-hem/core/mesh/parts';
 import { carryOut, localContext, type Request } from '@blunt-hem/core/operations/catalogue';
+import { patientOf } from '@blunt-hem/core/operations/patient';
 import { verdictOf } from '@blunt-hem/core/seams/verdict';
-import type { Call, UnfoldCall } from './arguments.ts';
+import type { Call, CheckCall, RepairCall, UnfoldCall } from './arguments.ts';
 import { readPins } from './pinFile.ts';
 
 /** Carries out a call and returns what is printed as JSON. */
@@ -30,20 +35,24 @@ export function run(call: Call): Promise<object> {
       return measure(call.input);
     case 'unfold':
       return unfold(call);
+    case 'check':
+      return check(call);
+    case 'repair':
+      return repair(call);
   }
 }
 
 async function info(input: string): Promise<object> {
-  const model = await readModel(await fileBytes(input), basename(input));
+  const model = await opened(input);
   const document = openDocument(model);
-  const { parts, triangulation } = topologyOf(model);
+  const { links, triangulation } = topologyOf(model);
   const verdicts = shellNumbers(document).map((s) => verdictOf(shellOf(document, s)));
   return {
     file: basename(input),
     vertices: vertexCount(model.mesh),
     faces: model.mesh.faceStart.length - 1,
     triangles: triangulation.triangleFace.length,
-    parts: parts.names,
+    parts: partsBy(mainKind(model), model, links).names,
     materials: model.materials,
     uvSets: model.uvSets.map(({ name }) => name),
     shells: verdicts.length,
@@ -52,8 +61,56 @@ async function info(input: string): Promise<object> {
   };
 }
 
+/** What the health check finds, with where: faces and vertices by number, edges by their two vertices. */
+async function check({ input, tolerance }: CheckCall): Promise<object> {
+  const document = openDocument(await opened(input));
+  const patient = patientOf(document);
+  const { edgeVertices } = patient.links;
+  const findings = examine(patient, localContext, { tolerance }).map(
+    ({ check: { kind, severity, effect, repair }, finding }) => ({
+      kind,
+      severity,
+      count: finding.count,
+      effect,
+      repair: repair ? { does: repair.label, safe: repair.safe } : null,
+      faces: [...finding.faces],
+      edges: Array.from(finding.edges, (e) => [...edgeVertices.subarray(2 * e, 2 * e + 2)]),
+      vertices: [...finding.vertices],
+    }),
+  );
+  return { file: basename(input), figures: modelFigures(patient), findings };
+}
+
+async function repair({ input, out, tolerance }: RepairCall): Promise<object> {
+  const document = openDocument(await opened(input));
+  const request = { operation: 'repair-safe', params: { tolerance } };
+  const { patch } = await carryOut(document, request, localContext);
+  const { model, uvSets } = applyPatch(document, patch);
+  await save(out, model, uvSets[0].uv);
+  return { file: basename(input), out: basename(out), notes: patch.notes };
+}
+
+/** Writes a model in the format its name asks for. */
+async function save(out: string, model: Model, uv: Float64Array): Promise<void> {
+  const write = /\.glb$/i.test(out) ? writeGlb : writeObj;
+  await writeFile(out, await write(model, uv)).catch(() => {
+    throw new HemError('cannot-write', `${out} cannot be written: check the folder and its permissions.`);
+  });
+}
+
+/** A model with the files beside it that it may name. */
+async function opened(input: string): Promise<Model> {
+  const companions = new Map<string, Uint8Array>();
+  if (/\.gltf$/i.test(input)) {
+    for (const name of await readdir(dirname(input))) {
+      if (/\.(bin|png|jpe?g)$/i.test(name)) companions.set(name, await fileBytes(join(dirname(input), name)));
+    }
+  }
+  return readModel(await fileBytes(input), basename(input), companions);
+}
+
 async function measure(input: string): Promise<object> {
-  const document = openDocument(await readModel(await fileBytes(input), basename(input)));
+  const document = openDocument(await opened(input));
   if (document.model.uvSets.length === 0)
     throw new FileError(basename(input), 'there are no UVs in this file.', 'Unfold it first.');
   return { file: basename(input), ...measured(document) };
@@ -68,9 +125,7 @@ async function unfold(call: UnfoldCall): Promise<object> {
     return result;
   };
 
-  let document = await timed('read', async () =>
-    openDocument(await readModel(await fileBytes(call.input), basename(call.input)), { keepUvs: false }),
-  );
+  let document = await timed('read', async () => openDocument(await opened(call.input), { keepUvs: false }));
   const notes: string[] = [];
   const apply = async (request: Request) => {
     const { patch } = await carryOut(document, request, localContext);
@@ -97,14 +152,7 @@ async function unfold(call: UnfoldCall): Promise<object> {
     );
   await timed('write', async () => {
     const { uv } = document.uvSets[document.currentUv];
-    const write = /\.glb$/i.test(call.out) ? writeGlb : writeObj;
-    const bytes = await write(document.model, uv);
-    await writeFile(call.out, bytes).catch(() => {
-      throw new HemError(
-        'cannot-write',
-        `${call.out} cannot be written: check the folder and its permissions.`,
-      );
-    });
+    await save(call.out, document.model, uv);
   });
   return { file: basename(call.input), out: basename(call.out), seconds, notes, ...measured(document) };
 }

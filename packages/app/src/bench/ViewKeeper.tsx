@@ -9,7 +9,7 @@ const REST = 400;
 
 type KeptView = Pick<
   BenchStore,
-  'stage' | 'target' | 'overlay' | 'checker' | 'repeats' | 'split' | 'visibleOnly'
+  'stage' | 'target' | 'overlay' | 'checker' | 'repeats' | 'split' | 'visibleOnly' | 'parallel'
 > & {
   readonly cameras: { readonly model: ModelView; readonly board: BoardView };
 };
@@ -27,7 +27,8 @@ export function ViewKeeper() {
       clearTimeout(timer);
       if (!ready) return;
       timer = setTimeout(() => {
-        const { stage, target, overlay, checker, repeats, split, visibleOnly } = useBench.getState();
+        const { stage, target, overlay, checker, repeats, split, visibleOnly, parallel } =
+          useBench.getState();
         const view: KeptView = {
           stage,
           target,
@@ -36,6 +37,7 @@ export function ViewKeeper() {
           repeats,
           split,
           visibleOnly,
+          parallel,
           cameras: renderer.view(),
         };
         void database.views.put({ projectId, view }).catch(() => undefined);

@@ -8,6 +8,8 @@ export const KEYS: readonly (readonly [keys: string, act: string])[] = [
   ['S', 'Unfold the selected shells, or all'],
   ['D', 'Relax the selected shells, or all'],
   ['F', 'Frame the selection, or everything'],
+  ['G', 'Show only what is selected, or everything again'],
+  ['X', 'Hide what is selected'],
   ['Delete', 'Take the selected faces out of the model'],
   ['V', 'Checker on or off'],
   ['B', 'Next overlay'],

@@ -1,6 +1,17 @@
 import { useHotkeys } from 'react-hotkeys-hook';
 import { useNavigate } from 'react-router';
-import { cut, deleteFaces, relax, selectNothing, sew, stop, travel, unfold } from '../store/actions.ts';
+import {
+  cut,
+  deleteFaces,
+  hideSelected,
+  isolate,
+  relax,
+  selectNothing,
+  sew,
+  stop,
+  travel,
+  unfold,
+} from '../store/actions.ts';
 import { type Overlay, STAGES, useBench } from '../store/benchStore.ts';
 import { frameSelection } from './panes/framing.ts';
 
@@ -17,6 +28,8 @@ const ACTS: Readonly<Record<string, () => void>> = {
   s: () => void unfold(),
   d: () => void relax(),
   f: frameSelection,
+  g: () => void isolate(),
+  x: () => void hideSelected(),
   delete: () => void deleteFaces(),
   v: () => useBench.setState((s) => ({ checker: !s.checker })),
   b: () =>

@@ -1,5 +1,7 @@
+import { MODEL_ENDINGS } from '@blunt-hem/core/formats/endings';
 import { IconDots, IconDownload, IconHelpCircle, IconPlus, IconTrash } from '@tabler/icons-react';
-import { Button, Dropdown, Spin } from 'antd';
+import { Button, Dropdown, Progress, Spin } from 'antd';
+import * as Comlink from 'comlink';
 import { useCallback, useEffect, useRef, useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import type { ProjectRow } from '../storage/database.ts';
@@ -16,7 +18,8 @@ export function RackPage() {
   const [problem, setProblem] = useState<string>();
   const [working, setWorking] = useState<string>();
   const [deleted, setDeleted] = useState<readonly ProjectRow[]>([]);
-  const [pending, setPending] = useState<File>();
+  const [pending, setPending] = useState<Pending>();
+  const [part, setPart] = useState<number>();
   const [over, setOver] = useState(false);
   const picker = useRef<HTMLInputElement>(null);
   const navigate = useNavigate();
@@ -46,24 +49,41 @@ export function RackPage() {
     });
   }, [refresh]);
 
-  const openFile = async (file: File, keepUvs: boolean) => {
+  /** Shows what goes on while it does, and what went wrong. */
+  const showing = async (text: string, work: () => Promise<void>) => {
     setProblem(undefined);
-    setWorking(`Opening ${file.name}…`);
+    setWorking(text);
     try {
-      const bytes = new Uint8Array(await file.arrayBuffer());
-      navigate(`/project/${unwrap(await bench.create(file.name, bytes, keepUvs))}`);
+      await work();
     } catch (error) {
       setProblem((error as Error).message);
       await refresh();
     } finally {
       setWorking(undefined);
+      setPart(undefined);
     }
   };
 
-  const takeIn = (file: File | undefined) => {
-    if (!file) return;
-    if (/\.hemproject$/i.test(file.name)) void openFile(file, true);
-    else setPending(file);
+  const create = (fileName: string, keepUvs: boolean) =>
+    showing(`Opening ${fileName}…`, async () => {
+      navigate(`/project/${unwrap(await bench.create(keepUvs))}`);
+    });
+
+  const takeIn = (list: FileList | null | undefined) => {
+    const files = modelFirst([...(list ?? [])]);
+    if (files.length === 0) return;
+    const { name } = files[0];
+    void showing(`Reading ${name}…`, async () => {
+      const opened = await Promise.all(
+        files.map(async (file) => ({ name: file.name, bytes: new Uint8Array(await file.arrayBuffer()) })),
+      );
+      setPart(0);
+      const answer = await bench.read(opened, Comlink.proxy(setPart));
+      if (!answer) return;
+      const { uvSets, faces } = unwrap(answer);
+      if (uvSets.length > 0) setPending({ name, uvSets, faces });
+      else navigate(`/project/${unwrap(await bench.create(true))}`);
+    });
   };
 
   const remove = async (row: ProjectRow) => {
@@ -108,7 +128,7 @@ export function RackPage() {
       onDrop={(event) => {
         event.preventDefault();
         setOver(false);
-        takeIn(event.dataTransfer.files[0]);
+        takeIn(event.dataTransfer.files);
       }}
     >
       <header className="rack-head">
@@ -129,9 +149,10 @@ export function RackPage() {
             type="file"
             hidden
             aria-label="Model or project file"
-            accept=".obj,.glb,.hemproject"
+            multiple
+            accept={ACCEPTED}
             onChange={(event) => {
-              takeIn(event.target.files?.[0]);
+              takeIn(event.target.files);
               event.target.value = '';
             }}
           />
@@ -153,13 +174,20 @@ export function RackPage() {
       {working && (
         <div className="rack-bar" role="status">
           <Spin /> {working}
+          {part !== undefined && (
+            <>
+              <Progress percent={Math.round(100 * part)} size="small" className="rack-progress" />
+              <Button onClick={() => void bench.cancelReading()}>Cancel</Button>
+            </>
+          )}
         </div>
       )}
       {projects?.length === 0 && !working && (
         <div className="rack-empty">
           <h2>The Rack is empty</h2>
           <p>
-            Drop an OBJ or GLB model anywhere on this page, or add the demo models and try the loop on them.
+            Drop an OBJ, glTF, PLY or STL model anywhere on this page, or add the demo models and try the loop
+            on them.
           </p>
         </div>
       )}
@@ -174,15 +202,16 @@ export function RackPage() {
         ))}
       </ul>
       <p className="rack-hint">
-        Drop an OBJ, GLB or project file anywhere here. The file itself is never altered.
+        Drop an OBJ, glTF, GLB, PLY, STL or project file anywhere here, and with a glTF the files it names.
+        The file itself is never altered.
       </p>
       {pending && (
         <KeepOrDiscard
-          fileName={pending.name}
+          pending={pending}
           onCancel={() => setPending(undefined)}
           onChoose={(keepUvs) => {
             setPending(undefined);
-            void openFile(pending, keepUvs);
+            void create(pending.name, keepUvs);
           }}
         />
       )}
@@ -190,14 +219,29 @@ export function RackPage() {
   );
 }
 
+/** A file that was read and has UVs. */
+interface Pending {
+  readonly name: string;
+  readonly faces: number;
+  readonly uvSets: readonly string[];
+}
+
+const ACCEPTED = [...MODEL_ENDINGS, 'hemproject', 'bin', 'mtl', 'png', 'jpg'].map((e) => `.${e}`).join(',');
+
+/** Of files dropped together, the one that is the model before those it names. */
+function modelFirst(files: readonly File[]): File[] {
+  const isModel = ({ name }: File) => /\.(obj|glb|gltf|ply|stl|hemproject)$/i.test(name);
+  return [...files].sort((a, b) => Number(isModel(b)) - Number(isModel(a)));
+}
+
 interface KeepOrDiscardProps {
-  readonly fileName: string;
+  readonly pending: Pending;
   readonly onCancel: () => void;
   readonly onChoose: (keepUvs: boolean) => void;
 }
 
 /** Asked at every opening: losing UVs by opening a file must not happen by accident. */
-function KeepOrDiscard({ fileName, onCancel, onChoose }: KeepOrDiscardProps) {
+function KeepOrDiscard({ pending, onCancel, onChoose }: KeepOrDiscardProps) {
   const dialog = useRef<HTMLDialogElement>(null);
   useEffect(() => {
     dialog.current?.showModal();
@@ -205,8 +249,12 @@ function KeepOrDiscard({ fileName, onCancel, onChoose }: KeepOrDiscardProps) {
   }, []);
   return (
     <dialog ref={dialog} className="rack-dialog" aria-labelledby="open-title" onCancel={onCancel}>
-      <h2 id="open-title">Open {fileName}</h2>
-      <p>If the file has UVs already: keep them, with their breaks as seams, or start without any?</p>
+      <h2 id="open-title">Open {pending.name}</h2>
+      <p>
+        {pending.faces.toLocaleString('en-GB')} faces, with{' '}
+        {pending.uvSets.length === 1 ? 'one UV set' : `${pending.uvSets.length} UV sets`}:{' '}
+        {pending.uvSets.join(', ')}. Keep the UVs, with their breaks as seams, or start without any?
+      </p>
       <div className="rack-dialog-acts">
         <Button onClick={onCancel}>Do not open</Button>
         <Button onClick={() => onChoose(false)}>Discard them</Button>

@@ -2,6 +2,7 @@ import type { HemDocument } from '@blunt-hem/core/document/document';
 import { shellsOf } from '@blunt-hem/core/document/document';
 import type { History } from '@blunt-hem/core/document/history';
 import { applyPatch, inverse } from '@blunt-hem/core/document/patch';
+import { upgradedActs, upgradedDocument } from '@blunt-hem/core/document/upgrade';
 import { HemError } from '@blunt-hem/core/errors';
 import type { Project } from '@blunt-hem/core/formats/projectFile';
 import type { Database, ProjectRow } from './database.ts';
@@ -61,7 +62,7 @@ export async function loadProject(
   id: string,
   known?: HemDocument,
 ): Promise<Stored | undefined> {
-  const [row, base, acts] = await database.transaction(
+  const [row, base, keptActs] = await database.transaction(
     'r',
     database.projects,
     database.bases,
@@ -74,8 +75,9 @@ export async function loadProject(
       ]),
   );
   if (!row || !base) return undefined;
+  const acts = upgradedActs(keptActs);
   const standing = known ? [] : acts.slice(0, row.done);
-  const document = standing.reduce((d, act) => applyPatch(d, act.patch), base.document);
+  const document = standing.reduce((d, act) => applyPatch(d, act.patch), upgradedDocument(base.document));
   return { row, document, history: { acts, done: row.done }, firstAct: base.firstAct };
 }
 

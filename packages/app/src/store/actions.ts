@@ -1,4 +1,5 @@
 import type { UvMatrix } from '@blunt-hem/core/arrange/similarity';
+import type { PartKind } from '@blunt-hem/core/mesh/parts';
 import type { Request } from '@blunt-hem/core/operations/catalogue';
 import * as Comlink from 'comlink';
 import type { Done } from '../worker/protocol.ts';
@@ -77,8 +78,39 @@ export const unfold = () =>
 export const relax = () => perform({ operation: 'relax', params: { shells: chosenShells() } });
 export const pack = (params: object = {}) => perform({ operation: 'pack', params });
 export const openPieces = () => perform({ operation: 'open-pieces', params: { shells: chosenShells() } });
-export const hideParts = (parts: readonly number[], hidden: boolean) =>
-  perform({ operation: 'hide-parts', params: { parts, hidden } });
+
+/** What is selected, as faces: selected faces, and all of selected shells. */
+function selectedFaces(): number[] {
+  const { faces, shells, flat } = useBench.getState();
+  const all = new Set(faces);
+  flat?.faceShell.forEach((shell, f) => {
+    if (shells.has(shell)) all.add(f);
+  });
+  return [...all];
+}
+
+/** Hides what is selected. */
+export async function hideSelected(): Promise<void> {
+  const faces = selectedFaces();
+  if (faces.length === 0) return notify({ tone: 'note', text: 'Select faces, shells or parts first.' });
+  await perform({ operation: 'hide', params: { how: 'hide', faces } });
+  selectNothing();
+}
+
+/** Shows only what is selected; all of the model again when nothing is, or something is hidden already. */
+export async function isolate(): Promise<void> {
+  const faces = selectedFaces();
+  const hidden = useBench.getState().state?.hidden.includes(1);
+  if (faces.length === 0 && !hidden)
+    return notify({ tone: 'note', text: 'Select faces, shells or parts first.' });
+  const params = faces.length > 0 && !hidden ? { how: 'isolate', faces } : { how: 'show' };
+  await perform({ operation: 'hide', params });
+}
+
+export const hideParts = (by: PartKind, parts: readonly number[], how: 'hide' | 'show' | 'isolate') =>
+  perform({ operation: 'hide', params: { by, parts, how } });
+export const nameParts = (by: PartKind, parts: readonly number[], name: string) =>
+  perform({ operation: 'name-parts', params: { by, parts, name } });
 export const stop = () => bench.stop();
 
 export const repair = (kind: string) =>
@@ -87,8 +119,8 @@ export const repairSafe = () =>
   perform({ operation: 'repair-safe', params: { tolerance: useBench.getState().tolerance } });
 
 export async function deleteFaces(): Promise<void> {
-  const faces = [...useBench.getState().faces];
-  if (faces.length === 0) return notify({ tone: 'note', text: 'Select faces first.' });
+  const faces = selectedFaces();
+  if (faces.length === 0) return notify({ tone: 'note', text: 'Select faces, shells or parts first.' });
   await perform({ operation: 'delete-faces', params: { faces } });
 }
 

@@ -33,7 +33,7 @@ function state(faceShell: number[], l2: number): BenchState {
   const histogram = { from: 0, to: 1, counts: [] };
   return {
     flat,
-    hiddenParts: new Uint8Array(1),
+    hidden: new Uint8Array(1),
     shells,
     totals,
     areaHistogram: histogram,

@@ -44,6 +44,8 @@ export interface BenchStore {
   tool: Tool;
   target: Target;
   visibleOnly: boolean;
+  /** Whether the Model is drawn without perspective. */
+  parallel: boolean;
   overlay: Overlay;
   checker: boolean;
   repeats: number;
@@ -72,6 +74,7 @@ export const useBench = create<BenchStore>()(() => ({
   tool: 'pick',
   target: 'edges',
   visibleOnly: true,
+  parallel: false,
   overlay: 'none',
   checker: true,
   repeats: 24,

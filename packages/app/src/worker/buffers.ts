@@ -1,14 +1,17 @@
 import { type HemDocument, shellsOf, topologyOf } from '@blunt-hem/core/document/document';
 import type { ShellFigures } from '@blunt-hem/core/document/figures';
 import { cornerNormals } from '@blunt-hem/core/formats/cornerNormals';
+import type { Connectivity } from '@blunt-hem/core/mesh/connectivity';
 import { boundingBox } from '@blunt-hem/core/mesh/mesh';
+import type { Model } from '@blunt-hem/core/mesh/model';
+import { mainKind, PART_KINDS, partsBy } from '@blunt-hem/core/mesh/parts';
 import { facesOfShell } from '@blunt-hem/core/seams/shells';
 import { boardLines } from './boardLines.ts';
-import { type FlatBuffers, type Histogram, type ModelBuffers, NO_UV } from './protocol.ts';
+import { type FlatBuffers, type Histogram, type ModelBuffers, NO_UV, type PartList } from './protocol.ts';
 
 export function modelBuffers(document: HemDocument): ModelBuffers {
   const { model } = document;
-  const { mesh, triangulation, links, parts } = topologyOf(model);
+  const { mesh, triangulation, links } = topologyOf(model);
   const { triangleCorners, triangleFace } = triangulation;
   const corner = cornerNormals(model);
   const positions = new Float32Array(3 * triangleCorners.length);
@@ -24,21 +27,39 @@ export function modelBuffers(document: HemDocument): ModelBuffers {
   for (let i = 0; i < links.edgeVertices.length; i++) {
     for (let k = 0; k < 3; k++) edgePositions[3 * i + k] = mesh.positions[3 * links.edgeVertices[i] + k];
   }
-  const partFaces = new Array<number>(parts.names.length).fill(0);
-  for (const part of parts.facePart) partFaces[part]++;
   return {
     name: model.name,
     positions,
     normals,
     triangleFace: triangleFace.slice(),
-    facePart: parts.facePart.slice(),
-    partNames: parts.names,
-    partFaces,
+    parts: partLists(model, links),
+    faceSmoothing: model.faceSmoothing.slice(),
     edgePositions,
     joined: links.joined.slice(),
+    edgeFaces: edgeFaces(links),
     edgeVertices: links.edgeVertices.slice(),
     box: boundingBox(mesh.positions),
   };
+}
+
+function edgeFaces({ joined, edgeCornerStart, edgeCorners, cornerFace }: Connectivity): Uint32Array {
+  return Uint32Array.from({ length: 2 * joined.length }, (_, i) => {
+    const e = i >> 1;
+    return cornerFace[edgeCorners[i & 1 ? edgeCornerStart[e + 1] - 1 : edgeCornerStart[e]]];
+  });
+}
+
+/** The main kind first. */
+function partLists(model: Model, links: Connectivity): PartList[] {
+  const main = mainKind(model);
+  const kinds = [main, ...PART_KINDS.filter((kind) => kind !== main)];
+  return kinds.flatMap((kind) => {
+    const { facePart, names } = partsBy(kind, model, links);
+    if (names.length < 2 && kind !== main) return [];
+    const faces = new Array<number>(names.length).fill(0);
+    for (const part of facePart) faces[part]++;
+    return [{ kind, facePart: facePart.slice(), names, faces }];
+  });
 }
 
 export function flatBuffers(document: HemDocument, figures: readonly ShellFigures[]): FlatBuffers {
@@ -78,24 +99,27 @@ export function flatBuffers(document: HemDocument, figures: readonly ShellFigure
       edgeUv[at + 3] = value(2 * next + 1);
     }
   }
-  const { seams } = document;
-  const { joined } = links;
+  const { seams, hidden } = document;
+  const { joined, cornerFace, edgeCorners, edgeCornerStart } = links;
+  const shown = (e: number) =>
+    edgeCorners.subarray(edgeCornerStart[e], edgeCornerStart[e + 1]).some((c) => !hidden[cornerFace[c]]);
   const all = Array.from(joined.keys());
+  const visible = hidden.includes(1) ? all.filter(shown) : all;
   return {
     uv,
     stretch,
     edgeUv,
     seamLines: modelLines(
       document,
-      all.filter((e) => seams[e] && joined[e]),
+      visible.filter((e) => seams[e] && joined[e]),
     ),
     borderLines: boardLines(
       edgeUv,
-      all.filter((e) => seams[e] || !joined[e]),
+      visible.filter((e) => seams[e] || !joined[e]),
     ),
     innerLines: boardLines(
       edgeUv,
-      all.filter((e) => !seams[e] && joined[e]),
+      visible.filter((e) => !seams[e] && joined[e]),
     ),
     faceShell: shells.faceShell.slice(),
   };

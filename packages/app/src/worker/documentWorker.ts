@@ -9,6 +9,8 @@ import { writeGlb } from '@blunt-hem/core/formats/writeGlb';
 import { writeObj } from '@blunt-hem/core/formats/writeObj';
 import { writeTemplate } from '@blunt-hem/core/formats/writeTemplate';
 import { checkOf } from '@blunt-hem/core/health/examine';
+import { faceCount } from '@blunt-hem/core/mesh/mesh';
+import type { Model } from '@blunt-hem/core/mesh/model';
 import { carryOut, localContext } from '@blunt-hem/core/operations/catalogue';
 import { patientOf } from '@blunt-hem/core/operations/patient';
 import { unattended } from '@blunt-hem/core/progress';
@@ -17,11 +19,13 @@ import { edgeLoop } from '@blunt-hem/core/select/edgeLoop';
 import * as Comlink from 'comlink';
 import { openDatabase } from '../storage/database.ts';
 import { addProject, loadProject } from '../storage/projects.ts';
+import { answer } from './answer.ts';
 import { modelBuffers } from './buffers.ts';
 import { healthDesk } from './healthDesk.ts';
 import { picker } from './picking.ts';
 import { drawPicture } from './picture.ts';
-import type { Answer, BenchApi, BenchEvent, Exported } from './protocol.ts';
+import type { Answer, BenchApi, BenchEvent, Exported, OpenedFile, ReadFile } from './protocol.ts';
+import type { ReaderApi } from './readerWorker.ts';
 import { openSession, type Session } from './session.ts';
 import { solverPool } from './solverPool.ts';
 
@@ -34,27 +38,50 @@ const health = healthDesk();
 let session: Session | undefined;
 let releaseLock: (() => void) | undefined;
 
-/** Errors an artist can read cross to the main thread as they are; others are bugs and are thrown. */
-async function answer<T>(work: () => T | Promise<T>): Promise<Answer<T>> {
-  try {
-    return { ok: await work() };
-  } catch (error) {
-    if (error instanceof HemError) {
-      return { failure: { code: error.code, sentence: error.message, ids: [...error.ids] } };
-    }
-    throw error;
-  }
-}
-
 const opened = (): Session => {
   if (!session) throw new HemError('nothing-open', 'No project is open.');
   return session;
 };
 
-/** A new project from a model file or a project file. */
-async function projectFrom(name: string, bytes: Uint8Array, keepUvs: boolean): Promise<Project> {
-  if (/\.hemproject$/i.test(name)) return readProject(bytes, name);
-  const model = await readModel(bytes, name);
+/** What was read last and waits to be made a project of. */
+let waiting: { readonly project: Project } | { readonly model: Model } | undefined;
+let cancelReading: () => void = () => undefined;
+
+async function read(
+  files: readonly OpenedFile[],
+  report: (fraction: number) => void,
+): Promise<Answer<ReadFile> | undefined> {
+  waiting = undefined;
+  cancelReading();
+  const [main] = files;
+  if (/\.hemproject$/i.test(main.name)) {
+    return answer(() => {
+      const project = readProject(main.bytes, main.name);
+      waiting = { project };
+      return { faces: faceCount(project.document.model.mesh), uvSets: [] };
+    });
+  }
+  const worker = new Worker(new URL('./readerWorker.ts', import.meta.url), { type: 'module' });
+  const cancelled = new Promise<undefined>((resolve) => {
+    cancelReading = () => resolve(undefined);
+  });
+  const died = new Promise<Answer<Model>>((resolve) => {
+    const sentence = `${main.name} could not be read, likely for want of memory. Open a smaller model.`;
+    worker.addEventListener('error', () => resolve({ failure: { code: 'file', sentence, ids: [] } }));
+  });
+  const reading = Comlink.wrap<ReaderApi>(worker).read(files, Comlink.proxy(report));
+  const result = await Promise.race([reading, died, cancelled]).finally(() => worker.terminate());
+  if (!result || 'failure' in result) return result;
+  waiting = { model: result.ok };
+  return { ok: { faces: faceCount(result.ok.mesh), uvSets: result.ok.uvSets.map(({ name }) => name) } };
+}
+
+function projectRead(keepUvs: boolean): Project {
+  const what = waiting;
+  waiting = undefined;
+  if (!what) throw new HemError('nothing-read', 'Nothing was opened. Open the file again.');
+  if ('project' in what) return what.project;
+  const { model } = what;
   return { name: model.name, document: openDocument(model, { keepUvs }), history: emptyHistory };
 }
 
@@ -128,7 +155,11 @@ async function close(): Promise<void> {
 }
 
 const api: BenchApi = {
-  create: (name, bytes, keepUvs) => answer(async () => add(await projectFrom(name, bytes, keepUvs))),
+  read,
+  async cancelReading() {
+    cancelReading();
+  },
+  create: (keepUvs) => answer(() => add(projectRead(keepUvs))),
 
   async addDemos() {
     await add(await uncutDemo('punt-thwart.obj', 'Punt thwart'));

@@ -50,7 +50,7 @@ describe('buffers', () => {
     expect(buffers.positions).toHaveLength(9 * 12);
     expect(buffers.edgePositions).toHaveLength(6 * 12);
     expect([...buffers.box]).toEqual([-1, -1, -1, 1, 1, 1]);
-    expect(buffers.partFaces).toEqual([6]);
+    expect(buffers.parts).toMatchObject([{ kind: 'piece', names: ['Piece 1'], faces: [6] }]);
   });
 
   it('of the flat mark what has no UV, and draw seams on both their sides', () => {
@@ -102,7 +102,7 @@ describe('picking', () => {
   it('passes over hidden parts', async () => {
     const hidden = applyPatch(
       cut,
-      (await carryOut(cut, { operation: 'hide-parts', params: { parts: [0] } }, localContext)).patch,
+      (await carryOut(cut, { operation: 'hide', params: {} }, localContext)).patch,
     );
     const picking = picker();
     expect(picking.pickModel(cut, [0, 0, 5], [0, 0, -1])).toBeDefined();

@@ -12,9 +12,9 @@ export interface Picker {
 
 /** Trees are built when first asked for, and again when what they stand on has changed. */
 export function picker(): Picker {
-  const solid = memoised((document: HemDocument) => [document.model, document.hiddenParts], solidTree);
+  const solid = memoised((document: HemDocument) => [document.model, document.hidden], solidTree);
   const flat = memoised(
-    (document: HemDocument) => [document.model, document.uvSets[document.currentUv].uv, document.hiddenParts],
+    (document: HemDocument) => [document.model, document.uvSets[document.currentUv].uv, document.hidden],
     flatTree,
   );
   return {
@@ -55,12 +55,12 @@ function memoised<T>(
 }
 
 function treeOver(document: HemDocument, point: (corner: number) => readonly [number, number, number]): Tree {
-  const { triangulation, parts } = topologyOf(document.model);
+  const { triangulation } = topologyOf(document.model);
   const positions: number[] = [];
   const faceOf: number[] = [];
   for (let t = 0; t < triangulation.triangleFace.length; t++) {
     const f = triangulation.triangleFace[t];
-    if (document.hiddenParts[parts.facePart[f]]) continue;
+    if (document.hidden[f]) continue;
     const corners = [0, 1, 2].map((k) => point(triangulation.triangleCorners[3 * t + k]));
     if (corners.some(([x]) => Number.isNaN(x))) continue;
     for (const corner of corners) positions.push(...corner);
@@ -124,7 +124,7 @@ function distanceToSegment(p: Vector3, a: readonly number[], b: readonly number[
 
 /** Edges with both ends in the rectangle; visible only: those whose middle no face hides. */
 function edgesInBox(document: HemDocument, tree: Tree, query: BoxQuery): number[] {
-  const { mesh, links, parts } = topologyOf(document.model);
+  const { mesh, links } = topologyOf(document.model);
   const { matrix: m, rectangle, eye } = query;
   const vertices = mesh.positions.length / 3;
   const inside = new Uint8Array(vertices);
@@ -143,7 +143,7 @@ function edgesInBox(document: HemDocument, tree: Tree, query: BoxQuery): number[
     const [a, b] = [links.edgeVertices[2 * e], links.edgeVertices[2 * e + 1]];
     if (!inside[a] || !inside[b]) continue;
     const face = links.cornerFace[links.edgeCorners[links.edgeCornerStart[e]]];
-    if (document.hiddenParts[parts.facePart[face]]) continue;
+    if (document.hidden[face]) continue;
     if (query.visibleOnly) {
       ray.direction.set(
         0.5 * (mesh.positions[3 * a] + mesh.positions[3 * b]) - from.x,

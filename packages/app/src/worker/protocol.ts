@@ -2,10 +2,17 @@ import type { Totals } from '@blunt-hem/core/document/figures';
 import type { Severity } from '@blunt-hem/core/health/check';
 import type { ModelFigures } from '@blunt-hem/core/health/modelFigures';
 import type { ShellStretch } from '@blunt-hem/core/measure/stretch';
+import type { PartKind, Parts } from '@blunt-hem/core/mesh/parts';
 import type { Request } from '@blunt-hem/core/operations/catalogue';
 import type { Verdict } from '@blunt-hem/core/seams/verdict';
 
 /** What the main thread and the document worker say to each other. */
+
+export interface PartList extends Parts {
+  readonly kind: PartKind;
+  /** Faces of each part. */
+  readonly faces: readonly number[];
+}
 
 /** The model as it is drawn: one vertex for every corner of every triangle. */
 export interface ModelBuffers {
@@ -14,12 +21,15 @@ export interface ModelBuffers {
   readonly positions: Float32Array;
   readonly normals: Float32Array;
   readonly triangleFace: Uint32Array;
-  readonly facePart: Uint32Array;
-  readonly partNames: readonly string[];
-  readonly partFaces: readonly number[];
+  /** Parts of each kind of which there is more than one, and of the main kind. */
+  readonly parts: readonly PartList[];
+  /** Smoothing group per face; 0 is off, -1 where the file says nothing. */
+  readonly faceSmoothing: Int32Array;
   /** xyz of both ends of every edge: `6 × edgeCount`. */
   readonly edgePositions: Float32Array;
   readonly joined: Uint8Array;
+  /** Two faces at each edge, the same one twice at a border: `2 × edgeCount`. */
+  readonly edgeFaces: Uint32Array;
   readonly edgeVertices: Uint32Array;
   readonly box: Float64Array;
 }
@@ -63,7 +73,8 @@ export interface Histogram {
 /** Everything that may have changed after an act. */
 export interface BenchState {
   readonly flat: FlatBuffers;
-  readonly hiddenParts: Uint8Array;
+  /** 1 per hidden face. */
+  readonly hidden: Uint8Array;
   readonly shells: readonly ShellRow[];
   readonly totals: Totals;
   readonly areaHistogram: Histogram;
@@ -148,9 +159,33 @@ export interface HealthReport {
   readonly figures: ModelFigures;
 }
 
+export interface OpenedFile {
+  readonly name: string;
+  readonly bytes: Uint8Array;
+}
+
+/** What a file holds, before it is decided what of it is kept. */
+export interface ReadFile {
+  readonly faces: number;
+  /** Names of the UV sets of a model; a project keeps its own. */
+  readonly uvSets: readonly string[];
+}
+
 /** What the document worker offers. */
 export interface BenchApi {
-  create(name: string, bytes: Uint8Array, keepUvs: boolean): Promise<Answer<string>>;
+  /**
+   * Reads a model or a project, apart from everything else; what came of it waits for `create`.
+   *
+   * @param files  the model first, then what it names
+   * @returns undefined when it was cancelled
+   */
+  read(
+    files: readonly OpenedFile[],
+    report: (fraction: number) => void,
+  ): Promise<Answer<ReadFile> | undefined>;
+  cancelReading(): Promise<void>;
+  /** Makes a project of what was read last. */
+  create(keepUvs: boolean): Promise<Answer<string>>;
   addDemos(): Promise<void>;
   open(id: string, listen: (event: BenchEvent) => void): Promise<Answer<ModelBuffers>>;
   close(): Promise<void>;

@@ -98,9 +98,9 @@ describe('session', () => {
     const { open } = session(database, stored);
     await open.perform(lid(stored));
     await open.undo();
-    await open.perform({ operation: 'hide-parts', params: { parts: [0] } });
+    await open.perform({ operation: 'hide', params: {} });
     const reopened = (await loadProject(database, id)) as Stored;
-    expect(reopened.history.acts.map(({ operation }) => operation)).toEqual(['hide-parts']);
+    expect(reopened.history.acts.map(({ operation }) => operation)).toEqual(['hide']);
     expect(await open.redo()).toBeUndefined();
     await open.close();
   });
@@ -147,15 +147,13 @@ describe('session', () => {
     const { database, id, stored } = await project();
     const { open } = session(database, stored);
     for (let i = 0; i < KEPT_ACTS + 5; i++) {
-      await open.perform({ operation: 'hide-parts', params: { parts: [0], hidden: i % 2 === 0 } });
+      await open.perform({ operation: 'hide', params: { how: i % 2 === 0 ? 'hide' : 'show' } });
     }
     const reopened = (await loadProject(database, id)) as Stored;
     expect(reopened.history.acts.length).toBeLessThanOrEqual(KEPT_ACTS);
-    expect(reopened.document.hiddenParts).toEqual(open.document.hiddenParts);
+    expect(reopened.document.hidden).toEqual(open.document.hidden);
     await open.undo();
-    expect(((await loadProject(database, id)) as Stored).document.hiddenParts).toEqual(
-      open.document.hiddenParts,
-    );
+    expect(((await loadProject(database, id)) as Stored).document.hidden).toEqual(open.document.hidden);
     await open.close();
   });
 

@@ -145,7 +145,7 @@ export function openSession(
     const { document, history } = current;
     return {
       flat: flatBuffers(document, figures),
-      hiddenParts: document.hiddenParts.slice(),
+      hidden: document.hidden.slice(),
       shells: figures.map(rowOf),
       totals: totalsOf(figures),
       areaHistogram: histogram(figures, 'logArea', -1.5, 1.5),

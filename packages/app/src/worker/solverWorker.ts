@@ -1,10 +1,10 @@
-import { HemError } from '@blunt-hem/core/errors';
 import { localSolvers } from '@blunt-hem/core/operations/localSolvers';
 import type { RelaxJob, UnfoldJob } from '@blunt-hem/core/operations/operation';
 import type { Context, Progress } from '@blunt-hem/core/progress';
 import type { Relaxed } from '@blunt-hem/core/relax/relax';
 import type { Unfolded } from '@blunt-hem/core/unfold/unfold';
 import * as Comlink from 'comlink';
+import { answer } from './answer.ts';
 import type { Answer } from './protocol.ts';
 
 /** One solver of the pool. Its stop flag is shared memory, so it is heard in the middle of a solve. */
@@ -39,15 +39,6 @@ function contextOf(stop: Int32Array, report: (p: Progress) => void): Context {
       report(progress);
     },
   };
-}
-
-async function answer<T>(work: () => Promise<T>): Promise<Answer<T>> {
-  try {
-    return { ok: await work() };
-  } catch (error) {
-    if (!(error instanceof HemError)) throw error;
-    return { failure: { code: error.code, sentence: error.message, ids: error.ids } };
-  }
 }
 
 const api: SolverApi = {

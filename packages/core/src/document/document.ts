@@ -1,7 +1,7 @@
 import { type Connectivity, connectivity } from '../mesh/connectivity.ts';
 import { limitPositions } from '../mesh/limitPositions.ts';
 import { faceCount, type Mesh } from '../mesh/mesh.ts';
-import { type Model, type Parts, partsOf, type UvSet } from '../mesh/model.ts';
+import type { Model, UvSet } from '../mesh/model.ts';
 import { type Triangulation, triangulate } from '../mesh/triangulate.ts';
 import { extractShell, faceTriangleStart, type Shell } from '../seams/shell.ts';
 import { type ShellMap, seamsFromUv, shellsFromSeams } from '../seams/shells.ts';
@@ -18,8 +18,8 @@ export interface HemDocument {
   readonly uvSets: readonly UvSet[];
   /** The set that is shown, solved and exported. */
   readonly currentUv: number;
-  /** 1 per hidden part. */
-  readonly hiddenParts: Uint8Array;
+  /** 1 per hidden face. */
+  readonly hidden: Uint8Array;
   /** 1 per face whose shell was cut or sewn and not unfolded since. */
   readonly stale: Uint8Array;
   /** 1 per face whose shell was relaxed since it was last unfolded. */
@@ -33,7 +33,7 @@ export interface OpenOptions {
 
 /** A document of a freshly opened model. */
 export function openDocument(model: Model, { keepUvs = true }: OpenOptions = {}): HemDocument {
-  const { links, parts } = topologyOf(model);
+  const { links } = topologyOf(model);
   const kept = keepUvs && model.uvSets.length > 0;
   const blank: UvSet = { name: 'UV', uv: new Float64Array(2 * model.mesh.cornerVertex.length).fill(NaN) };
   return {
@@ -41,7 +41,7 @@ export function openDocument(model: Model, { keepUvs = true }: OpenOptions = {})
     seams: kept ? seamsFromUv(links, model.uvSets[0].uv) : new Uint8Array(links.joined.length),
     uvSets: kept ? model.uvSets : [blank],
     currentUv: 0,
-    hiddenParts: new Uint8Array(parts.names.length),
+    hidden: new Uint8Array(faceCount(model.mesh)),
     stale: new Uint8Array(faceCount(model.mesh)),
     relaxed: new Uint8Array(faceCount(model.mesh)),
   };
@@ -53,7 +53,6 @@ export interface Topology {
   readonly links: Connectivity;
   readonly triangulation: Triangulation;
   readonly triangleStart: Uint32Array;
-  readonly parts: Parts;
 }
 
 const topologies = new WeakMap<Model, Topology>();
@@ -64,13 +63,11 @@ export function topologyOf(model: Model): Topology {
   if (!topology) {
     const { mesh } = model;
     const triangulation = triangulate(mesh);
-    const links = connectivity(mesh);
     topology = {
       mesh,
-      links,
+      links: connectivity(mesh),
       triangulation,
       triangleStart: faceTriangleStart(mesh, triangulation),
-      parts: partsOf(model, links),
     };
     topologies.set(model, topology);
   }

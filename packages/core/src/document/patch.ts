@@ -9,11 +9,11 @@ export interface Patch {
   readonly notes: readonly string[];
 }
 
-/** Marks of the document, one byte an edge, part or face. */
-export type MarkField = 'seams' | 'hiddenParts' | 'stale' | 'relaxed';
+/** Marks of the document, one byte an edge or face. */
+export type MarkField = 'seams' | 'hidden' | 'stale' | 'relaxed';
 
 /** All of a document that hangs on its mesh. */
-export interface Remake extends Pick<HemDocument, 'seams' | 'uvSets' | 'hiddenParts' | 'stale' | 'relaxed'> {
+export interface Remake extends Pick<HemDocument, 'seams' | 'uvSets' | 'hidden' | 'stale' | 'relaxed'> {
   /** Only the fields that change. */
   readonly model: Partial<Model>;
 }
@@ -71,11 +71,11 @@ export function remeshChange(from: HemDocument, to: HemDocument): Change {
   const keys = (Object.keys({ ...from.model, ...to.model }) as (keyof Model)[]).filter(
     (key) => from.model[key] !== to.model[key],
   );
-  const remake = ({ model, seams, uvSets, hiddenParts, stale, relaxed }: HemDocument): Remake => ({
+  const remake = ({ model, seams, uvSets, hidden, stale, relaxed }: HemDocument): Remake => ({
     model: Object.fromEntries(keys.map((key) => [key, model[key]])),
     seams,
     uvSets,
-    hiddenParts,
+    hidden,
     stale,
     relaxed,
   });

@@ -44,7 +44,7 @@ export function remeshed(document: HemDocument, edit: MeshEdit): HemDocument {
     model: whole,
     seams: carriedSeams(document, edit, uvSets[document.currentUv].uv),
     uvSets,
-    hiddenParts: carriedHiding(document, whole, faceSource),
+    hidden: perFace(document.hidden),
     stale,
     relaxed: perFace(document.relaxed),
   };
@@ -52,9 +52,7 @@ export function remeshed(document: HemDocument, edit: MeshEdit): HemDocument {
 
 /** The document with something changed that the file said beside the mesh. */
 export function withModelFields(document: HemDocument, fields: Partial<Omit<Model, 'mesh'>>): HemDocument {
-  const model = { ...document.model, ...fields };
-  const faces = Uint32Array.from(model.faceObject.keys());
-  return { ...document, model, hiddenParts: carriedHiding(document, model, faces) };
+  return { ...document, model: { ...document.model, ...fields } };
 }
 
 function carriedSeams(document: HemDocument, { mesh, cornerSource }: MeshEdit, uv: Float64Array): Uint8Array {
@@ -77,15 +75,4 @@ function* turnedFaces(document: HemDocument, { mesh, cornerSource }: MeshEdit): 
     const [a, b] = [cornerSource[first], cornerSource[first + 1]];
     if (nextCorner[b] === a && nextCorner[a] !== b) yield f;
   }
-}
-
-/** A part stays hidden when all its faces were. */
-function carriedHiding(document: HemDocument, model: Model, faceSource: Uint32Array): Uint8Array {
-  const { facePart: before } = topologyOf(document.model).parts;
-  const { facePart, names } = topologyOf(model).parts;
-  const shown = new Uint8Array(names.length);
-  facePart.forEach((part, f) => {
-    if (!document.hiddenParts[before[faceSource[f]]]) shown[part] = 1;
-  });
-  return shown.map((s) => 1 - s);
 }

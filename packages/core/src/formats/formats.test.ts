@@ -4,7 +4,8 @@ import { openDocument, topologyOf } from '../document/document.ts';
 import { applyPatch } from '../document/patch.ts';
 import { FileError } from '../errors.ts';
 import { findEdge } from '../mesh/connectivity.ts';
-import { modelFromMesh, partsOf } from '../mesh/model.ts';
+import { modelFromMesh } from '../mesh/model.ts';
+import { mainKind, partsBy } from '../mesh/parts.ts';
 import { carryOut, localContext } from '../operations/catalogue.ts';
 import { cube, sheet } from '../testing/shapes.ts';
 import { cornerNormals } from './cornerNormals.ts';
@@ -129,7 +130,7 @@ describe('parts', () => {
     const two = `${SQUARE}v 5 0 0\nv 6 0 0\nv 5 1 0\n`;
     const parts = (text: string) => {
       const model = readObj(bytesOf(text), 'p.obj');
-      return partsOf(model, topologyOf(model).links);
+      return partsBy(mainKind(model), model, topologyOf(model).links);
     };
     expect(parts(`${two}o A\nf 1 2 3\no B\nf 5 6 7\n`).names).toEqual(['A', 'B']);
     expect(parts(`${two}o A\ng x\nf 1 2 3\ng y\nf 5 6 7\n`).names).toEqual(['x', 'y']);

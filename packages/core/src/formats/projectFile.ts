@@ -2,6 +2,7 @@ import { strFromU8, strToU8, unzipSync, zipSync } from 'fflate';
 import Joi from 'joi';
 import type { HemDocument } from '../document/document.ts';
 import type { Act, History } from '../document/history.ts';
+import { upgradedActs, upgradedDocument } from '../document/upgrade.ts';
 import { FileError } from '../errors.ts';
 
 /** A project as it is handed on: the document as it is now, and how it came to be. */
@@ -12,18 +13,18 @@ export interface Project {
 }
 
 const FORMAT = 'blunt-hem-project';
-const VERSION = 1;
+const VERSION = 2;
 
 const manifest = Joi.object({
   format: Joi.string().valid(FORMAT).required(),
-  version: Joi.number().valid(VERSION).required(),
+  version: Joi.number().integer().min(1).max(VERSION).required(),
   name: Joi.string().max(400).required(),
   document: Joi.object({
     model: Joi.object().required(),
     seams: Joi.object().required(),
     uvSets: Joi.array().min(1).required(),
     currentUv: Joi.number().integer().min(0).required(),
-    hiddenParts: Joi.object().required(),
+    hidden: Joi.object().required(),
     stale: Joi.object().required(),
     relaxed: Joi.object().required(),
   }).required(),
@@ -54,7 +55,12 @@ export function readProject(bytes: Uint8Array, fileName: string): Project {
   let project: Project & { format: string };
   try {
     const files = unzipSync(bytes);
-    project = JSON.parse(strFromU8(files['project.json']), (_, value) => restored(value, files));
+    const kept = JSON.parse(strFromU8(files['project.json']), (_, value) => restored(value, files));
+    project = {
+      ...kept,
+      document: upgradedDocument(kept.document),
+      history: { ...kept.history, acts: upgradedActs(kept.history.acts) },
+    };
   } catch {
     return fail('this is not a project file, or only part of one.');
   }
@@ -72,7 +78,7 @@ function restored(value: unknown, files: Record<string, Uint8Array>): unknown {
   return new kind(files[value.file as string].slice().buffer);
 }
 
-function fitsTogether({ model, seams, uvSets, currentUv, stale, relaxed }: HemDocument): boolean {
+function fitsTogether({ model, seams, uvSets, currentUv, hidden, stale, relaxed }: HemDocument): boolean {
   const { mesh } = model;
   const corners = mesh?.cornerVertex?.length;
   const faces = mesh?.faceStart?.length - 1;
@@ -81,6 +87,7 @@ function fitsTogether({ model, seams, uvSets, currentUv, stale, relaxed }: HemDo
     mesh.faceStart[faces] === corners &&
     mesh.cornerVertex.every((v) => v < mesh.positions.length / 3) &&
     seams instanceof Uint8Array &&
+    hidden.length === faces &&
     stale.length === faces &&
     relaxed.length === faces &&
     currentUv < uvSets.length &&

@@ -6,21 +6,20 @@ import { readObj } from './readObj.ts';
 import { readPly } from './readPly.ts';
 import { readStl } from './readStl.ts';
 
-/** What can be opened as a model, by ending. */
-export const MODEL_ENDINGS = ['obj', 'glb', 'gltf', 'ply', 'stl'] as const;
-
 const AGAIN = 'Export the model again and open the new file.';
 
 /**
  * Reads a model file, told apart by its ending and its first bytes.
  *
  * @param companions  files opened along with it, which it may name
+ * @param report  called now and then with the part that has been read, where that can be told
  * @throws FileError with what is wrong and what to do
  */
 export async function readModel(
   bytes: Uint8Array,
   fileName: string,
   companions?: Companions,
+  report?: (fraction: number) => void,
 ): Promise<Model> {
   const ending = fileName.slice(fileName.lastIndexOf('.') + 1).toLowerCase();
   if (bytes.length === 0) throw new FileError(fileName, 'the file is empty.', AGAIN);
@@ -40,7 +39,7 @@ export async function readModel(
       if (bytes.subarray(0, 4096).includes(0)) {
         throw new FileError(fileName, 'this is not a text file, as an OBJ file is.', AGAIN);
       }
-      return readObj(bytes, fileName);
+      return readObj(bytes, fileName, report);
     default:
       throw new FileError(
         fileName,

@@ -8,14 +8,16 @@ import { objLines } from './objLines.ts';
  * Reads a Wavefront OBJ file: polygons, objects, groups, materials, smoothing groups and UVs.
  *
  * @param fileName  for the sentences of errors
+ * @param report  called now and then with the part that has been read
  * @returns a model that remembers the file, so that an export can repeat it
  * @throws FileError naming the line
  */
-export function readObj(bytes: Uint8Array, fileName: string): Model {
+export function readObj(bytes: Uint8Array, fileName: string, report?: (fraction: number) => void): Model {
   const text = strFromU8(bytes);
   const reader = objReader(fileName);
   for (const line of objLines(text)) {
     if (line.text) reader.statement(line.text, line.number);
+    if ((line.number & 0x3fff) === 0) report?.(line.to / text.length);
   }
   return reader.finish(bytes);
 }

@@ -304,7 +304,7 @@ describe('repairs', () => {
     const seam = links.cornerEdge[model.mesh.faceStart[25]];
     for (const step of [
       { operation: 'cut', params: { edges: [seam] } },
-      { operation: 'hide-parts', params: { parts: [2] } },
+      { operation: 'hide', params: { by: 'object', parts: [2] } },
       { operation: 'delete-faces', params: { faces: [0, 1, 13] } },
       { operation: 'repair-safe', params: {} },
     ]) {
@@ -314,7 +314,7 @@ describe('repairs', () => {
       expect(applyPatch(document, inverse(patch))).toEqual(back);
     }
     expect(document.model.faceObject.length).toBe(27);
-    expect([...document.hiddenParts]).toEqual([0, 0, 1]);
+    expect([...document.hidden]).toEqual(Array.from({ length: 27 }, (_, f) => (f < 21 ? 0 : 1)));
     const now = topologyOf(document.model).links;
     const ends = links.edgeVertices.subarray(2 * seam, 2 * seam + 2);
     const places = [...ends].map((v) => [...model.mesh.positions.subarray(3 * v, 3 * v + 3)].join());

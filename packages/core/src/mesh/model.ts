@@ -64,25 +64,6 @@ export function modelFromMesh(name: string, mesh: Mesh): Model {
   };
 }
 
-/** Named sets of faces that an artist hides and shows. */
-export interface Parts {
-  readonly facePart: Uint32Array;
-  readonly names: readonly string[];
-}
-
-/** Parts by object; where there is only one, by group; where there is only one of those too, by loose piece. */
-export function partsOf(model: Model, links: Connectivity): Parts {
-  if (model.objects.length > 1) return { facePart: model.faceObject, names: model.objects };
-  if (model.groups.length > 1) return { facePart: model.faceGroup, names: model.groups };
-  const pieces = loosePieces(model.mesh, links);
-  return {
-    facePart: pieces.label,
-    names: Array.from({ length: pieces.count }, (_, i) =>
-      pieces.count === 1 ? model.objects[0] || model.name : `Piece ${i + 1}`,
-    ),
-  };
-}
-
 /** Pieces of faces that share vertices: a label per face and how many there are. */
 export function loosePieces(mesh: Mesh, links: Connectivity): { label: Uint32Array; count: number } {
   const sets = disjointSets(faceCount(mesh));

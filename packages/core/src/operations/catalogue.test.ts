@@ -43,7 +43,7 @@ function session(document: HemDocument): Request[] {
     { operation: 'relax', params: { shells: 'all', steps: 20 } },
     { operation: 'pack', params: { size: 1024, padding: 4 } },
     { operation: 'transform-shells', params: { shells: [1], matrix: [0, 1, -1, 0, 0.5, 0] } },
-    { operation: 'hide-parts', params: { parts: [0] } },
+    { operation: 'hide', params: { by: 'piece', parts: [0] } },
     { operation: 'sew', params: { edges: edgesOf(document, LID.slice(0, 1)) } },
     { operation: 'unfold', params: { shells: 'stale' } },
   ];
@@ -120,7 +120,11 @@ describe('the catalogue', () => {
       [{ operation: 'pack', params: {} }, /unfold a shell first/],
       [{ operation: 'unfold', params: { shells: [0] } }, /no border to open from/],
       [{ operation: 'unfold', params: { method: 'magic' } }, /must be one of \[conformal, angle-based\]/],
-      [{ operation: 'hide-parts', params: { parts: [3] } }, /no part 4/],
+      [{ operation: 'hide', params: { by: 'piece', parts: [3] } }, /no piece 4: the model has 1/],
+      [{ operation: 'hide', params: { parts: [0] } }, /contains \[parts\] without/],
+      [{ operation: 'hide', params: { faces: [44] } }, /no face 44/],
+      [{ operation: 'name-parts', params: { by: 'group', parts: [9], name: 'x' } }, /no group 10/],
+      [{ operation: 'name-parts', params: { by: 'piece', parts: [0], name: 'x' } }, /must be one of/],
     ];
     for (const [request, sentence] of cases) {
       await expect(carryOut(document, request, localContext)).rejects.toThrow(sentence);

@@ -4,8 +4,9 @@ import { HemError } from '../errors.ts';
 import { unattended } from '../progress.ts';
 import { cut } from './cut.ts';
 import { deleteFaces } from './deleteFaces.ts';
-import { hideParts } from './hideParts.ts';
+import { hide } from './hide.ts';
 import { localSolvers } from './localSolvers.ts';
+import { nameParts } from './nameParts.ts';
 import { openPieces } from './openPieces.ts';
 import type { Operation, OperationContext } from './operation.ts';
 import { pack } from './pack.ts';
@@ -24,7 +25,8 @@ const operations = [
   relax,
   pack,
   transformShells,
-  hideParts,
+  hide,
+  nameParts,
   repair,
   repairSafe,
   deleteFaces,

@@ -95,7 +95,7 @@ function Report({ model, health }: { readonly model: ModelBuffers; readonly heal
         </dd>
         <dt>Parts · pieces</dt>
         <dd>
-          {number(model.partNames.length)} · {number(figures.pieces.length)}
+          {number(model.parts[0].names.length)} · {number(figures.pieces.length)}
         </dd>
       </dl>
       <table>
@@ -135,12 +135,15 @@ const bySeverity = (rows: readonly FindingRow[]): FindingRow[] =>
   [...rows].sort((a, b) => ORDER.indexOf(a.severity) - ORDER.indexOf(b.severity));
 
 /** The parts a finding is in, those with most of it first. */
-function partsOf(row: FindingRow, { facePart, partNames }: ModelBuffers): { name: string; faces: number }[] {
+function partsOf(
+  row: FindingRow,
+  { parts: [{ facePart, names }] }: ModelBuffers,
+): { name: string; faces: number }[] {
   const counts = new Map<number, number>();
   for (const f of row.faces) counts.set(facePart[f], (counts.get(facePart[f]) ?? 0) + 1);
   return [...counts]
     .sort(([, a], [, b]) => b - a)
-    .map(([part, faces]) => ({ name: partNames[part] || 'Unnamed', faces }));
+    .map(([part, faces]) => ({ name: names[part] || 'Unnamed', faces }));
 }
 
 function partsText(row: FindingRow, model: ModelBuffers): string {

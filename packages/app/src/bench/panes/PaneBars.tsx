@@ -1,5 +1,11 @@
-import { IconAspectRatio, IconEye, IconEyeOff, IconFocusCentered } from '@tabler/icons-react';
-import { Button, Segmented, Slider, Switch, Tooltip } from 'antd';
+import {
+  IconAspectRatio,
+  IconCube3dSphere,
+  IconEye,
+  IconEyeOff,
+  IconFocusCentered,
+} from '@tabler/icons-react';
+import { Button, Dropdown, Segmented, Slider, Switch, Tooltip } from 'antd';
 import { type Overlay, type Target, useBench } from '../../store/benchStore.ts';
 import { frameSelection } from './framing.ts';
 import { handle } from './rendererHandle.ts';
@@ -34,6 +40,7 @@ export function ModelBar() {
         </Button>
       </Tooltip>
       <span className="pane-gap" />
+      <Views />
       <Tooltip title="Frame the selection (F)">
         <Button
           size="small"
@@ -43,6 +50,43 @@ export function ModelBar() {
         />
       </Tooltip>
     </div>
+  );
+}
+
+const VIEWS = [
+  ['Front', [0, 0, 1]],
+  ['Back', [0, 0, -1]],
+  ['Right side', [1, 0, 0]],
+  ['Left side', [-1, 0, 0]],
+  ['Above', [0, 1, 0]],
+  ['Below', [0, -1, 0]],
+] as const;
+
+/** The six directions to look from, and perspective on or off. */
+function Views() {
+  const parallel = useBench((s) => s.parallel);
+  return (
+    <Dropdown
+      trigger={['click']}
+      menu={{
+        selectable: false,
+        items: [
+          ...VIEWS.map(([name, direction]) => ({
+            key: name,
+            label: name,
+            onClick: () => handle.renderer?.lookFrom(direction),
+          })),
+          { type: 'divider' as const },
+          {
+            key: 'parallel',
+            label: parallel ? 'With perspective' : 'Without perspective',
+            onClick: () => useBench.setState({ parallel: !parallel }),
+          },
+        ],
+      }}
+    >
+      <Button size="small" icon={<IconCube3dSphere size={15} />} aria-label="Look from" />
+    </Dropdown>
   );
 }
 

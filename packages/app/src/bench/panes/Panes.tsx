@@ -89,7 +89,7 @@ function followStore(renderer: ReturnType<typeof paneRenderer>): () => void {
         s.shells !== last.shells ||
         s.hover !== last.hover ||
         s.target !== last.target ||
-        s.state.hiddenParts !== last.state?.hiddenParts)
+        s.state.hidden !== last.state?.hidden)
     ) {
       renderer.setMarks({
         edges: s.edges,
@@ -97,9 +97,10 @@ function followStore(renderer: ReturnType<typeof paneRenderer>): () => void {
         shells: s.shells,
         hoverEdges: s.hover && s.target === 'edges' ? [s.hover.edge] : [],
         hoverShell: s.hover && s.target === 'shells' ? s.hover.shell : -1,
-        hiddenParts: s.state.hiddenParts,
+        hidden: s.state.hidden,
       });
     }
+    if (s.parallel !== last.parallel) renderer.setParallel(s.parallel);
     if (
       s.overlay !== last.overlay ||
       s.checker !== last.checker ||

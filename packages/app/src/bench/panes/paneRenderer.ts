@@ -42,7 +42,7 @@ export interface Marks {
   readonly shells: ReadonlySet<number>;
   readonly hoverEdges: readonly number[];
   readonly hoverShell: number;
-  readonly hiddenParts: Uint8Array;
+  readonly hidden: Uint8Array;
 }
 
 const OVERLAYS = { none: 0, area: 1, angle: 2 };
@@ -85,6 +85,9 @@ export function paneRenderer(canvas: HTMLCanvasElement, modelPane: HTMLElement, 
   const boardMarks = marksIn(boardScene);
 
   const camera = new PerspectiveCamera(35, 1, 0.01, 100);
+  /** Drawn in its place when lines that are parallel shall look it; follows it in everything else. */
+  const parallelCamera = new OrthographicCamera(-1, 1, 1, -1, -10, 10);
+  let parallel = false;
   const boardCamera = new OrthographicCamera(-1, 1, 1, -1, -10, 10);
   // Programs are made, and used once, before anything heavy is drawn: made later, they would wait for it.
   renderer.debug.checkShaderErrors = import.meta.env.DEV;
@@ -140,10 +143,24 @@ export function paneRenderer(canvas: HTMLCanvasElement, modelPane: HTMLElement, 
       );
       camera.far = distance + 1.5 * radius;
       camera.updateProjectionMatrix();
-      const perPixel =
-        (2 * camera.position.distanceTo(controls.target) * Math.tan((camera.fov * Math.PI) / 360)) / height;
+      const reach = camera.position.distanceTo(controls.target) * Math.tan((camera.fov * Math.PI) / 360);
+      const perPixel = (2 * reach) / height;
+      const { aspect } = camera;
+      Object.assign(parallelCamera, {
+        left: -reach * aspect,
+        right: reach * aspect,
+        top: reach,
+        bottom: -reach,
+      });
+      // Nothing is behind a parallel camera.
+      parallelCamera.near = distance - 3 * radius;
+      parallelCamera.far = distance + 3 * radius;
+      parallelCamera.position.copy(camera.position);
+      parallelCamera.quaternion.copy(camera.quaternion);
+      parallelCamera.updateProjectionMatrix();
+      parallelCamera.updateMatrixWorld();
       modelMarks.stitch.material.dashScale = 1 / (7 * perPixel);
-      renderer.render(modelScene, camera);
+      renderer.render(modelScene, parallel ? parallelCamera : camera);
     });
     paint(boardPane, ground('--board-ground'), (width, height) => {
       Object.assign(boardCamera, boardEdges(board, width, height));
@@ -168,27 +185,16 @@ export function paneRenderer(canvas: HTMLCanvasElement, modelPane: HTMLElement, 
   };
 
   const markFaces = (
-    { triangleFace, facePart }: ModelBuffers,
+    { triangleFace }: ModelBuffers,
     { faceShell }: FlatBuffers,
-    {
-      faces,
-      shells,
-      hoverShell,
-      hiddenParts,
-    }: Pick<Marks, 'faces' | 'shells' | 'hoverShell' | 'hiddenParts'>,
+    { faces, shells, hoverShell, hidden }: Pick<Marks, 'faces' | 'shells' | 'hoverShell' | 'hidden'>,
   ) => {
     const mark = geometry.getAttribute('mark') as BufferAttribute;
     const { array } = mark;
     for (let t = 0; t < triangleFace.length; t++) {
       const f = triangleFace[t];
       const shell = faceShell[f];
-      const value = hiddenParts[facePart[f]]
-        ? -1
-        : shells.has(shell) || faces.has(f)
-          ? 2
-          : shell === hoverShell
-            ? 1
-            : 0;
+      const value = hidden[f] ? -1 : shells.has(shell) || faces.has(f) ? 2 : shell === hoverShell ? 1 : 0;
       array[3 * t] = value;
       array[3 * t + 1] = value;
       array[3 * t + 2] = value;
@@ -197,7 +203,10 @@ export function paneRenderer(canvas: HTMLCanvasElement, modelPane: HTMLElement, 
   };
 
   return {
-    camera,
+    /** The one that is drawn. */
+    get camera(): PerspectiveCamera | OrthographicCamera {
+      return parallel ? parallelCamera : camera;
+    },
     controls,
     board,
     request,
@@ -234,13 +243,14 @@ export function paneRenderer(canvas: HTMLCanvasElement, modelPane: HTMLElement, 
       request();
     },
 
-    setMarks({ edges, faces, shells, hoverEdges, hoverShell, hiddenParts }: Marks) {
+    setMarks({ edges, faces, shells, hoverEdges, hoverShell, hidden }: Marks) {
       if (!model || !buffers) return;
       // Hovering edges leaves the faces as they are: only what differs is written again.
-      const deciding = [buffers, faces, shells, hoverShell, hiddenParts];
+      const deciding = [buffers, faces, shells, hoverShell, hidden];
       if (deciding.some((value, i) => value !== markedFaces[i])) {
+        if (hidden !== markedFaces[4]) wires.model.set(visibleWires(model, hidden));
         markedFaces = deciding;
-        markFaces(model, buffers, { faces, shells, hoverShell, hiddenParts });
+        markFaces(model, buffers, { faces, shells, hoverShell, hidden });
       }
       modelMarks.chosen.set(edgesOnModel(edges));
       boardMarks.chosen.set(edgesOnBoard(edges));
@@ -285,6 +295,21 @@ export function paneRenderer(canvas: HTMLCanvasElement, modelPane: HTMLElement, 
       }
       attribute.array.set(moved);
       attribute.needsUpdate = true;
+      request();
+    },
+
+    setParallel(next: boolean) {
+      parallel = next;
+      request();
+    },
+
+    /** Looks along an axis at what is in view now. */
+    lookFrom(direction: readonly number[]) {
+      const back = camera.position.distanceTo(controls.target);
+      // Straight down the upright axis the controls would not know which way is up.
+      const from = new Vector3(...direction).add(new Vector3(0, 0, 1e-4)).normalize();
+      camera.position.copy(controls.target).addScaledVector(from, back);
+      controls.update();
       request();
     },
 
@@ -334,6 +359,19 @@ export function paneRenderer(canvas: HTMLCanvasElement, modelPane: HTMLElement, 
 }
 
 export type PaneRenderer = ReturnType<typeof paneRenderer>;
+
+/** Edges of which at least one face is shown. */
+function visibleWires({ edgePositions, edgeFaces }: ModelBuffers, hidden: Uint8Array): Float32Array {
+  if (!hidden.includes(1)) return edgePositions;
+  const out = new Float32Array(edgePositions.length);
+  let at = 0;
+  for (let e = 0; 2 * e < edgeFaces.length; e++) {
+    if (hidden[edgeFaces[2 * e]] && hidden[edgeFaces[2 * e + 1]]) continue;
+    out.set(edgePositions.subarray(6 * e, 6 * e + 6), at);
+    at += 6;
+  }
+  return out.slice(0, at);
+}
 
 const boardEdges = ({ u, v, scale }: BoardView, width: number, height: number) => ({
   left: u - width / (2 * scale),

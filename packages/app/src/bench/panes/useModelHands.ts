@@ -1,5 +1,5 @@
 import { type RefObject, useEffect } from 'react';
-import { Matrix4, Vector2, Vector3 } from 'three';
+import { type Camera, Matrix4, OrthographicCamera, Raycaster, Vector2, Vector3 } from 'three';
 import { afterPick, select } from '../../store/actions.ts';
 import { useBench } from '../../store/benchStore.ts';
 import { bench } from '../../store/worker.ts';
@@ -23,10 +23,10 @@ export function useModelHands(
     const pick = async (x: number, y: number) => {
       const { renderer } = handle;
       if (!renderer) return undefined;
-      const { camera } = renderer;
-      const at = clip(x, y);
-      const direction = new Vector3(at.x, at.y, 0.5).unproject(camera).sub(camera.position).normalize();
-      return bench.pickModel(camera.position.toArray(), direction.toArray());
+      const caster = new Raycaster();
+      caster.setFromCamera(clip(x, y), renderer.camera);
+      const { origin, direction } = caster.ray;
+      return bench.pickModel(origin.toArray(), direction.toArray());
     };
     const hover = hoverAsker('model', pick);
 
@@ -72,6 +72,13 @@ export function useModelHands(
   }, [pane, box]);
 }
 
+/** Where the view comes from; for a parallel one, from very far away. */
+function eyeOf(camera: Camera): Vector3 {
+  if (!(camera instanceof OrthographicCamera)) return camera.position;
+  const back = new Vector3(0, 0, 1).applyQuaternion(camera.quaternion);
+  return back.multiplyScalar(1000 * (camera.far - camera.near)).add(camera.position);
+}
+
 function drawBox(
   frame: HTMLElement,
   pane: HTMLElement,
@@ -98,7 +105,7 @@ async function selectBox(a: Vector2, b: Vector2, event: PointerEvent): Promise<v
   const { edges, shells } = await bench.inBox({
     matrix: matrix.toArray(),
     rectangle: [Math.min(a.x, b.x), Math.min(a.y, b.y), Math.max(a.x, b.x), Math.max(a.y, b.y)],
-    eye: renderer.camera.position.toArray() as [number, number, number],
+    eye: eyeOf(renderer.camera).toArray(),
     visibleOnly,
   });
   select(target, target === 'edges' ? edges : shells, howOf(event));

@@ -16,17 +16,9 @@ import {
 } from '@tabler/icons-react';
 import { Button, InputNumber, Switch } from 'antd';
 import { type ReactNode, useState } from 'react';
-import {
-  cut,
-  hideParts,
-  openPieces,
-  pack,
-  relax,
-  sew,
-  transformAboutMiddle,
-  unfold,
-} from '../../store/actions.ts';
+import { cut, openPieces, pack, relax, sew, transformAboutMiddle, unfold } from '../../store/actions.ts';
 import { STAGES, type Stage, useBench } from '../../store/benchStore.ts';
+import { PartsList } from '../parts/Parts.tsx';
 
 const NAMES: Record<Stage, string> = {
   intake: 'Intake',
@@ -128,31 +120,7 @@ function Tool({ icon, label, hint, pressed, main, onClick }: ToolProps) {
 }
 
 function IntakeTools() {
-  const model = useBench((s) => s.model);
-  const hidden = useBench((s) => s.state?.hiddenParts);
-  if (!model) return null;
-  return (
-    <>
-      <p className="rail-text">
-        {model.partNames.length === 1 ? 'One part' : `${model.partNames.length} parts`}
-      </p>
-      <ul className="parts">
-        {model.partNames.map((name, part) => (
-          // biome-ignore lint/suspicious/noArrayIndexKey: parts are told apart by their number
-          <li key={part}>
-            <Switch
-              size="small"
-              checked={!hidden?.[part]}
-              aria-label={`Show ${name}`}
-              onChange={(shown) => void hideParts([part], !shown)}
-            />
-            <span className="parts-name">{name || 'Unnamed'}</span>
-            <span className="parts-count">{model.partFaces[part].toLocaleString('en-GB')}</span>
-          </li>
-        ))}
-      </ul>
-    </>
-  );
+  return <PartsList />;
 }
 
 function PickTools() {

@@ -1,0 +1,153 @@
+import { readFileSync } from 'node:fs';
+import { expect, type Page, test } from '@playwright/test';
+import { benchReady, figure, idle, openModel, openRack, POST } from './hands.ts';
+
+const demo = (name: string) => readFileSync(new URL(`../packages/app/public/demo/${name}`, import.meta.url));
+
+const health = (page: Page) => page.getByRole('region', { name: 'Health' });
+const finding = (page: Page, title: RegExp) => health(page).getByRole('listitem').filter({ hasText: title });
+
+test('the punt is dropped: findings are read, shown, repaired, and taken back', async ({ page }) => {
+  await openModel(page, 'reed-punt.glb', demo('reed-punt.glb'));
+  await benchReady(page);
+  await page.keyboard.press('1');
+  await expect(finding(page, /41 open crack points/)).toBeVisible({ timeout: 60_000 });
+  await expect(finding(page, /640 faces with a mirrored transform/)).toContainText('spoils the UVs');
+  await expect(finding(page, /412 faces with an uneven scale/)).toContainText('ovals');
+  await expect(finding(page, /never seen/)).toContainText('worth knowing');
+  await expect(page.getByText('3 findings')).toBeVisible();
+
+  await finding(page, /open crack points/)
+    .getByRole('button', { name: 'Show' })
+    .click();
+  await expect(page.getByTestId('selection')).toHaveText('80 edges');
+  await finding(page, /uneven scale/)
+    .getByRole('button', { name: 'Show' })
+    .click();
+  await expect(page.getByTestId('selection')).toHaveText('412 faces');
+
+  expect(await figure(page, 'shells')).toBe('10');
+  await page.getByRole('button', { name: 'Repair all that is safe' }).click();
+  await expect(page.getByText(/Join them: 41 open crack points\./)).toBeVisible();
+  await idle(page);
+  expect(await figure(page, 'shells')).toBe('9');
+  await expect(page.getByText('3 findings')).toBeHidden();
+  await expect(finding(page, /never seen/)).toBeVisible({ timeout: 60_000 });
+
+  // What deletes is asked about first, with the faces marked.
+  await finding(page, /never seen/)
+    .getByRole('button', { name: /Delete them/ })
+    .click();
+  await expect(page.getByTestId('selection')).toHaveText(/^\d+ faces$/);
+  await page.getByRole('tooltip').getByRole('button', { name: 'Delete them' }).click();
+  await expect(page.getByText('Nothing wrong was found with this model.')).toBeVisible({ timeout: 60_000 });
+
+  await page.keyboard.press('Control+z');
+  await idle(page);
+  await page.keyboard.press('Control+z');
+  await idle(page);
+  expect(await figure(page, 'shells')).toBe('10');
+  await expect(finding(page, /41 open crack points/)).toBeVisible({ timeout: 60_000 });
+
+  await health(page).getByRole('button', { name: 'Report' }).click();
+  const report = page.getByRole('region', { name: 'Health report' });
+  await expect(report).toContainText('Hull, left');
+  const saving = page.waitForEvent('download');
+  await report.getByRole('button', { name: 'Save as JSON' }).click();
+  const saved = JSON.parse(readFileSync(await (await saving).path(), 'utf8'));
+  expect(saved.findings.map(({ kind }: { kind: string }) => kind)).toContain('cracks');
+  expect(saved.figures.pieces).toHaveLength(10);
+  await report.getByRole('button', { name: 'Close the report' }).click();
+});
+
+test('parts are picked, isolated, renamed and deleted', async ({ page }) => {
+  await openRack(page);
+  await page.getByRole('link', { name: /Reed punt/ }).click();
+  await benchReady(page);
+  await page.keyboard.press('1');
+  await page.getByText('Pole', { exact: true }).click();
+  await expect(page.getByTestId('selection')).toHaveText('412 faces');
+  await page.keyboard.press('g');
+  await idle(page);
+  await expect(page.getByRole('button', { name: 'Show Locker' })).toBeVisible();
+  await expect(page.getByRole('button', { name: 'Hide Pole' })).toBeVisible();
+  await page.keyboard.press('g');
+  await idle(page);
+  await expect(page.getByRole('button', { name: 'Hide Locker' })).toBeVisible();
+
+  await page.getByRole('button', { name: 'Rename' }).click();
+  await page.getByLabel('Name').fill('Punting pole');
+  await page.getByLabel('Name').press('Enter');
+  await idle(page);
+  await expect(page.getByText('Punting pole', { exact: true })).toBeVisible();
+
+  await page.getByText(/Materials · 2/).click();
+  await page.getByText('Reed', { exact: true }).click();
+  await expect(page.getByTestId('selection')).toHaveText('424 faces');
+  await page.keyboard.press('Delete');
+  await idle(page);
+  expect(await figure(page, 'shells')).toBe('8');
+  await page.keyboard.press('Control+z');
+  await idle(page);
+  expect(await figure(page, 'shells')).toBe('10');
+});
+
+test('the tolerance says at once what it would join', async ({ page }) => {
+  await openRack(page);
+  await page.getByRole('link', { name: /Reed punt/ }).click();
+  await benchReady(page);
+  await page.keyboard.press('1');
+  await expect(page.getByTestId('crack-count')).toHaveText('41 would be joined');
+  const slider = page.getByRole('slider', { name: /Points count as one/ });
+  await slider.focus();
+  await page.keyboard.press('Home');
+  await expect(page.getByTestId('crack-count')).toHaveText('0 would be joined');
+});
+
+test('UV sets are told before they are kept or discarded', async ({ page }) => {
+  const flat = 'v 0 0 0\nv 1 0 0\nv 1 1 0\nv 0 1 0\nvt 0 0\nvt 1 0\nvt 1 1\nvt 0 1\nf 1/1 2/2 3/3 4/4\n';
+  await openModel(page, 'card.obj', flat);
+  await expect(page.getByRole('dialog')).toContainText('1 faces, with one UV set: UV');
+  await page.getByRole('button', { name: 'Discard them' }).click();
+  await benchReady(page);
+  expect(await figure(page, 'tile-use')).toBe('–');
+});
+
+test('several files make one model, and a missing one is asked for', async ({ page }) => {
+  const buffer = Buffer.from(Float32Array.of(0, 0, 0, 1, 0, 0, 0, 1, 0).buffer);
+  const gltf = Buffer.from(
+    JSON.stringify({
+      asset: { version: '2.0' },
+      scene: 0,
+      scenes: [{ nodes: [0] }],
+      nodes: [{ mesh: 0, name: 'Flag' }],
+      meshes: [{ primitives: [{ attributes: { POSITION: 0 } }] }],
+      accessors: [{ componentType: 5126, count: 3, type: 'VEC3', bufferView: 0 }],
+      bufferViews: [{ buffer: 0, byteLength: 36 }],
+      buffers: [{ byteLength: 36, uri: 'flag.bin' }],
+    }),
+  );
+  await openModel(page, 'flag.gltf', gltf);
+  await expect(page.getByRole('alert')).toContainText('it needs the file “flag.bin”');
+  await page.getByLabel('Model or project file').setInputFiles([
+    { name: 'flag.bin', mimeType: 'application/octet-stream', buffer },
+    { name: 'flag.gltf', mimeType: 'model/gltf+json', buffer: gltf },
+  ]);
+  await benchReady(page);
+  expect(await figure(page, 'shells')).toBe('1');
+});
+
+test('axis views, without perspective, still pick what is under the pointer', async ({ page }) => {
+  await openModel(page, 'post.obj', POST);
+  await benchReady(page);
+  await page.keyboard.press('Shift+Q');
+  await page.getByRole('button', { name: 'Look from' }).click();
+  await page.getByText('Without perspective').click();
+  await page.getByRole('button', { name: 'Look from' }).click();
+  await page.getByText('Front', { exact: true }).click();
+  const pane = await page.getByTestId('model').boundingBox();
+  if (!pane) throw new Error('There is no Model.');
+  await page.mouse.move(pane.x + pane.width / 2, pane.y + pane.height / 2);
+  await page.mouse.click(pane.x + pane.width / 2, pane.y + pane.height / 2);
+  await expect(page.getByTestId('selection')).toHaveText('1 shell');
+});

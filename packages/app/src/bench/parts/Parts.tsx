@@ -1,0 +1,178 @@
+import { IconEye, IconEyeOff, IconFocus2, IconPencil } from '@tabler/icons-react';
+import { Button, Input, Segmented, Table, Tooltip } from 'antd';
+import { type MouseEvent, useMemo, useState } from 'react';
+import { hideParts, isolate, nameParts } from '../../store/actions.ts';
+import { useBench } from '../../store/benchStore.ts';
+import type { PartList } from '../../worker/protocol.ts';
+
+const KINDS: Record<PartList['kind'], string> = {
+  object: 'Objects',
+  group: 'Groups',
+  material: 'Materials',
+  piece: 'Pieces',
+};
+
+interface PartRow {
+  readonly part: number;
+  readonly name: string;
+  readonly faces: number;
+  readonly share: number;
+  readonly shown: boolean;
+}
+
+/** The parts of a model by object, group, material or loose piece: shown, hidden, picked, renamed. */
+export function PartsList() {
+  const model = useBench((s) => s.model);
+  const hidden = useBench((s) => s.state?.hidden);
+  const [kind, setKind] = useState<PartList['kind']>();
+  const [picked, setPicked] = useState<ReadonlySet<number>>(new Set());
+  const list = model?.parts.find((p) => p.kind === kind) ?? model?.parts[0];
+  const rows = useMemo(() => (list ? rowsOf(list, hidden) : []), [list, hidden]);
+  if (!model || !list) return null;
+
+  const pick = (part: number, event: MouseEvent) => {
+    const next = event.shiftKey ? new Set([...picked, part]) : new Set([part]);
+    setPicked(next);
+    const faces = Array.from(list.facePart.keys()).filter((f) => next.has(list.facePart[f]));
+    useBench.setState({ faces: new Set(faces), edges: new Set(), shells: new Set() });
+  };
+  return (
+    <div className="parts">
+      {model.parts.length > 1 && (
+        <Segmented
+          size="small"
+          vertical
+          block
+          aria-label="Parts by"
+          value={list.kind}
+          options={model.parts.map((p) => ({
+            value: p.kind,
+            label: `${KINDS[p.kind]} · ${p.names.length.toLocaleString('en-GB')}`,
+          }))}
+          onChange={(value) => {
+            setKind(value);
+            setPicked(new Set());
+          }}
+        />
+      )}
+      {model.parts.length === 1 && (
+        <p className="rail-text">
+          {rows.length === 1 ? 'One part' : `${rows.length.toLocaleString('en-GB')} ${list.kind}s`}
+        </p>
+      )}
+      <Table<PartRow>
+        virtual
+        size="small"
+        showHeader={false}
+        pagination={false}
+        rowKey="part"
+        scroll={{ y: Math.min(300, 30 * rows.length), x: 154 }}
+        dataSource={rows}
+        rowClassName={({ part }) => (picked.has(part) ? 'row-chosen' : '')}
+        onRow={({ part }) => ({ onClick: (event) => pick(part, event) })}
+        columns={[
+          {
+            width: 26,
+            render: (_, { part, name, shown }) => (
+              <Button
+                type="text"
+                size="small"
+                icon={shown ? <IconEye size={14} /> : <IconEyeOff size={14} />}
+                aria-label={`${shown ? 'Hide' : 'Show'} ${name || 'Unnamed'}`}
+                aria-pressed={!shown}
+                onClick={(event) => {
+                  event.stopPropagation();
+                  void hideParts(list.kind, [part], shown ? 'hide' : 'show');
+                }}
+              />
+            ),
+          },
+          {
+            ellipsis: true,
+            render: (_, { name, faces, share }) => (
+              <Tooltip
+                placement="right"
+                title={`${name || 'Unnamed'}: ${faces.toLocaleString('en-GB')} faces, ${percent(share)}`}
+              >
+                <span className="parts-name">{name || 'Unnamed'}</span>
+              </Tooltip>
+            ),
+          },
+          {
+            width: 38,
+            align: 'right',
+            render: (_, { faces }) => <span className="parts-count">{short(faces)}</span>,
+          },
+        ]}
+      />
+      <div className="parts-acts">
+        <Tooltip title="Show only what is picked, or everything again (G)">
+          <Button size="small" icon={<IconFocus2 size={14} />} onClick={() => void isolate()}>
+            Isolate
+          </Button>
+        </Tooltip>
+        {picked.size > 0 && list.kind !== 'piece' && (
+          <Rename
+            key={[...picked].join()}
+            list={list}
+            picked={[...picked]}
+            onDone={() => setPicked(new Set())}
+          />
+        )}
+      </div>
+    </div>
+  );
+}
+
+interface RenameProps {
+  readonly list: PartList;
+  readonly picked: readonly number[];
+  readonly onDone: () => void;
+}
+
+/** Another name for one part, or one name for several. */
+function Rename({ list, picked, onDone }: RenameProps) {
+  const [name, setName] = useState<string>();
+  if (name === undefined) {
+    return (
+      <Button size="small" icon={<IconPencil size={14} />} onClick={() => setName(list.names[picked[0]])}>
+        {picked.length === 1 ? 'Rename' : 'Join'}
+      </Button>
+    );
+  }
+  return (
+    <Input
+      size="small"
+      autoFocus
+      aria-label="Name"
+      value={name}
+      onChange={(event) => setName(event.target.value)}
+      onBlur={() => setName(undefined)}
+      onKeyDown={(event) => {
+        event.stopPropagation();
+        if (event.key === 'Escape') setName(undefined);
+      }}
+      onPressEnter={() => {
+        if (name.trim()) void nameParts(list.kind, picked, name.trim());
+        onDone();
+      }}
+    />
+  );
+}
+
+function rowsOf({ facePart, names, faces }: PartList, hidden: Uint8Array | undefined): PartRow[] {
+  const shown = new Uint8Array(names.length);
+  facePart.forEach((part, f) => {
+    if (!hidden?.[f]) shown[part] = 1;
+  });
+  return names.map((name, part) => ({
+    part,
+    name,
+    faces: faces[part],
+    share: faces[part] / Math.max(1, facePart.length),
+    shown: shown[part] === 1,
+  }));
+}
+
+const percent = (share: number): string => `${(100 * share).toFixed(share < 0.1 ? 1 : 0)} % of the model`;
+const short = (n: number): string => (n < 10_000 ? n.toLocaleString('en-GB') : `${Math.round(n / 1000)} k`);

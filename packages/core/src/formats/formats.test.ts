@@ -44,6 +44,41 @@ describe('OBJ lines', () => {
 });
 
 describe('reading OBJ', () => {
+  it('reads every number as it is written, to the last bit', () => {
+    const written = fc
+      .tuple(
+        fc.double({ noNaN: true, noDefaultInfinity: true, min: -1e30, max: 1e30 }),
+        fc.nat(4),
+        fc.nat(20),
+      )
+      .map(
+        ([x, form, places]) =>
+          [
+            String(x),
+            x.toFixed(places),
+            x.toExponential(places),
+            `+${Math.abs(x)}`,
+            `${Math.trunc(x % 1e9)}.`,
+          ][form],
+      );
+    fc.assert(
+      fc.property(fc.array(written, { minLength: 9, maxLength: 9 }), (words) => {
+        const lines = [0, 3, 6].map((i) => `v ${words.slice(i, i + 3).join(' ')}`);
+        const { mesh } = readObj(bytesOf(`${lines.join('\n')}\nf 1 2 3\n`), 'n.obj');
+        expect([...mesh.positions]).toEqual(words.map(Number));
+      }),
+    );
+  });
+
+  it('reads faces over continued lines, among comments, blanks and line ends of either kind', () => {
+    const text =
+      '# head\r\n\tv 0 0 0 # first\r\nv  1\t0 \\\r\n 0\r\nv 1 1 0 1 0.5 0.5\nvt 0.5 0.5 0\n\n  f 1/1 \\\n 2 \\\r\n -1/-1/9 # a face\nf 1//3 2//3 3//3';
+    const { mesh, uvSets } = readObj(bytesOf(text), 'c.obj');
+    expect([...mesh.positions]).toEqual([0, 0, 0, 1, 0, 0, 1, 1, 0]);
+    expect([...mesh.cornerVertex]).toEqual([0, 1, 2, 0, 1, 2]);
+    expect([...uvSets[0].uv.subarray(0, 6)]).toEqual([0.5, 0.5, NaN, NaN, 0.5, 0.5]);
+  });
+
   it('takes negative indices, UVs on some faces only, names with blanks, and smoothing', () => {
     const model = readObj(
       bytesOf(

@@ -3,6 +3,9 @@ import { FileError } from '../errors.ts';
 import type { Model, UvSet } from '../mesh/model.ts';
 import { nameTable } from './nameTable.ts';
 import { objLines } from './objLines.ts';
+import { keywordOf, objScanner } from './objScanner.ts';
+
+type Scanner = ReturnType<typeof objScanner>;
 
 /**
  * Reads a Wavefront OBJ file: polygons, objects, groups, materials, smoothing groups and UVs.
@@ -13,14 +16,31 @@ import { objLines } from './objLines.ts';
  * @throws FileError naming the line
  */
 export function readObj(bytes: Uint8Array, fileName: string, report?: (fraction: number) => void): Model {
-  const text = strFromU8(bytes);
   const reader = objReader(fileName);
-  for (const line of objLines(text)) {
-    if (line.text) reader.statement(line.text, line.number);
-    if ((line.number & 0x3fff) === 0) report?.(line.to / text.length);
+  const scan = objScanner(bytes);
+  let line = 1;
+  for (let count = 0; scan.at < bytes.length; count++) {
+    if ((count & 0x3fff) === 0) report?.(scan.at / bytes.length);
+    const from = scan.at;
+    scan.lines = 0;
+    if (!reader.scanned(scan)) {
+      scan.at = from;
+      scan.lines = 0;
+      const to = scan.statementEnd();
+      // One statement, so one line of `objLines`.
+      for (const { text } of objLines(strFromU8(bytes.subarray(from, to)))) {
+        if (text) reader.statement(text, line);
+      }
+      scan.at = to;
+    }
+    line += scan.lines;
   }
   return reader.finish(bytes);
 }
+
+const V = 118;
+const VT = keywordOf(118, 116);
+const F = 102;
 
 function objReader(fileName: string) {
   const positions: number[] = [];
@@ -36,6 +56,7 @@ function objReader(fileName: string) {
   const faceMaterial: number[] = [];
   const faceSmoothing: number[] = [];
   let [object, group, material, smoothing] = ['', '', -1, -1];
+  let [objectIndex, groupIndex] = [-1, -1];
 
   const fail = (
     line: number,
@@ -72,14 +93,77 @@ function objReader(fileName: string) {
       cornerVertex.push(index(v, positions.length / 3, 'vertex', line));
       cornerTexture.push(vt ? index(vt, texture.length / 2, 'UV', line) : -1);
     }
+    endFace();
+  };
+
+  /** The rest of a face that has no more to it than corners that exist; nothing is kept of any other. */
+  const scannedFace = (scan: Scanner): boolean => {
+    const first = cornerVertex.length;
+    while (!scan.end()) {
+      const v = resolved(scan.whole(), positions.length / 3);
+      let vt = -1;
+      if (v >= 0 && scan.slash()) {
+        const given = scan.whole();
+        vt = given === 0 ? -1 : resolved(given, texture.length / 2);
+        if (given !== 0 && vt < 0) return forget(first);
+        if (scan.slash()) scan.whole();
+      }
+      if (v < 0 || !scan.blank()) return forget(first);
+      cornerVertex.push(v);
+      cornerTexture.push(vt);
+      scan.skipBlanks();
+    }
+    if (cornerVertex.length - first < 3) return forget(first);
+    endFace();
+    return true;
+  };
+  const forget = (corners: number): false => {
+    cornerVertex.length = cornerTexture.length = corners;
+    return false;
+  };
+  /** From 1, or back from the end when negative; −1 where there is none. */
+  const resolved = (value: number, count: number): number => {
+    const index = value < 0 ? count + value : value - 1;
+    return index >= 0 && index < count ? index : -1;
+  };
+  const endFace = () => {
     faceStart.push(cornerVertex.length);
-    faceObject.push(objects.indexOf(object));
-    faceGroup.push(groups.indexOf(group));
+    // Names are numbered when a face first has them.
+    if (objectIndex < 0) objectIndex = objects.indexOf(object);
+    if (groupIndex < 0) groupIndex = groups.indexOf(group);
+    faceObject.push(objectIndex);
+    faceGroup.push(groupIndex);
     faceMaterial.push(material);
     faceSmoothing.push(smoothing);
   };
 
   return {
+    /** Reads a statement straight from the bytes; false when it wants a closer look, and then nothing has happened. */
+    scanned(scan: Scanner): boolean {
+      scan.skipBlanks();
+      switch (scan.keyword()) {
+        case V: {
+          const x = scan.decimal();
+          const y = scan.decimal();
+          const z = scan.decimal();
+          if (Number.isNaN(x + y + z) || !scan.end()) return false;
+          positions.push(x, y, z);
+          return true;
+        }
+        case VT: {
+          const u = scan.decimal();
+          const v = scan.decimal();
+          if (Number.isNaN(u + v) || !scan.end()) return false;
+          texture.push(u, v);
+          return true;
+        }
+        case F:
+          return scannedFace(scan);
+        default:
+          return false;
+      }
+    },
+
     statement(text: string, line: number) {
       const words = text.split(/\s+/);
       const rest = text.slice(words[0].length).trim();
@@ -93,9 +177,11 @@ function objReader(fileName: string) {
           return face(words, line);
         case 'o':
           object = rest;
+          objectIndex = -1;
           return;
         case 'g':
           group = rest;
+          groupIndex = -1;
           return;
         case 'usemtl':
           material = materials.indexOf(rest);

@@ -33,7 +33,6 @@ export function modelBuffers(document: HemDocument): ModelBuffers {
     normals,
     triangleFace: triangleFace.slice(),
     parts: partLists(model, links),
-    faceSmoothing: model.faceSmoothing.slice(),
     edgePositions,
     joined: links.joined.slice(),
     edgeFaces: edgeFaces(links),

@@ -85,9 +85,9 @@ function projectRead(keepUvs: boolean): Project {
   return { name: model.name, document: openDocument(model, { keepUvs }), history: emptyHistory };
 }
 
-async function pictureOf({ document }: Project): Promise<Blob> {
+async function pictureOf(document: HemDocument, marked?: Uint8Array): Promise<Blob> {
   const canvas = new OffscreenCanvas(PICTURE.width, PICTURE.height);
-  const pixels = drawPicture(document, PICTURE.width, PICTURE.height);
+  const pixels = drawPicture(document, PICTURE.width, PICTURE.height, marked);
   canvas.getContext('2d')?.putImageData(new ImageData(new Uint8ClampedArray(pixels), PICTURE.width), 0, 0);
   return canvas.convertToBlob({ type: 'image/png' });
 }
@@ -96,7 +96,7 @@ async function pictureOf({ document }: Project): Promise<Blob> {
 let fresh: { readonly id: string; readonly document: HemDocument } | undefined;
 
 async function add(project: Project): Promise<string> {
-  const id = await addProject(database, project, await pictureOf(project));
+  const id = await addProject(database, project, await pictureOf(project.document));
   fresh = { id, document: project.document };
   return id;
 }
@@ -144,10 +144,8 @@ async function close(): Promise<void> {
   health.end();
   await session?.close();
   if (session) {
-    const { row, document, history } = session.stored;
-    await database.projects.update(row.id, {
-      picture: await pictureOf({ name: row.name, document, history }),
-    });
+    const { row, document } = session.stored;
+    await database.projects.update(row.id, { picture: await pictureOf(document) });
   }
   session = undefined;
   releaseLock?.();
@@ -202,6 +200,17 @@ const api: BenchApi = {
   },
   async examine(tolerance, report) {
     return session && health.examine(session.document.model, tolerance, report);
+  },
+  async pictureOf(faces, edges) {
+    if (!session) return undefined;
+    const { document } = session;
+    const { links } = topologyOf(document.model);
+    const marked = new Uint8Array(faceCount(document.model.mesh));
+    for (const f of faces) marked[f] = 1;
+    for (const e of edges)
+      for (let i = links.edgeCornerStart[e]; i < links.edgeCornerStart[e + 1]; i++)
+        marked[links.cornerFace[links.edgeCorners[i]]] = 1;
+    return marked.includes(1) ? pictureOf(document, marked) : undefined;
   },
   async countOf(kind, tolerance) {
     return checkOf(kind)?.find(patientOf(opened().document), { tolerance }, unattended)?.count ?? 0;

@@ -23,8 +23,6 @@ export interface ModelBuffers {
   readonly triangleFace: Uint32Array;
   /** Parts of each kind of which there is more than one, and of the main kind. */
   readonly parts: readonly PartList[];
-  /** Smoothing group per face; 0 is off, -1 where the file says nothing. */
-  readonly faceSmoothing: Int32Array;
   /** xyz of both ends of every edge: `6 × edgeCount`. */
   readonly edgePositions: Float32Array;
   readonly joined: Uint8Array;
@@ -195,6 +193,8 @@ export interface BenchApi {
   stop(): Promise<void>;
   /** Undefined when a newer examination, or the end of the project, has ended this one. */
   examine(tolerance: number, report: (fraction: number) => void): Promise<HealthReport | undefined>;
+  /** A picture of faces, and of the faces at edges, where they are on the model. */
+  pictureOf(faces: Uint32Array, edges: Uint32Array): Promise<Blob | undefined>;
   /** How many one check counts, at once. */
   countOf(kind: string, tolerance: number): Promise<number>;
   pickModel(origin: readonly number[], direction: readonly number[]): Promise<Pick | undefined>;

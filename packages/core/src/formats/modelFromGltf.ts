@@ -40,6 +40,7 @@ export function modelFromGltf(document: Document, bytes: Uint8Array, fileName: s
   const objectTransforms: Float64Array[] = [];
   const objectOf = new Map<GlbPart['node'], number>();
   const materials = nameTable();
+  const colours: number[] = [];
   const uvSets = new Map<number, number[]>();
   // Joined vertices of each node's mesh: by exact position, across its primitives.
   const joined = new Map<GlbPart['node'], Map<string, number>>();
@@ -86,7 +87,10 @@ export function modelFromGltf(document: Document, bytes: Uint8Array, fileName: s
       facePrimitive.push(p);
       faceObject.push(object);
       const material = primitive.getMaterial();
+      const known = materials.names.length;
       faceMaterial.push(material ? materials.indexOf(material.getName()) : -1);
+      if (material && materials.names.length > known)
+        colours.push(...material.getBaseColorFactor().slice(0, 3));
     }
     collectUvs(primitive, cornerSource, first, uvSets);
   });
@@ -108,6 +112,7 @@ export function modelFromGltf(document: Document, bytes: Uint8Array, fileName: s
     groups: [''],
     faceMaterial: Int32Array.from(faceMaterial),
     materials: materials.names,
+    materialColours: Float64Array.from(colours),
     faceSmoothing: new Int32Array(faces).fill(-1),
     uvSets: uvSetsFrom(uvSets, cornerVertex.length),
     source: {

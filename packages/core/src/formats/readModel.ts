@@ -2,6 +2,7 @@ import { strFromU8 } from 'fflate';
 import { FileError } from '../errors.ts';
 import type { Model } from '../mesh/model.ts';
 import { type Companions, readGltf } from './readGltf.ts';
+import { readMtl } from './readMtl.ts';
 import { readObj } from './readObj.ts';
 import { readPly } from './readPly.ts';
 import { readStl } from './readStl.ts';
@@ -39,7 +40,7 @@ export async function readModel(
       if (bytes.subarray(0, 4096).includes(0)) {
         throw new FileError(fileName, 'this is not a text file, as an OBJ file is.', AGAIN);
       }
-      return readObj(bytes, fileName, report);
+      return coloured(readObj(bytes, fileName, report), companions);
     default:
       throw new FileError(
         fileName,
@@ -47,4 +48,15 @@ export async function readModel(
         'Open an OBJ, glTF, GLB, PLY or STL file.',
       );
   }
+}
+
+/** With the colours that material libraries opened along with it give its materials. */
+function coloured(model: Model, companions: Companions = new Map()): Model {
+  const libraries = [...companions].filter(([name]) => /\.mtl$/i.test(name));
+  const colours = new Map(libraries.flatMap(([, bytes]) => [...readMtl(bytes)]));
+  if (!model.materials.some((name) => colours.has(name))) return model;
+  const materialColours = Float64Array.from(
+    model.materials.flatMap((name) => colours.get(name) ?? [NaN, NaN, NaN]),
+  );
+  return { ...model, materialColours };
 }

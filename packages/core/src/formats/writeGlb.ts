@@ -137,7 +137,13 @@ async function composed(model: Model, uv: Float64Array): Promise<Uint8Array> {
   const document = new Document();
   const buffer = document.createBuffer();
   const scene = document.createScene(model.name);
-  const materials = model.materials.map((name) => document.createMaterial(name));
+  const materials = model.materials.map((name, i) => {
+    const material = document.createMaterial(name);
+    const colour = model.materialColours?.subarray(3 * i, 3 * i + 3);
+    if (colour?.every((x) => !Number.isNaN(x)))
+      material.setBaseColorFactor([colour[0], colour[1], colour[2], 1]).setMetallicFactor(0);
+    return material;
+  });
   const normals = cornerNormals(model);
   const { triangleCorners, triangleFace } = triangulate(model.mesh);
 

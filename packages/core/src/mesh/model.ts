@@ -16,6 +16,8 @@ export interface Model {
   /** Index into `materials`, per face; -1 for none. */
   readonly faceMaterial: Int32Array;
   readonly materials: readonly string[];
+  /** Red, green and blue of each material, linear, 0 to 1, where the file says so: `3 × materials.length`, NaN for none. */
+  readonly materialColours?: Float64Array;
   /** Smoothing group per face; 0 is off, -1 where the file says nothing. */
   readonly faceSmoothing: Int32Array;
   /**

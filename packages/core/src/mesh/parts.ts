@@ -2,7 +2,7 @@ import type { Connectivity } from './connectivity.ts';
 import { loosePieces, type Model } from './model.ts';
 
 /** What a model can be told apart by. */
-export const PART_KINDS = ['object', 'group', 'material', 'piece'] as const;
+export const PART_KINDS = ['object', 'group', 'material', 'smoothing', 'piece'] as const;
 export type PartKind = (typeof PART_KINDS)[number];
 
 /** Named sets of faces; every face is in one. */
@@ -22,6 +22,14 @@ export function partsBy(kind: PartKind, model: Model, links: Connectivity): Part
       const none = model.materials.length;
       const facePart = Uint32Array.from(model.faceMaterial, (m) => (m < 0 ? none : m));
       return { facePart, names: facePart.includes(none) ? [...model.materials, ''] : model.materials };
+    }
+    case 'smoothing': {
+      const groups = [...new Set(model.faceSmoothing)].sort((a, b) => b - a);
+      const number = new Map(groups.map((group, i) => [group, i]));
+      return {
+        facePart: Uint32Array.from(model.faceSmoothing, (group) => number.get(group) as number),
+        names: groups.map((group) => (group > 0 ? `Smoothing ${group}` : group === 0 ? 'Off' : 'Not said')),
+      };
     }
     case 'piece': {
       const { label, count } = loosePieces(model.mesh, links);

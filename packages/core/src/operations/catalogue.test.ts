@@ -213,3 +213,55 @@ describe('project file', () => {
     expect(() => readProject(wrong, 'wrong.hemproject')).toThrow(/the project is damaged/);
   });
 });
+
+describe('parts', () => {
+  it('renames parts, and joins several under one name, with what hangs on them', async () => {
+    const model = {
+      ...cubeDocument().model,
+      objects: ['a', 'b', 'c'],
+      faceObject: Uint32Array.of(0, 1, 2, 2, 1, 0),
+      materials: ['x', 'y'],
+      faceMaterial: Int32Array.of(0, 1, -1, 1, 0, 0),
+      materialColours: Float64Array.of(1, 0, 0, 0, 0, 1),
+      objectTransforms: [0, 1, 2].map(() => new Float64Array(16)),
+    };
+    const start = openDocument(model);
+    const after = async (params: object) => {
+      const { patch } = await carryOut(start, { operation: 'name-parts', params }, localContext);
+      const document = applyPatch(start, patch);
+      expect(applyPatch(document, inverse(patch))).toEqual(start);
+      return document.model;
+    };
+    const renamed = await after({ by: 'object', parts: [1], name: 'lid' });
+    expect(renamed.objects).toEqual(['a', 'lid', 'c']);
+    expect(renamed.objectTransforms).toBe(model.objectTransforms);
+    const joined = await after({ by: 'object', parts: [2, 0], name: 'box' });
+    expect(joined.objects).toEqual(['box', 'b']);
+    expect([...joined.faceObject]).toEqual([0, 1, 0, 0, 1, 0]);
+    expect(joined.objectTransforms).toBeUndefined();
+    const materials = await after({ by: 'material', parts: [0, 1], name: 'wood' });
+    expect(materials.materials).toEqual(['wood']);
+    expect([...materials.faceMaterial]).toEqual([0, 0, -1, 0, 0, 0]);
+    expect([...(materials.materialColours ?? [])]).toEqual([1, 0, 0]);
+  });
+
+  it('isolates, hides and shows by part and by face', async () => {
+    let document = openDocument({
+      ...cubeDocument().model,
+      objects: ['a', 'b'],
+      faceObject: Uint32Array.of(0, 0, 1, 1, 1, 0),
+    });
+    const hidden = async (params: object) => {
+      document = applyPatch(
+        document,
+        (await carryOut(document, { operation: 'hide', params }, localContext)).patch,
+      );
+      return [...document.hidden].join('');
+    };
+    expect(await hidden({ how: 'isolate', by: 'object', parts: [1] })).toBe('110001');
+    expect(await hidden({ how: 'show', faces: [0] })).toBe('010001');
+    expect(await hidden({ faces: [2, 3] })).toBe('011101');
+    expect(await hidden({ how: 'isolate', faces: [3] })).toBe('111011');
+    expect(await hidden({ how: 'show' })).toBe('000000');
+  });
+});

@@ -57,6 +57,9 @@ export const nameParts: Operation<NamePartsParams> = {
       [FACES[by]]: faces,
       // Joined objects have no transform in common: theirs have been carried out, and are let go.
       ...(by === 'object' && others.length > 0 && { objectTransforms: undefined }),
+      ...(by === 'material' && {
+        materialColours: model.materialColours?.filter((_, i) => !gone.has(Math.floor(i / 3))),
+      }),
       source: { format: 'none' },
     };
     const change = remeshChange(document, withModelFields(document, fields));

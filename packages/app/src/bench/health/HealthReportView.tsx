@@ -1,7 +1,9 @@
 import { IconDownload, IconPrinter, IconX } from '@tabler/icons-react';
 import { Button } from 'antd';
+import { useEffect, useState } from 'react';
 import { useBench } from '../../store/benchStore.ts';
 import { saveFile } from '../../store/saveFile.ts';
+import { bench } from '../../store/worker.ts';
 import type { FindingRow, HealthReport, ModelBuffers } from '../../worker/protocol.ts';
 import { SEVERITIES } from './Findings.tsx';
 import './report.css';
@@ -66,6 +68,7 @@ function Report({ model, health }: { readonly model: ModelBuffers; readonly heal
             {bySeverity(findings).map((row) => (
               <tr key={row.kind}>
                 <td>
+                  <Picture row={row} />
                   <strong>
                     <span aria-hidden>{SEVERITIES[row.severity].mark}</span> {row.title}
                   </strong>
@@ -128,6 +131,25 @@ function Report({ model, health }: { readonly model: ModelBuffers; readonly heal
       )}
     </>
   );
+}
+
+/** Where it is: the faces meant, marked. */
+function Picture({ row }: { readonly row: FindingRow }) {
+  const [url, setUrl] = useState<string>();
+  useEffect(() => {
+    let made: string | undefined;
+    let current = true;
+    void bench.pictureOf(row.faces, row.edges).then((blob) => {
+      if (!blob || !current) return;
+      made = URL.createObjectURL(blob);
+      setUrl(made);
+    });
+    return () => {
+      current = false;
+      if (made) URL.revokeObjectURL(made);
+    };
+  }, [row]);
+  return url ? <img src={url} alt={`${row.title}, marked on the model`} /> : null;
 }
 
 const ORDER: readonly FindingRow['severity'][] = ['blocks', 'spoils', 'hint'];

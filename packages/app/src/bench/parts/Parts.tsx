@@ -9,6 +9,7 @@ const KINDS: Record<PartList['kind'], string> = {
   object: 'Objects',
   group: 'Groups',
   material: 'Materials',
+  smoothing: 'Smoothing',
   piece: 'Pieces',
 };
 
@@ -111,7 +112,7 @@ export function PartsList() {
             Isolate
           </Button>
         </Tooltip>
-        {picked.size > 0 && list.kind !== 'piece' && (
+        {picked.size > 0 && list.kind !== 'piece' && list.kind !== 'smoothing' && (
           <Rename
             key={[...picked].join()}
             list={list}

@@ -233,7 +233,7 @@ describe('bad files', () => {
     ['words.obj', bytesOf('hello\n'), /there is no model/],
     ['two.obj', bytesOf('v 0 0 0\nv 1 0 0\nf 1 2\n'), /line 3: a face needs at least three corners/],
     ['zero.obj', bytesOf('v 0 0 0\nf 0 1 1\n'), /line 2: “0” is not the number of a vertex/],
-    ['far.obj', bytesOf('v 1 2 inf\n'), /“inf” is not a number/],
+    ['far.obj', bytesOf('v 1 2 far\n'), /“far” is not a number/],
     ['model.fbx', bytesOf('x'), /models ending in \.fbx cannot be opened/],
     ['text.glb', bytesOf('glb?'), /this is not a GLB file/],
   ];

@@ -33,6 +33,7 @@ export function remeshed(document: HemDocument, edit: MeshEdit): HemDocument {
     faceGroup: perFace(old.faceGroup),
     faceMaterial: perFace(old.faceMaterial),
     faceSmoothing: perFace(old.faceSmoothing),
+    ...(old.faceLost && { faceLost: perFace(old.faceLost) }),
     uvSets: old.uvSets.map(perCorner),
     source: { format: 'none' },
   };

@@ -3,6 +3,7 @@ import { FileError } from '../errors.ts';
 import { determinant } from '../mesh/affine.ts';
 import type { Model, UvSet } from '../mesh/model.ts';
 import { type GlbPart, glbParts } from './glbParts.ts';
+import { foundPoints } from './lostPoints.ts';
 import { nameTable } from './nameTable.ts';
 
 const AGAIN = 'Export the model again and open the new file.';
@@ -60,8 +61,6 @@ export function modelFromGltf(document: Document, bytes: Uint8Array, fileName: s
     const vertexOf = new Int32Array(point.getCount());
     for (let i = 0; i < vertexOf.length; i++) {
       const [x, y, z] = point.getElement(i, element);
-      if (!Number.isFinite(x + y + z))
-        throw new FileError(fileName, 'a vertex position is not a number.', AGAIN);
       const key = `${x} ${y} ${z}`;
       let vertex = own.get(key);
       if (vertex === undefined) {
@@ -98,11 +97,13 @@ export function modelFromGltf(document: Document, bytes: Uint8Array, fileName: s
     throw new FileError(fileName, 'there are no faces in this file.', 'Open a GLB file with triangles.');
 
   const faces = facePrimitive.length;
+  const faceStart = Uint32Array.from({ length: faces + 1 }, (_, f) => 3 * f);
+  const points = foundPoints(Float64Array.from(positions), faceStart, cornerVertex);
   return {
     name: fileName.replace(/\.[^.]*$/, ''),
     mesh: {
-      positions: Float64Array.from(positions),
-      faceStart: Uint32Array.from({ length: faces + 1 }, (_, f) => 3 * f),
+      positions: points.positions,
+      faceStart,
       cornerVertex: Uint32Array.from(cornerVertex),
     },
     faceObject: Uint32Array.from(faceObject),
@@ -114,6 +115,7 @@ export function modelFromGltf(document: Document, bytes: Uint8Array, fileName: s
     materials: materials.names,
     materialColours: Float64Array.from(colours),
     faceSmoothing: new Int32Array(faces).fill(-1),
+    ...(points.faceLost && { faceLost: points.faceLost }),
     uvSets: uvSetsFrom(uvSets, cornerVertex.length),
     source: {
       format: 'glb',

@@ -1,6 +1,7 @@
 import { strFromU8 } from 'fflate';
 import { FileError } from '../errors.ts';
 import type { Model, UvSet } from '../mesh/model.ts';
+import { foundPoints } from './lostPoints.ts';
 import { nameTable } from './nameTable.ts';
 import { objLines } from './objLines.ts';
 import { keywordOf, objScanner } from './objScanner.ts';
@@ -70,7 +71,9 @@ function objReader(fileName: string) {
     if (words.length < least + 1) fail(line, `“${words[0]}” needs ${least} numbers.`);
     for (let i = 1; i <= least; i++) {
       const value = Number(words[i]);
-      if (!Number.isFinite(value)) fail(line, `“${words[i]}” is not a number.`);
+      // What broken exports write for “not a number” is told apart from what is no OBJ at all.
+      if (!Number.isFinite(value) && !/nan|inf|#/i.test(words[i]))
+        fail(line, `“${words[i]}” is not a number.`);
       into.push(value);
     }
   };
@@ -203,13 +206,15 @@ function objReader(fileName: string) {
             : `there are ${positions.length / 3} vertices but no faces.`;
         throw new FileError(fileName, problem, 'Open an OBJ file with polygons.');
       }
+      const points = foundPoints(Float64Array.from(positions), faceStart, cornerVertex);
       return {
         name: fileName.replace(/\.[^.]*$/, ''),
         mesh: {
-          positions: Float64Array.from(positions),
+          positions: points.positions,
           faceStart: Uint32Array.from(faceStart),
           cornerVertex: Uint32Array.from(cornerVertex),
         },
+        ...(points.faceLost && { faceLost: points.faceLost }),
         faceObject: Uint32Array.from(faceObject),
         objects: objects.names,
         faceGroup: Uint32Array.from(faceGroup),

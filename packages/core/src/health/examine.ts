@@ -11,6 +11,7 @@ import { farAway } from './farAway.ts';
 import { hiddenFaces } from './hiddenFaces.ts';
 import { insideOut } from './insideOut.ts';
 import { loosePoints } from './loosePoints.ts';
+import { lostPoints } from './lostPoints.ts';
 import { manyCorners } from './manyCorners.ts';
 import { nonManifoldEdges } from './nonManifoldEdges.ts';
 import { repeatedCorners } from './repeatedCorners.ts';
@@ -22,6 +23,7 @@ import { mixedWinding } from './winding.ts';
 
 /** All checks, in the order in which their repairs make sense: what is not there need not be joined, what is joined can be turned. */
 export const CHECKS: readonly Check[] = [
+  lostPoints,
   mirroredTransform,
   unevenScale,
   duplicateFaces,

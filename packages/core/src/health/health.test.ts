@@ -2,6 +2,7 @@ import { describe, expect, it } from 'vitest';
 import { openDocument, topologyOf } from '../document/document.ts';
 import { applyPatch, inverse } from '../document/patch.ts';
 import { StoppedError } from '../errors.ts';
+import { readModel } from '../formats/readModel.ts';
 import { connectivity } from '../mesh/connectivity.ts';
 import { type Mesh, meshFromPolygons } from '../mesh/mesh.ts';
 import { type Model, modelFromMesh } from '../mesh/model.ts';
@@ -165,6 +166,21 @@ describe('checks', () => {
     expect(findingOf('uneven-scale', flat, transform(-2, 2, 2))).toBeUndefined();
   });
 
+  it('points without a place are found in every format, and the rest of the model opens', async () => {
+    const obj = 'v 0 0 0\nv nan 0 0\nv 1 1 0\nv 0 1 -inf\nv 1 0 0\nf 1 2 3\nf 1 5 3\nf 1 3 4\n';
+    const model = await readModel(new TextEncoder().encode(obj), 'x.obj');
+    expect([...model.mesh.positions.subarray(3, 6)].every(Number.isFinite)).toBe(true);
+    expect([...(findingOf('lost-points', model.mesh, model)?.faces ?? [])]).toEqual([0, 2]);
+    const ply =
+      'ply\nformat ascii 1.0\nelement vertex 3\nproperty float x\nproperty float y\nproperty float z\nelement face 1\nproperty list uchar int vertex_indices\nend_header\n0 0 0\nnan 0 0\n1 1 0\n3 0 1 2\n';
+    const card = await readModel(new TextEncoder().encode(ply), 'x.ply');
+    expect(findingOf('lost-points', card.mesh, card)?.count).toBe(1);
+    const document = openDocument(model);
+    const request = { operation: 'repair', params: { kind: 'lost-points' } };
+    const after = applyPatch(document, (await carryOut(document, request, localContext)).patch);
+    expect([...(after.model.faceLost ?? [])]).toEqual([0]);
+  });
+
   it('a pipe rolled from a sheet has a crack where its ends meet', () => {
     expect(findingOf('cracks', pipe)?.count).toBe(13);
   });
@@ -244,7 +260,12 @@ describe('repairs', () => {
   });
 
   it('cover every check that offers one', () => {
-    const tried = new Set([...ills.map(([kind]) => kind), 'mirrored-transform', 'uneven-scale']);
+    const tried = new Set([
+      ...ills.map(([kind]) => kind),
+      'lost-points',
+      'mirrored-transform',
+      'uneven-scale',
+    ]);
     expect(CHECKS.filter(({ repair, kind }) => repair && !tried.has(kind))).toEqual([]);
   });
 

@@ -24,6 +24,8 @@ export interface Model {
    * Where the file says so, the transform of each object, already carried out on its points: column-major 4 × 4 matrices.
    */
   readonly objectTransforms?: readonly Float64Array[];
+  /** 1 for each face with a corner to which the file gave no place. */
+  readonly faceLost?: Uint8Array;
   /** UV sets found in the file. */
   readonly uvSets: readonly UvSet[];
   /** What the model was read from, so that an export can repeat it to the byte. */

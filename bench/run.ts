@@ -1,6 +1,7 @@
 import { cpus } from 'node:os';
 import { angleBasedSpeed, quality } from './angles.ts';
 import { conformal, movedPins } from './conformal.ts';
+import { health } from './health.ts';
 import { factorisation } from './linear.ts';
 import { flips, smallShells } from './many.ts';
 import { reading } from './reading.ts';
@@ -23,6 +24,7 @@ const sections: Record<string, (large: boolean) => Table | Promise<Table>> = {
   many: smallShells,
   stop: stopping,
   reading,
+  health,
 };
 
 const names = process.argv.slice(2).filter((a) => a !== '--large');

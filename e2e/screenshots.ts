@@ -9,6 +9,19 @@ test('pictures', async ({ page }) => {
   await page.waitForTimeout(500);
   await save(page, 'rack');
 
+  await page.getByRole('link', { name: /Reed punt/ }).click();
+  await benchReady(page);
+  await page.keyboard.press('1');
+  await page.getByText(/open crack points/).waitFor();
+  await page.getByText('Hull, left').click();
+  await page.mouse.move(700, 700);
+  await page.waitForTimeout(800);
+  await save(page, 'intake');
+  await page.getByRole('button', { name: 'Report' }).click();
+  await page.waitForTimeout(1500);
+  await save(page, 'health-report');
+  await page.getByRole('link', { name: 'Rack' }).click();
+
   await page.getByRole('link', { name: /Toad ferryman/ }).click();
   await benchReady(page);
   await page.waitForTimeout(1500);

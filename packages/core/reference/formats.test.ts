@@ -234,7 +234,7 @@ describe('bad files', () => {
     ['two.obj', bytesOf('v 0 0 0\nv 1 0 0\nf 1 2\n'), /line 3: a face needs at least three corners/],
     ['zero.obj', bytesOf('v 0 0 0\nf 0 1 1\n'), /line 2: “0” is not the number of a vertex/],
     ['far.obj', bytesOf('v 1 2 far\n'), /“far” is not a number/],
-    ['model.fbx', bytesOf('x'), /models ending in \.fbx cannot be opened/],
+    ['model.xyz', bytesOf('x'), /models ending in \.xyz cannot be opened/],
     ['text.glb', bytesOf('glb?'), /this is not a GLB file/],
   ];
   it.each(cases)('%s gets one sentence', async (name, bytes, sentence) => {

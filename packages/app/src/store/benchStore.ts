@@ -99,6 +99,7 @@ export function resetBench(): void {
     busy: undefined,
     notice: undefined,
     hover: undefined,
+    stage: 'cut',
     health: undefined,
     reportOpen: false,
     examining: undefined,

@@ -50,7 +50,7 @@ describe('buffers', () => {
     expect(buffers.positions).toHaveLength(9 * 12);
     expect(buffers.edgePositions).toHaveLength(6 * 12);
     expect([...buffers.box]).toEqual([-1, -1, -1, 1, 1, 1]);
-    expect(buffers.parts).toMatchObject([{ kind: 'piece', names: ['Piece 1'], faces: [6] }]);
+    expect(buffers.parts).toMatchObject([{ kind: 'piece', names: ['Cube'], faces: [6] }]);
   });
 
   it('of the flat mark what has no UV, and draw seams on both their sides', () => {

@@ -33,7 +33,8 @@ export function partsBy(kind: PartKind, model: Model, links: Connectivity): Part
     }
     case 'piece': {
       const { label, count } = loosePieces(model.mesh, links);
-      return { facePart: label, names: Array.from({ length: count }, (_, i) => `Piece ${i + 1}`) };
+      const names = Array.from({ length: count }, (_, i) => `Piece ${i + 1}`);
+      return { facePart: label, names: count === 1 ? [model.objects[0] || model.name] : names };
     }
   }
 }

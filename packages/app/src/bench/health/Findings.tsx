@@ -33,7 +33,6 @@ export function Findings() {
           size="small"
           icon={<IconReportMedical size={15} />}
           onClick={() => useBench.setState({ reportOpen: true })}
-          disabled={!health}
         >
           Report
         </Button>

@@ -41,6 +41,7 @@ test('the Board, the Model and the table share one selection', async ({ page }) 
   await page.keyboard.press('Escape');
   // Shells: the table, the Model and the Board share one selection.
   await page.keyboard.press('Shift+Q');
+  await page.keyboard.press('Shift+Q');
   await page.locator('.details-table .ant-table-row').first().click();
   await expect(page.getByTestId('selection')).toHaveText('1 shell');
   await expect(page.locator('.row-chosen').first()).toBeVisible();

@@ -92,6 +92,30 @@ test('parts are picked, isolated, renamed and deleted', async ({ page }) => {
   expect(await figure(page, 'shells')).toBe('10');
 });
 
+test('faces are picked one by one, with a box and by piece, and deleted', async ({ page }) => {
+  await openModel(page, 'post.obj', POST);
+  await benchReady(page);
+  await page.keyboard.press('Shift+Q');
+  const pane = await page.getByTestId('model').boundingBox();
+  if (!pane) throw new Error('There is no Model.');
+  const [x, y] = [pane.x + pane.width / 2, pane.y + pane.height / 2];
+  await page.mouse.move(x, y);
+  await page.mouse.click(x, y);
+  await expect(page.getByTestId('selection')).toHaveText('1 face');
+  await page.mouse.dblclick(x, y);
+  await expect(page.getByTestId('selection')).toHaveText(/^\d\d? faces$/);
+  await page.keyboard.press('Escape');
+  await page.mouse.move(x + 30, y);
+  await page.mouse.click(x, y);
+  await expect(page.getByTestId('selection')).toHaveText('1 face');
+  await page.keyboard.press('Delete');
+  await expect(page.getByText('Delete 1 face')).toBeVisible();
+  await idle(page);
+  await page.keyboard.press('Control+z');
+  await idle(page);
+  await expect(page.getByText('Taken back: Delete 1 face.')).toBeVisible();
+});
+
 test('the tolerance says at once what it would join', async ({ page }) => {
   await openRack(page);
   await page.getByRole('link', { name: /Reed punt/ }).click();
@@ -140,6 +164,7 @@ test('several files make one model, and a missing one is asked for', async ({ pa
 test('axis views, without perspective, still pick what is under the pointer', async ({ page }) => {
   await openModel(page, 'post.obj', POST);
   await benchReady(page);
+  await page.keyboard.press('Shift+Q');
   await page.keyboard.press('Shift+Q');
   await page.getByRole('button', { name: 'Look from' }).click();
   await page.getByText('Without perspective').click();

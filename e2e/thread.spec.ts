@@ -152,6 +152,7 @@ test('one selection for both panes; shells are moved, turned and scaled on the B
   await expect(page.getByRole('status').filter({ hasText: '3 pieces left as they are' })).toBeVisible();
   await page.getByRole('button', { name: 'Frame the tile' }).click();
   await page.keyboard.press('Shift+Q');
+  await page.keyboard.press('Shift+Q');
   await page.locator('.details-table .ant-table-row').nth(5).click();
   await expect(page.getByTestId('selection')).toHaveText('1 shell');
   const knob = page.getByLabel('Scale the selected shells');

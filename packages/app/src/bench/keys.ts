@@ -13,7 +13,7 @@ export const KEYS: readonly (readonly [keys: string, act: string])[] = [
   ['Delete', 'Take the selected faces out of the model'],
   ['V', 'Checker on or off'],
   ['B', 'Next overlay'],
-  ['Shift Q', 'Edges or shells: what a click picks'],
+  ['Shift Q', 'Edges, faces or shells: what a click picks'],
   ['Tab', 'The other pane'],
   ['Escape', 'Stop what is running; otherwise select nothing'],
   ['Ctrl Z', 'Undo'],
@@ -22,5 +22,5 @@ export const KEYS: readonly (readonly [keys: string, act: string])[] = [
   ['Space held', 'Only move the view'],
   ['Shift click', 'Add to the selection'],
   ['Alt click', 'Take from the selection'],
-  ['Double-click', 'The whole loop'],
+  ['Double-click', 'The whole loop; of faces, the whole piece'],
 ];

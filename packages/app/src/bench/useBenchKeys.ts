@@ -13,8 +13,10 @@ import {
   unfold,
 } from '../store/actions.ts';
 import { type Overlay, STAGES, useBench } from '../store/benchStore.ts';
+import type { Target } from '../worker/protocol.ts';
 import { frameSelection } from './panes/framing.ts';
 
+const TARGETS: readonly Target[] = ['edges', 'faces', 'shells'];
 const OVERLAYS: readonly Overlay[] = ['none', 'area', 'angle'];
 
 /** What each key of the Bench does; `keys.ts` says it in words. */
@@ -22,7 +24,8 @@ const ACTS: Readonly<Record<string, () => void>> = {
   ...Object.fromEntries(STAGES.map((stage, i) => [String(i + 1), () => useBench.setState({ stage })])),
   q: () => useBench.setState({ tool: 'pick' }),
   z: () => useBench.setState({ tool: 'box' }),
-  'shift+q': () => useBench.setState((s) => ({ target: s.target === 'edges' ? 'shells' : 'edges' })),
+  'shift+q': () =>
+    useBench.setState((s) => ({ target: TARGETS[(TARGETS.indexOf(s.target) + 1) % TARGETS.length] })),
   a: () => void cut(),
   'shift+a': () => void sew(),
   s: () => void unfold(),

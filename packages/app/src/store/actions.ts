@@ -2,7 +2,7 @@ import type { UvMatrix } from '@blunt-hem/core/arrange/similarity';
 import type { PartKind } from '@blunt-hem/core/mesh/parts';
 import type { Request } from '@blunt-hem/core/operations/catalogue';
 import * as Comlink from 'comlink';
-import type { Done } from '../worker/protocol.ts';
+import type { Done, Target } from '../worker/protocol.ts';
 import { type Notice, useBench } from './benchStore.ts';
 import { ArtistError, bench, unwrap } from './worker.ts';
 
@@ -164,11 +164,7 @@ export async function travel(way: 'undo' | 'redo'): Promise<void> {
 }
 
 /** What a click adds to, takes from or puts in place of a selection. */
-export function select(
-  kind: 'edges' | 'shells',
-  items: readonly number[],
-  how: 'only' | 'add' | 'remove',
-): void {
+export function select(kind: Target, items: readonly number[], how: 'only' | 'add' | 'remove'): void {
   useBench.setState((s) => {
     const next = new Set(how === 'only' ? [] : s[kind]);
     for (const item of items) {

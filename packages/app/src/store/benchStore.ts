@@ -1,10 +1,16 @@
 import type { Totals } from '@blunt-hem/core/document/figures';
 import { create } from 'zustand';
-import type { BenchEvent, BenchState, FlatBuffers, HealthReport, ModelBuffers } from '../worker/protocol.ts';
+import type {
+  BenchEvent,
+  BenchState,
+  FlatBuffers,
+  HealthReport,
+  ModelBuffers,
+  Target,
+} from '../worker/protocol.ts';
 
 export const STAGES = ['intake', 'cut', 'unfold', 'inspect', 'arrange', 'deliver'] as const;
 export type Stage = (typeof STAGES)[number];
-export type Target = 'edges' | 'shells';
 export type Tool = 'pick' | 'box';
 export type Overlay = 'none' | 'area' | 'angle';
 export type Pane = 'model' | 'board';
@@ -12,6 +18,7 @@ export type Pane = 'model' | 'board';
 export interface Hover {
   readonly pane: Pane;
   readonly edge: number;
+  readonly face: number;
   readonly shell: number;
 }
 

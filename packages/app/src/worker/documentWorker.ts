@@ -225,10 +225,12 @@ const api: BenchApi = {
     const { mesh, links } = topologyOf(opened().document.model);
     return edgeLoop(mesh, links, edge);
   },
-  async inBox(query) {
+  async inBox(query, target) {
     const { document } = opened();
+    if (target === 'faces') return picking.facesInBox(document, query);
     const edges = picking.edgesInBox(document, query);
-    return { edges, shells: shellsAtEdges(topologyOf(document.model).links, shellsOf(document), edges) };
+    if (target === 'edges') return edges;
+    return shellsAtEdges(topologyOf(document.model).links, shellsOf(document), edges);
   },
 
   exportAs: (kind, template) =>

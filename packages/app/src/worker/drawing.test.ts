@@ -109,7 +109,7 @@ describe('picking', () => {
     expect(picking.pickModel(hidden, [0, 0, 5], [0, 0, -1])).toBeUndefined();
   });
 
-  it('boxes visible edges only, or all', () => {
+  it('boxes visible edges and faces only, or all', () => {
     const camera = new PerspectiveCamera(40, 1, 0.1, 100);
     camera.position.set(3, 4, 6);
     camera.lookAt(new Vector3());
@@ -121,6 +121,8 @@ describe('picking', () => {
     // A corner of a cube shows three faces: nine of its twelve edges.
     expect(picker().edgesInBox(cut, { ...query, visibleOnly: true })).toHaveLength(9);
     expect(picker().edgesInBox(cut, { ...query, visibleOnly: false })).toHaveLength(12);
+    expect(picker().facesInBox(cut, { ...query, visibleOnly: true })).toHaveLength(3);
+    expect(picker().facesInBox(cut, { ...query, visibleOnly: false })).toHaveLength(6);
     expect(
       picker().edgesInBox(cut, { ...query, rectangle: [0.9, 0.9, 1, 1], visibleOnly: false }),
     ).toHaveLength(0);
@@ -128,6 +130,15 @@ describe('picking', () => {
 });
 
 describe('picture', () => {
+  it('of a marked face has it in view, through whatever lies before it', () => {
+    const [width, height] = [64, 48];
+    const marked = Uint8Array.of(1, 0, 0, 0, 0, 0);
+    const pixels = drawPicture(bare, width, height, marked);
+    const at = 4 * (width * (height / 2) + width / 2);
+    const [red, green] = pixels.subarray(at, at + 2);
+    expect(red).toBeGreaterThan(3 * green);
+  });
+
   it('shows the model in the middle on a plain ground, in one tint a shell', () => {
     const [width, height] = [64, 48];
     const pixels = drawPicture(cut, width, height);

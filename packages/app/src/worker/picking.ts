@@ -1,4 +1,5 @@
 import { type HemDocument, shellsOf, topologyOf } from '@blunt-hem/core/document/document';
+import type { Mesh } from '@blunt-hem/core/mesh/mesh';
 import { BufferAttribute, BufferGeometry, DoubleSide, Ray, Vector3 } from 'three';
 import { MeshBVH } from 'three-mesh-bvh';
 import type { BoxQuery, Pick } from './protocol.ts';
@@ -8,6 +9,7 @@ export interface Picker {
   pickModel(document: HemDocument, origin: readonly number[], direction: readonly number[]): Pick | undefined;
   pickBoard(document: HemDocument, u: number, v: number): Pick | undefined;
   edgesInBox(document: HemDocument, query: BoxQuery): number[];
+  facesInBox(document: HemDocument, query: BoxQuery): number[];
 }
 
 /** Trees are built when first asked for, and again when what they stand on has changed. */
@@ -27,9 +29,8 @@ export function picker(): Picker {
       const ray = new Ray(new Vector3(u, v, 1), new Vector3(0, 0, -1));
       return hit(flat(document), ray, (face, point) => pickAt(document, face, point, flatPoint(document)));
     },
-    edgesInBox(document, query) {
-      return edgesInBox(document, solid(document), query);
-    },
+    edgesInBox: (document, query) => edgesInBox(document, solid(document), query),
+    facesInBox: (document, query) => facesInBox(document, solid(document), query),
   };
 }
 
@@ -122,40 +123,66 @@ function distanceToSegment(p: Vector3, a: readonly number[], b: readonly number[
   return Math.hypot(p.x - a[0] - t * d[0], p.y - a[1] - t * d[1], p.z - a[2] - t * d[2]);
 }
 
-/** Edges with both ends in the rectangle; visible only: those whose middle no face hides. */
-function edgesInBox(document: HemDocument, tree: Tree, query: BoxQuery): number[] {
-  const { mesh, links } = topologyOf(document.model);
-  const { matrix: m, rectangle, eye } = query;
-  const vertices = mesh.positions.length / 3;
-  const inside = new Uint8Array(vertices);
-  for (let v = 0; v < vertices; v++) {
-    const [x, y, z] = mesh.positions.subarray(3 * v, 3 * v + 3);
+/** 1 for each vertex that lies in the rectangle. */
+function verticesInBox({ positions }: Mesh, { matrix: m, rectangle }: BoxQuery): Uint8Array {
+  const inside = new Uint8Array(positions.length / 3);
+  for (let v = 0; v < inside.length; v++) {
+    const x = positions[3 * v];
+    const y = positions[3 * v + 1];
+    const z = positions[3 * v + 2];
     const w = m[3] * x + m[7] * y + m[11] * z + m[15];
     if (w <= 0) continue;
     const cx = (m[0] * x + m[4] * y + m[8] * z + m[12]) / w;
     const cy = (m[1] * x + m[5] * y + m[9] * z + m[13]) / w;
     inside[v] = cx >= rectangle[0] && cx <= rectangle[2] && cy >= rectangle[1] && cy <= rectangle[3] ? 1 : 0;
   }
-  const found: number[] = [];
+  return inside;
+}
+
+/** Whether no face hides the middle of some vertices from the eye. */
+function sight({ bvh }: Tree, { positions }: Mesh, eye: BoxQuery['eye']) {
   const from = new Vector3(...eye);
   const ray = new Ray(from.clone(), new Vector3());
-  for (let e = 0; e < links.joined.length; e++) {
-    const [a, b] = [links.edgeVertices[2 * e], links.edgeVertices[2 * e + 1]];
-    if (!inside[a] || !inside[b]) continue;
-    const face = links.cornerFace[links.edgeCorners[links.edgeCornerStart[e]]];
-    if (document.hidden[face]) continue;
-    if (query.visibleOnly) {
-      ray.direction.set(
-        0.5 * (mesh.positions[3 * a] + mesh.positions[3 * b]) - from.x,
-        0.5 * (mesh.positions[3 * a + 1] + mesh.positions[3 * b + 1]) - from.y,
-        0.5 * (mesh.positions[3 * a + 2] + mesh.positions[3 * b + 2]) - from.z,
-      );
-      const reach = ray.direction.length();
-      ray.direction.divideScalar(reach);
-      const first = tree.bvh?.raycastFirst(ray, DoubleSide);
-      if (first && first.distance < reach * (1 - 1e-3)) continue;
+  return (vertices: Uint32Array): boolean => {
+    ray.direction.set(0, 0, 0);
+    for (const v of vertices) {
+      ray.direction.x += positions[3 * v] / vertices.length;
+      ray.direction.y += positions[3 * v + 1] / vertices.length;
+      ray.direction.z += positions[3 * v + 2] / vertices.length;
     }
-    found.push(e);
+    ray.direction.sub(from);
+    const reach = ray.direction.length();
+    ray.direction.divideScalar(reach);
+    const first = bvh?.raycastFirst(ray, DoubleSide);
+    return !first || first.distance >= reach * (1 - 1e-3);
+  };
+}
+
+/** Edges with both ends in the rectangle; visible only: those whose middle no face hides. */
+function edgesInBox(document: HemDocument, tree: Tree, query: BoxQuery): number[] {
+  const { mesh, links } = topologyOf(document.model);
+  const inside = verticesInBox(mesh, query);
+  const isSeen = sight(tree, mesh, query.eye);
+  const found: number[] = [];
+  for (let e = 0; e < links.joined.length; e++) {
+    const ends = links.edgeVertices.subarray(2 * e, 2 * e + 2);
+    if (!inside[ends[0]] || !inside[ends[1]]) continue;
+    if (document.hidden[links.cornerFace[links.edgeCorners[links.edgeCornerStart[e]]]]) continue;
+    if (!query.visibleOnly || isSeen(ends)) found.push(e);
+  }
+  return found;
+}
+
+/** Faces with all corners in the rectangle; visible only: those whose middle no other face hides. */
+function facesInBox(document: HemDocument, tree: Tree, query: BoxQuery): number[] {
+  const { mesh } = document.model;
+  const inside = verticesInBox(mesh, query);
+  const isSeen = sight(tree, mesh, query.eye);
+  const found: number[] = [];
+  for (let f = 0; f + 1 < mesh.faceStart.length; f++) {
+    const corners = mesh.cornerVertex.subarray(mesh.faceStart[f], mesh.faceStart[f + 1]);
+    if (document.hidden[f] || !corners.every((v) => inside[v])) continue;
+    if (!query.visibleOnly || isSeen(corners)) found.push(f);
   }
   return found;
 }

@@ -115,6 +115,9 @@ export interface Pick {
   readonly point: readonly [number, number, number];
 }
 
+/** What a hand picks. */
+export type Target = 'edges' | 'faces' | 'shells';
+
 export interface BoxQuery {
   /** Column-major, model to clip space. */
   readonly matrix: readonly number[];
@@ -200,7 +203,7 @@ export interface BenchApi {
   pickModel(origin: readonly number[], direction: readonly number[]): Promise<Pick | undefined>;
   pickBoard(u: number, v: number): Promise<Pick | undefined>;
   loop(edge: number): Promise<number[]>;
-  inBox(query: BoxQuery): Promise<{ readonly edges: number[]; readonly shells: number[] }>;
+  inBox(query: BoxQuery, target: Target): Promise<number[]>;
   exportAs(kind: ExportKind, template?: TemplateChoice): Promise<Answer<Exported>>;
   exportProject(id: string): Promise<Answer<Exported>>;
 }

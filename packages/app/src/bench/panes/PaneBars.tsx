@@ -6,7 +6,8 @@ import {
   IconFocusCentered,
 } from '@tabler/icons-react';
 import { Button, Dropdown, Segmented, Slider, Switch, Tooltip } from 'antd';
-import { type Overlay, type Target, useBench } from '../../store/benchStore.ts';
+import { type Overlay, useBench } from '../../store/benchStore.ts';
+import type { Target } from '../../worker/protocol.ts';
 import { frameSelection } from './framing.ts';
 import { handle } from './rendererHandle.ts';
 
@@ -23,6 +24,7 @@ export function ModelBar() {
         value={target}
         options={[
           { label: 'Edges', value: 'edges' },
+          { label: 'Faces', value: 'faces' },
           { label: 'Shells', value: 'shells' },
         ]}
         onChange={(value) => useBench.setState({ target: value })}

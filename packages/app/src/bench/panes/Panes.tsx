@@ -96,6 +96,7 @@ function followStore(renderer: ReturnType<typeof paneRenderer>): () => void {
         faces: s.faces,
         shells: s.shells,
         hoverEdges: s.hover && s.target === 'edges' ? [s.hover.edge] : [],
+        hoverFace: s.hover && s.target === 'faces' ? s.hover.face : -1,
         hoverShell: s.hover && s.target === 'shells' ? s.hover.shell : -1,
         hidden: s.state.hidden,
       });

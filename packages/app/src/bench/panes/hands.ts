@@ -18,6 +18,8 @@ window.addEventListener('keyup', (event) => {
 export const howOf = (event: { shiftKey: boolean; altKey: boolean }): 'only' | 'add' | 'remove' =>
   event.altKey ? 'remove' : event.shiftKey ? 'add' : 'only';
 
+const ID = { edges: 'edge', faces: 'face', shells: 'shell' } as const;
+
 /** What a click does, with what was picked under it. */
 export function clicked(found: Pick | undefined, event: { shiftKey: boolean; altKey: boolean }): void {
   const { target } = useBench.getState();
@@ -26,12 +28,19 @@ export function clicked(found: Pick | undefined, event: { shiftKey: boolean; alt
     if (how === 'only') select(target, [], 'only');
     return;
   }
-  select(target, [target === 'edges' ? found.edge : found.shell], how);
+  select(target, [found[ID[target]]], how);
 }
 
 export async function doubleClicked(found: Pick | undefined, event: { shiftKey: boolean; altKey: boolean }) {
-  if (!found || useBench.getState().target !== 'edges') return;
-  select('edges', await bench.loop(found.edge), howOf(event));
+  const { target, model } = useBench.getState();
+  if (!found || target === 'shells') return;
+  if (target === 'edges') return select('edges', await bench.loop(found.edge), howOf(event));
+  // The whole piece that the face belongs to.
+  const piece = model?.parts.find(({ kind }) => kind === 'piece')?.facePart;
+  const faces = Array.from(model ? model.triangleFace : []).filter(
+    (f) => !piece || piece[f] === piece[found.face],
+  );
+  select('faces', faces, howOf(event));
 }
 
 /** Asks what is under the pointer, one question at a time; only the newest answer counts. */
@@ -42,8 +51,8 @@ export function hoverAsker(pane: Pane, ask: (x: number, y: number) => Promise<Pi
     const { hover } = useBench.getState();
     if (!found) {
       if (hover) useBench.setState({ hover: undefined });
-    } else if (hover?.pane !== pane || hover.edge !== found.edge || hover.shell !== found.shell) {
-      useBench.setState({ hover: { pane, edge: found.edge, shell: found.shell } });
+    } else if (hover?.pane !== pane || hover.edge !== found.edge || hover.face !== found.face) {
+      useBench.setState({ hover: { pane, edge: found.edge, face: found.face, shell: found.shell } });
     }
   };
   return {

@@ -41,6 +41,7 @@ export interface Marks {
   readonly faces: ReadonlySet<number>;
   readonly shells: ReadonlySet<number>;
   readonly hoverEdges: readonly number[];
+  readonly hoverFace: number;
   readonly hoverShell: number;
   readonly hidden: Uint8Array;
 }
@@ -187,14 +188,26 @@ export function paneRenderer(canvas: HTMLCanvasElement, modelPane: HTMLElement, 
   const markFaces = (
     { triangleFace }: ModelBuffers,
     { faceShell }: FlatBuffers,
-    { faces, shells, hoverShell, hidden }: Pick<Marks, 'faces' | 'shells' | 'hoverShell' | 'hidden'>,
+    {
+      faces,
+      shells,
+      hoverFace,
+      hoverShell,
+      hidden,
+    }: Pick<Marks, 'faces' | 'shells' | 'hoverFace' | 'hoverShell' | 'hidden'>,
   ) => {
     const mark = geometry.getAttribute('mark') as BufferAttribute;
     const { array } = mark;
     for (let t = 0; t < triangleFace.length; t++) {
       const f = triangleFace[t];
       const shell = faceShell[f];
-      const value = hidden[f] ? -1 : shells.has(shell) || faces.has(f) ? 2 : shell === hoverShell ? 1 : 0;
+      const value = hidden[f]
+        ? -1
+        : shells.has(shell) || faces.has(f)
+          ? 2
+          : shell === hoverShell || f === hoverFace
+            ? 1
+            : 0;
       array[3 * t] = value;
       array[3 * t + 1] = value;
       array[3 * t + 2] = value;
@@ -243,14 +256,14 @@ export function paneRenderer(canvas: HTMLCanvasElement, modelPane: HTMLElement, 
       request();
     },
 
-    setMarks({ edges, faces, shells, hoverEdges, hoverShell, hidden }: Marks) {
+    setMarks({ edges, faces, shells, hoverEdges, hoverFace, hoverShell, hidden }: Marks) {
       if (!model || !buffers) return;
       // Hovering edges leaves the faces as they are: only what differs is written again.
-      const deciding = [buffers, faces, shells, hoverShell, hidden];
+      const deciding = [buffers, hidden, faces, shells, hoverFace, hoverShell];
       if (deciding.some((value, i) => value !== markedFaces[i])) {
-        if (hidden !== markedFaces[4]) wires.model.set(visibleWires(model, hidden));
+        if (hidden !== markedFaces[1]) wires.model.set(visibleWires(model, hidden));
         markedFaces = deciding;
-        markFaces(model, buffers, { faces, shells, hoverShell, hidden });
+        markFaces(model, buffers, { faces, shells, hoverFace, hoverShell, hidden });
       }
       modelMarks.chosen.set(edgesOnModel(edges));
       boardMarks.chosen.set(edgesOnBoard(edges));

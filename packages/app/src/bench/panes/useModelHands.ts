@@ -102,11 +102,11 @@ async function selectBox(a: Vector2, b: Vector2, event: PointerEvent): Promise<v
     renderer.camera.projectionMatrix,
     renderer.camera.matrixWorldInverse,
   );
-  const { edges, shells } = await bench.inBox({
+  const query = {
     matrix: matrix.toArray(),
     rectangle: [Math.min(a.x, b.x), Math.min(a.y, b.y), Math.max(a.x, b.x), Math.max(a.y, b.y)],
     eye: eyeOf(renderer.camera).toArray(),
     visibleOnly,
-  });
-  select(target, target === 'edges' ? edges : shells, howOf(event));
+  } as const;
+  select(target, await bench.inBox(query, target), howOf(event));
 }

@@ -13,6 +13,9 @@ const KINDS: Record<PartList['kind'], string> = {
   piece: 'Pieces',
 };
 
+const PART = 'application/x-hem-part';
+const isNamed = (kind: PartList['kind']): boolean => kind !== 'piece' && kind !== 'smoothing';
+
 interface PartRow {
   readonly part: number;
   readonly name: string;
@@ -70,7 +73,17 @@ export function PartsList() {
         scroll={{ y: Math.min(300, 30 * rows.length), x: 154 }}
         dataSource={rows}
         rowClassName={({ part }) => (picked.has(part) ? 'row-chosen' : '')}
-        onRow={({ part }) => ({ onClick: (event) => pick(part, event) })}
+        onRow={({ part, name }) => ({
+          onClick: (event) => pick(part, event),
+          // One part dropped on another becomes part of it.
+          draggable: isNamed(list.kind),
+          onDragStart: (event) => event.dataTransfer.setData(PART, String(part)),
+          onDragOver: (event) => event.dataTransfer.types.includes(PART) && event.preventDefault(),
+          onDrop: (event) => {
+            const other = Number(event.dataTransfer.getData(PART));
+            if (other !== part) void nameParts(list.kind, [part, other], name || 'Unnamed');
+          },
+        })}
         columns={[
           {
             width: 26,
@@ -112,7 +125,7 @@ export function PartsList() {
             Isolate
           </Button>
         </Tooltip>
-        {picked.size > 0 && list.kind !== 'piece' && list.kind !== 'smoothing' && (
+        {picked.size > 0 && isNamed(list.kind) && (
           <Rename
             key={[...picked].join()}
             list={list}

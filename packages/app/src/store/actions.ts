@@ -124,16 +124,19 @@ export async function deleteFaces(): Promise<void> {
   await perform({ operation: 'delete-faces', params: { faces } });
 }
 
+let examinations = 0;
+
 /** Has the model examined as it is now; a newer call takes over. */
 export async function examine(): Promise<void> {
   const { model, tolerance } = useBench.getState();
-  const isThis = () => useBench.getState().model === model;
+  const mine = ++examinations;
+  const isThis = () => mine === examinations && useBench.getState().model === model;
   useBench.setState({ examining: 0 });
   const report = (fraction: number) => {
     if (isThis()) useBench.setState({ examining: fraction });
   };
   const health = await bench.examine(tolerance, Comlink.proxy(report));
-  if (health && isThis()) useBench.setState({ health, examining: undefined });
+  if (isThis()) useBench.setState({ health, examining: undefined });
 }
 
 export async function transformShells(matrix: UvMatrix): Promise<void> {

@@ -13,8 +13,8 @@ export interface Patient {
   readonly triangulation: Triangulation;
 }
 
-/** How bad it is for the UVs: nothing can be unfolded, the result is spoilt, or it is worth knowing. */
-export type Severity = 'blocks' | 'spoils' | 'hint';
+/** How bad it is for the UVs: they are spoilt, or it is worth knowing. */
+export type Severity = 'spoils' | 'hint';
 
 /** What is wrong where; at least one of the lists says where to look. */
 export interface Finding {

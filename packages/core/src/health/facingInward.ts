@@ -1,7 +1,7 @@
 import { withFlipped } from '../mesh/edit.ts';
-import { loosePieces } from '../mesh/model.ts';
-import { type Check, found, type Patient } from './check.ts';
+import { type Check, found } from './check.ts';
 import { BACK, exposure, FRONT } from './exposure.ts';
+import { piecesOf } from './pieces.ts';
 
 /** Of the faces seen from one side only, the part that must be seen from behind. */
 const MOST = 0.8;
@@ -15,8 +15,8 @@ export const facingInward: Check = {
   thing: ['face of an open piece that shows its back', 'faces of open pieces that show their backs'],
   effect: 'Its UVs come out mirrored, and its texture is seen from behind.',
   find(patient, _, context) {
-    const open = openPieces(patient);
-    if (open.every((faces) => faces.length === 0)) return undefined;
+    const open = piecesOf(patient).flatMap(({ faces, closed }) => (closed ? [] : [faces]));
+    if (open.length === 0) return undefined;
     const samples = open.map((faces) => evenly(faces, SAMPLE));
     const wanted = new Uint8Array(patient.mesh.faceStart.length - 1);
     for (const f of samples.flat()) wanted[f] = 1;
@@ -40,18 +40,3 @@ const evenly = (list: readonly number[], most: number): number[] => {
   const step = Math.max(1, list.length / most);
   return Array.from({ length: Math.min(list.length, most) }, (_, i) => list[Math.floor(i * step)]);
 };
-
-function openPieces({ mesh, links }: Patient): number[][] {
-  const { label, count } = loosePieces(mesh, links);
-  const open = new Uint8Array(count);
-  for (let e = 0; e < links.joined.length; e++) {
-    if (links.joined[e]) continue;
-    for (let i = links.edgeCornerStart[e]; i < links.edgeCornerStart[e + 1]; i++)
-      open[label[links.cornerFace[links.edgeCorners[i]]]] = 1;
-  }
-  const pieces: number[][] = Array.from({ length: count }, () => []);
-  label.forEach((piece, f) => {
-    if (open[piece]) pieces[piece].push(f);
-  });
-  return pieces.filter((faces) => faces.length > 0);
-}

@@ -1,6 +1,6 @@
 import { withFlipped } from '../mesh/edit.ts';
-import { loosePieces } from '../mesh/model.ts';
 import { type Check, found, type Patient } from './check.ts';
+import { piecesOf } from './pieces.ts';
 
 /** Closed pieces whose faces look inward, by the sign of their volume. */
 export const insideOut: Check = {
@@ -17,21 +17,10 @@ export const insideOut: Check = {
 };
 
 /** Faces of each closed piece of negative volume (divergence theorem, about a point of the piece). */
-function inwardPieces({ mesh, links }: Patient): number[][] {
-  const { label, count } = loosePieces(mesh, links);
-  const closed = new Uint8Array(count).fill(1);
-  for (let e = 0; e < links.joined.length; e++) {
-    if (!links.joined[e]) {
-      for (let i = links.edgeCornerStart[e]; i < links.edgeCornerStart[e + 1]; i++)
-        closed[label[links.cornerFace[links.edgeCorners[i]]]] = 0;
-    }
-  }
-  const pieces: number[][] = Array.from({ length: count }, () => []);
-  label.forEach((piece, f) => {
-    pieces[piece].push(f);
-  });
-  return pieces.filter((faces, piece) => closed[piece] && volume(mesh, faces) < 0);
-}
+const inwardPieces = (patient: Patient): (readonly number[])[] =>
+  piecesOf(patient)
+    .filter(({ faces, closed }) => closed && volume(patient.mesh, faces) < 0)
+    .map(({ faces }) => faces);
 
 /** Six times the volume inside some faces of a mesh. */
 function volume(

@@ -8,7 +8,6 @@ import type { FindingRow } from '../../worker/protocol.ts';
 import { frameSelection } from '../panes/framing.ts';
 
 export const SEVERITIES: Record<FindingRow['severity'], { readonly mark: string; readonly words: string }> = {
-  blocks: { mark: '■', words: 'stands in the way' },
   spoils: { mark: '▲', words: 'spoils the UVs' },
   hint: { mark: '○', words: 'worth knowing' },
 };

@@ -152,7 +152,7 @@ function Picture({ row }: { readonly row: FindingRow }) {
   return url ? <img src={url} alt={`${row.title}, marked on the model`} /> : null;
 }
 
-const ORDER: readonly FindingRow['severity'][] = ['blocks', 'spoils', 'hint'];
+const ORDER: readonly FindingRow['severity'][] = ['spoils', 'hint'];
 const bySeverity = (rows: readonly FindingRow[]): FindingRow[] =>
   [...rows].sort((a, b) => ORDER.indexOf(a.severity) - ORDER.indexOf(b.severity));
 

@@ -10,7 +10,10 @@ const finding = (page: Page, title: RegExp) => health(page).getByRole('listitem'
 test('the punt is dropped: findings are read, shown, repaired, and taken back', async ({ page }) => {
   await openModel(page, 'reed-punt.glb', demo('reed-punt.glb'));
   await benchReady(page);
-  await page.keyboard.press('1');
+  await expect(page.getByText('The health check found 3 things that spoil the UVs.')).toBeVisible({
+    timeout: 60_000,
+  });
+  await page.getByRole('button', { name: 'Look at it first' }).click();
   await expect(finding(page, /41 open crack points/)).toBeVisible({ timeout: 60_000 });
   await expect(finding(page, /640 faces with a mirrored transform/)).toContainText('spoils the UVs');
   await expect(finding(page, /412 faces with an uneven scale/)).toContainText('ovals');
@@ -80,6 +83,13 @@ test('parts are picked, isolated, renamed and deleted', async ({ page }) => {
   await page.getByLabel('Name').press('Enter');
   await idle(page);
   await expect(page.getByText('Punting pole', { exact: true })).toBeVisible();
+
+  await page.getByText('Ballast', { exact: true }).dragTo(page.getByText('Locker', { exact: true }));
+  await idle(page);
+  await expect(page.getByText(/Objects · 9/)).toBeVisible();
+  await page.keyboard.press('Control+z');
+  await idle(page);
+  await expect(page.getByText(/Objects · 10/)).toBeVisible();
 
   await page.getByText(/Materials · 2/).click();
   await page.getByText('Reed', { exact: true }).click();

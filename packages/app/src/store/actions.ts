@@ -136,7 +136,20 @@ export async function examine(): Promise<void> {
     if (isThis()) useBench.setState({ examining: fraction });
   };
   const health = await bench.examine(tolerance, Comlink.proxy(report));
-  if (isThis()) useBench.setState({ health, examining: undefined });
+  if (!isThis()) return;
+  useBench.setState({ health, examining: undefined });
+  const { stage, state } = useBench.getState();
+  const ill = health?.findings.filter(({ severity }) => severity === 'spoils').length ?? 0;
+  // Said once, before the first act: later the mark at Intake is enough.
+  if (ill === 0 || stage === 'intake' || (state && state.undoable.length > 0)) return;
+  notify({
+    tone: 'note',
+    text: `The health check found ${ill === 1 ? 'one thing that spoils' : `${ill} things that spoil`} the UVs.`,
+    offer: {
+      label: 'Look at it first',
+      act: () => useBench.setState({ stage: 'intake', notice: undefined }),
+    },
+  });
 }
 
 export async function transformShells(matrix: UvMatrix): Promise<void> {

@@ -146,16 +146,7 @@ export function withSplitVertices(mesh: Mesh, fan: Uint32Array): MeshEdit {
   return { ...unchanged(mesh), mesh: { ...mesh, positions, cornerVertex } };
 }
 
-/** One edit after another. */
-export function composed(first: MeshEdit, second: MeshEdit): MeshEdit {
-  return {
-    mesh: second.mesh,
-    faceSource: second.faceSource.map((f) => first.faceSource[f]),
-    cornerSource: second.cornerSource.map((c) => first.cornerSource[c]),
-  };
-}
-
-export const unchanged = (mesh: Mesh): MeshEdit => ({
+const unchanged = (mesh: Mesh): MeshEdit => ({
   mesh,
   faceSource: Uint32Array.from({ length: faceCount(mesh) }, (_, f) => f),
   cornerSource: Uint32Array.from({ length: cornerCount(mesh) }, (_, c) => c),

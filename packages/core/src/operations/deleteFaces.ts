@@ -3,7 +3,7 @@ import { type Patch, remeshChange } from '../document/patch.ts';
 import { remeshed } from '../document/remesh.ts';
 import { HemError } from '../errors.ts';
 import { withoutFaces } from '../mesh/edit.ts';
-import { faceCount } from '../mesh/mesh.ts';
+import { knownFaces } from './known.ts';
 import { type Operation, plural } from './operation.ts';
 import { losses } from './repair.ts';
 import { indices } from './schemas.ts';
@@ -18,12 +18,7 @@ export const deleteFaces: Operation<DeleteFacesParams> = {
   schema: Joi.object({ faces: indices }),
   label: ({ faces }) => `Delete ${plural(faces.length, 'face')}`,
   run(document, { faces }): Patch {
-    const count = faceCount(document.model.mesh);
-    const unknown = faces.filter((f) => f >= count);
-    if (unknown.length > 0) {
-      throw new HemError('no-such-face', `There is no face ${unknown[0]}: the model has ${count}.`, unknown);
-    }
-    const edit = withoutFaces(document.model.mesh, faces);
+    const edit = withoutFaces(document.model.mesh, knownFaces(document.model.mesh, faces));
     if (edit.faceSource.length === 0) {
       throw new HemError('nothing-left', 'Nothing would be left of the model, so nothing was deleted.');
     }

@@ -1,9 +1,8 @@
 import Joi from 'joi';
 import { type HemDocument, topologyOf } from '../document/document.ts';
 import { type Change, markChange, type Patch } from '../document/patch.ts';
-import { HemError } from '../errors.ts';
-import { faceCount } from '../mesh/mesh.ts';
 import { PART_KINDS, type PartKind, partsBy } from '../mesh/parts.ts';
+import { knownFaces, knownParts } from './known.ts';
 import { type Operation, plural } from './operation.ts';
 import { indices } from './schemas.ts';
 
@@ -48,25 +47,10 @@ export const hide: Operation<HideParams> = {
 
 function chosenFaces(document: HemDocument, { by, parts, faces }: HideParams): readonly number[] {
   const { model } = document;
-  const count = faceCount(model.mesh);
-  if (faces) {
-    const unknown = faces.filter((f) => f >= count);
-    if (unknown.length > 0) {
-      throw new HemError('no-such-face', `There is no face ${unknown[0]}: the model has ${count}.`, unknown);
-    }
-    return faces;
-  }
-  const all = Array.from({ length: count }, (_, f) => f);
+  if (faces) return knownFaces(model.mesh, faces);
+  const all = Array.from(document.hidden.keys());
   if (!by || !parts) return all;
   const { facePart, names } = partsBy(by, model, topologyOf(model).links);
-  const unknown = parts.filter((p) => p >= names.length);
-  if (unknown.length > 0) {
-    throw new HemError(
-      'no-such-part',
-      `There is no ${by} ${unknown[0] + 1}: the model has ${names.length}.`,
-      unknown,
-    );
-  }
-  const wanted = new Set(parts);
+  const wanted = knownParts(by, names, parts);
   return all.filter((f) => wanted.has(facePart[f]));
 }

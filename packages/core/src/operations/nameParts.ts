@@ -1,8 +1,8 @@
 import Joi from 'joi';
 import { type Patch, remeshChange } from '../document/patch.ts';
 import { withModelFields } from '../document/remesh.ts';
-import { HemError } from '../errors.ts';
 import type { Model } from '../mesh/model.ts';
+import { knownParts } from './known.ts';
 import type { Operation } from './operation.ts';
 import { losses } from './repair.ts';
 import { indices } from './schemas.ts';
@@ -34,15 +34,7 @@ export const nameParts: Operation<NamePartsParams> = {
   run(document, { by, parts, name }): Patch {
     const { model } = document;
     const names = model[NAMED[by]];
-    const unknown = parts.filter((p) => p >= names.length);
-    if (unknown.length > 0) {
-      throw new HemError(
-        'no-such-part',
-        `There is no ${by} ${unknown[0] + 1}: the model has ${names.length}.`,
-        unknown,
-      );
-    }
-    const [first, ...others] = [...new Set(parts)].sort((a, b) => a - b);
+    const [first, ...others] = [...knownParts(by, names, parts)].sort((a, b) => a - b);
     const gone = new Set(others);
     const to = new Int32Array(names.length);
     const kept: string[] = [];

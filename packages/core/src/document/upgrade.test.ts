@@ -1,0 +1,49 @@
+import { describe, expect, it } from 'vitest';
+import { readProject, writeProject } from '../formats/projectFile.ts';
+import { modelFromMesh } from '../mesh/model.ts';
+import { cube } from '../testing/shapes.ts';
+import { openDocument } from './document.ts';
+import { type Act, emptyHistory } from './history.ts';
+import { upgradedActs, upgradedDocument } from './upgrade.ts';
+
+const now = openDocument(modelFromMesh('Cube', cube()));
+
+describe('what an earlier version kept', () => {
+  it('opens with everything shown, where parts were hidden', () => {
+    const { hidden: _, ...rest } = now;
+    const kept = { ...rest, hiddenParts: Uint8Array.of(1) };
+    expect(upgradedDocument(kept as never)).toEqual(now);
+    expect(upgradedDocument(now)).toBe(now);
+  });
+
+  it('loses only the acts on parts, and comes back from a file', () => {
+    const marks = (field: string) => ({
+      kind: 'marks',
+      field,
+      index: Uint32Array.of(0),
+      before: Uint8Array.of(0),
+      after: Uint8Array.of(1),
+    });
+    const act = (field: string): Act =>
+      ({
+        operation: field,
+        label: field,
+        params: {},
+        group: 0,
+        patch: { changes: [marks(field)], notes: [] },
+      }) as never;
+    const [hidden, cut] = upgradedActs([act('hiddenParts'), act('seams')]);
+    expect(hidden.patch.changes).toEqual([]);
+    expect(cut.patch.changes).toHaveLength(1);
+
+    const { hidden: _, ...rest } = now;
+    const file = writeProject({
+      name: 'old',
+      document: { ...rest, hiddenParts: Uint8Array.of(0) } as never,
+      history: { ...emptyHistory, acts: [act('hiddenParts')], done: 1 },
+    });
+    const { document, history } = readProject(file, 'old.hemproject');
+    expect(document.hidden).toEqual(new Uint8Array(6));
+    expect(history.acts[0].patch.changes).toEqual([]);
+  });
+});

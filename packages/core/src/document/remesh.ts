@@ -10,7 +10,8 @@ import { type HemDocument, topologyOf } from './document.ts';
  * marked stale, for their UVs are mirrored now. The file can no longer be repeated to the byte: exports are composed anew.
  */
 export function remeshed(document: HemDocument, edit: MeshEdit): HemDocument {
-  const { faceSource, cornerSource } = edit;
+  const { faceSource, cornerSource, cornerShift } = edit;
+  const { nextCorner } = topologyOf(document.model).links;
   const old = document.model;
   const perFace = <T extends Uint32Array | Int32Array | Uint8Array>(list: T): T => {
     const out = list.slice(0, 0).constructor as new (length: number) => T;
@@ -21,8 +22,13 @@ export function remeshed(document: HemDocument, edit: MeshEdit): HemDocument {
   const perCorner = (set: UvSet): UvSet => {
     const uv = new Float64Array(2 * cornerSource.length);
     for (let c = 0; c < cornerSource.length; c++) {
-      uv[2 * c] = set.uv[2 * cornerSource[c]];
-      uv[2 * c + 1] = set.uv[2 * cornerSource[c] + 1];
+      const from = 2 * cornerSource[c];
+      const to = 2 * nextCorner[cornerSource[c]];
+      const shift = cornerShift?.[c] ?? 0;
+      for (let k = 0; k < 2; k++) {
+        const start = set.uv[from + k];
+        uv[2 * c + k] = shift === 0 ? start : start + shift * (set.uv[to + k] - start);
+      }
     }
     return { ...set, uv };
   };

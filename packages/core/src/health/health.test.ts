@@ -246,6 +246,7 @@ describe('repairs', () => {
     ['facing-inward', turned(pipe, ...Array.from({ length: 288 }, (_, f) => f))],
     ['coincident-faces', together(flat, flat)],
     ['hidden-faces', boxInBox],
+    ['t-junctions', step],
   ];
 
   it.each(ills)('%s: gone afterwards, and back after undo', async (kind, mesh) => {
@@ -267,6 +268,27 @@ describe('repairs', () => {
       'uneven-scale',
     ]);
     expect(CHECKS.filter(({ repair, kind }) => repair && !tried.has(kind))).toEqual([]);
+  });
+
+  it('of points in the middle of edges leave sides that can be joined, with UVs in between', async () => {
+    const uv = Float64Array.from({ length: 2 * step.cornerVertex.length }, (_, i) => {
+      const v = 3 * step.cornerVertex[i >> 1];
+      return step.positions[v + (i & 1)] / 4;
+    });
+    let document = openDocument({ ...modelFromMesh('step', step), uvSets: [{ name: 'UV', uv }] });
+    for (const kind of ['t-junctions', 'cracks']) {
+      const { patch } = await carryOut(document, { operation: 'repair', params: { kind } }, localContext);
+      const before = document;
+      document = applyPatch(document, patch);
+      expect(applyPatch(document, inverse(patch))).toEqual(before);
+    }
+    const { mesh } = document.model;
+    expect([...mesh.faceStart]).toEqual([0, 5, 9, 13]);
+    expect(topologyOf(document.model).links.joined.filter((j) => j === 1)).toHaveLength(3);
+    expect(document.seams.includes(1)).toBe(false);
+    mesh.cornerVertex.forEach((v, c) => {
+      expect(document.uvSets[0].uv[2 * c]).toBeCloseTo(mesh.positions[3 * v] / 4, 12);
+    });
   });
 
   it('keep the area of a polygon with a hole', async () => {

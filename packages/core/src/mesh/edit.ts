@@ -11,6 +11,8 @@ export interface MeshEdit {
   readonly faceSource: Uint32Array;
   /** Old corner of each new corner; it belongs to the old face. */
   readonly cornerSource: Uint32Array;
+  /** How far each new corner lies from its old one to the next one of the old face, 0 to 1; all 0 when absent. */
+  readonly cornerShift?: Float64Array;
 }
 
 /** Puts polygons together: `corners` are old corners, `vertexOf` their vertices now. */
@@ -97,6 +99,38 @@ export function withJoined(mesh: Mesh, standIn: Uint32Array): MeshEdit {
   const edit = assembled(mesh.positions, shorter(), vertexOf);
   const before = used(mesh);
   return withoutVertices(edit, (v) => before[v] === 1 && standIn[v] !== v);
+}
+
+/**
+ * Existing vertices put into the sides of faces that run past them.
+ *
+ * @param inserted  for corners, the vertices to follow each, in order, with how far along the side each lies, 0 to 1
+ */
+export function withInserted(
+  mesh: Mesh,
+  inserted: ReadonlyMap<number, readonly { readonly vertex: number; readonly along: number }[]>,
+): MeshEdit {
+  const faceStart = mesh.faceStart.slice();
+  const cornerVertex: number[] = [];
+  const cornerSource: number[] = [];
+  const cornerShift: number[] = [];
+  for (let f = 0; f < faceCount(mesh); f++) {
+    for (let c = mesh.faceStart[f]; c < mesh.faceStart[f + 1]; c++) {
+      const following = [{ vertex: mesh.cornerVertex[c], along: 0 }, ...(inserted.get(c) ?? [])];
+      for (const { vertex, along } of following) {
+        cornerVertex.push(vertex);
+        cornerSource.push(c);
+        cornerShift.push(along);
+      }
+    }
+    faceStart[f + 1] = cornerVertex.length;
+  }
+  return {
+    ...unchanged(mesh),
+    mesh: { ...mesh, faceStart, cornerVertex: Uint32Array.from(cornerVertex) },
+    cornerSource: Uint32Array.from(cornerSource),
+    cornerShift: Float64Array.from(cornerShift),
+  };
 }
 
 /** Some faces split into triangles, which take their place. */

@@ -13,8 +13,8 @@ test('pictures', async ({ page }) => {
   await benchReady(page);
   await page.keyboard.press('1');
   await page.getByText(/open crack points/).waitFor();
-  await page.getByText('Hull, left').click();
-  await page.mouse.move(700, 700);
+  await page.getByRole('button', { name: 'Show' }).nth(2).click();
+  await page.mouse.move(500, 700);
   await page.waitForTimeout(800);
   await save(page, 'intake');
   await page.getByRole('button', { name: 'Report' }).click();

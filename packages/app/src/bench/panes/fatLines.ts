@@ -10,6 +10,8 @@ export interface LineLook {
   /** Length of a dash and of a gap, world units at scale 1. */
   readonly dash?: readonly [number, number];
   readonly order: number;
+  /** Drawn through whatever lies before it. */
+  readonly through?: boolean;
 }
 
 export interface FatLines {
@@ -20,12 +22,13 @@ export interface FatLines {
 }
 
 /** Lines of a width in pixels, solid or dashed. */
-export function fatLines({ colour, width, opacity = 1, dash, order }: LineLook): FatLines {
+export function fatLines({ colour, width, opacity = 1, dash, order, through = false }: LineLook): FatLines {
   const material = new LineMaterial({
     color: colour,
     linewidth: width,
     transparent: opacity < 1,
     opacity,
+    depthTest: !through,
     dashed: dash !== undefined,
     dashSize: dash?.[0] ?? 1,
     gapSize: dash?.[1] ?? 0,

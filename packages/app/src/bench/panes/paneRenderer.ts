@@ -83,6 +83,9 @@ export function paneRenderer(canvas: HTMLCanvasElement, modelPane: HTMLElement, 
     return lines;
   };
   const modelMarks = marksIn(modelScene);
+  /** What is chosen and hidden by the model itself: faint, but there. */
+  const shining = fatLines({ colour: PALETTE.fuchsia, width: 2, opacity: 0.4, order: 5, through: true });
+  modelScene.add(shining.object);
   const boardMarks = marksIn(boardScene);
 
   const camera = new PerspectiveCamera(35, 1, 0.01, 100);
@@ -92,7 +95,7 @@ export function paneRenderer(canvas: HTMLCanvasElement, modelPane: HTMLElement, 
   const boardCamera = new OrthographicCamera(-1, 1, 1, -1, -10, 10);
   // Programs are made, and used once, before anything heavy is drawn: made later, they would wait for it.
   renderer.debug.checkShaderErrors = import.meta.env.DEV;
-  const everyLine = [...Object.values(modelMarks), ...Object.values(boardMarks)];
+  const everyLine = [shining, ...Object.values(modelMarks), ...Object.values(boardMarks)];
   for (const lines of everyLine) lines.set(new Float32Array(6));
   renderer.render(modelScene, camera);
   renderer.render(boardScene, boardCamera);
@@ -114,6 +117,8 @@ export function paneRenderer(canvas: HTMLCanvasElement, modelPane: HTMLElement, 
   let frame = 0;
   let dark = false;
   let markedFaces: readonly unknown[] = [];
+  let outlined: ReadonlySet<number> | undefined;
+  let outline: readonly number[] = [];
 
   const request = () => {
     if (frame === 0) frame = requestAnimationFrame(draw);
@@ -265,7 +270,12 @@ export function paneRenderer(canvas: HTMLCanvasElement, modelPane: HTMLElement, 
         markedFaces = deciding;
         markFaces(model, buffers, { faces, shells, hoverFace, hoverShell, hidden });
       }
+      if (faces !== outlined) {
+        outlined = faces;
+        outline = outlineOf(model, faces);
+      }
       modelMarks.chosen.set(edgesOnModel(edges));
+      shining.set(edgesOnModel([...edges, ...outline]));
       boardMarks.chosen.set(edgesOnBoard(edges));
       modelMarks.hover.set(edgesOnModel(hoverEdges));
       boardMarks.hover.set(edgesOnBoard(hoverEdges));
@@ -372,6 +382,20 @@ export function paneRenderer(canvas: HTMLCanvasElement, modelPane: HTMLElement, 
 }
 
 export type PaneRenderer = ReturnType<typeof paneRenderer>;
+
+/** Edges with a chosen face on one side and none on the other. */
+function outlineOf({ edgeFaces }: ModelBuffers, faces: ReadonlySet<number>): number[] {
+  if (faces.size === 0) return [];
+  const edges: number[] = [];
+  for (let e = 0; 2 * e < edgeFaces.length; e++) {
+    const [a, b] = [edgeFaces[2 * e], edgeFaces[2 * e + 1]];
+    if (a === b ? faces.has(a) : faces.has(a) !== faces.has(b)) edges.push(e);
+  }
+  // A closed piece has no outline: all of its edges stand for it.
+  if (edges.length > 0) return edges;
+  for (let e = 0; 2 * e < edgeFaces.length; e++) if (faces.has(edgeFaces[2 * e])) edges.push(e);
+  return edges;
+}
 
 /** Edges of which at least one face is shown. */
 function visibleWires({ edgePositions, edgeFaces }: ModelBuffers, hidden: Uint8Array): Float32Array {

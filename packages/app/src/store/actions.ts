@@ -2,7 +2,7 @@ import type { UvMatrix } from '@blunt-hem/core/arrange/similarity';
 import type { PartKind } from '@blunt-hem/core/mesh/parts';
 import type { Request } from '@blunt-hem/core/operations/catalogue';
 import * as Comlink from 'comlink';
-import type { Done, Target } from '../worker/protocol.ts';
+import type { Done, FindingRow, Target } from '../worker/protocol.ts';
 import { type Notice, useBench } from './benchStore.ts';
 import { ArtistError, bench, unwrap } from './worker.ts';
 
@@ -113,8 +113,16 @@ export const nameParts = (by: PartKind, parts: readonly number[], name: string) 
   perform({ operation: 'name-parts', params: { by, parts, name } });
 export const stop = () => bench.stop();
 
-export const repair = (kind: string) =>
-  perform({ operation: 'repair', params: { kind, tolerance: useBench.getState().tolerance } });
+/** What was found is not looked for again where its faces say all: rays may have taken a while. */
+export const repair = ({ kind, faces, repair: cure }: FindingRow) =>
+  perform({
+    operation: 'repair',
+    params: {
+      kind,
+      tolerance: useBench.getState().tolerance,
+      ...(cure?.ofFaces && { faces: [...faces] }),
+    },
+  });
 export const repairSafe = () =>
   perform({ operation: 'repair-safe', params: { tolerance: useBench.getState().tolerance } });
 

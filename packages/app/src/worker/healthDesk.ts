@@ -53,7 +53,7 @@ function rowOf(kind: string, finding: Finding, links: Connectivity): FindingRow 
     count: finding.count,
     faces: finding.faces,
     edges: withEdgesAt(finding, links),
-    repair: repair && { label: repair.label, safe: repair.safe },
+    repair: repair && { label: repair.label, safe: repair.safe, ofFaces: repair.ofFaces === true },
   };
 }
 

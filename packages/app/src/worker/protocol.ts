@@ -152,7 +152,7 @@ export interface FindingRow {
   readonly effect: string;
   readonly faces: Uint32Array;
   readonly edges: Uint32Array;
-  readonly repair?: { readonly label: string; readonly safe: boolean };
+  readonly repair?: { readonly label: string; readonly safe: boolean; readonly ofFaces: boolean };
 }
 
 export interface HealthReport {

@@ -5,17 +5,17 @@ import { seamsFromUv } from '../seams/shells.ts';
 import { type HemDocument, topologyOf } from './document.ts';
 
 /**
- * The document with another mesh, and everything taken along: names, materials, UVs, seams, marks and what is hidden. UVs keep their places;
- * where faces that lie apart in the flat come to share an edge, the edge becomes a seam. Faces that were turned over are
- * marked stale, for their UVs are mirrored now. The file can no longer be repeated to the byte: exports are composed anew.
+ * The document with another mesh, and everything taken along: names, materials, UVs, seams, marks and what is hidden. UVs
+ * keep their places; where faces that lie apart in the flat come to share an edge, the edge becomes a seam. Faces that were
+ * turned over are marked stale, for their UVs are mirrored now. The file can no longer be repeated to the byte: exports are
+ * composed anew.
  */
 export function remeshed(document: HemDocument, edit: MeshEdit): HemDocument {
   const { faceSource, cornerSource, cornerShift } = edit;
   const { nextCorner } = topologyOf(document.model).links;
   const old = document.model;
   const perFace = <T extends Uint32Array | Int32Array | Uint8Array>(list: T): T => {
-    const out = list.slice(0, 0).constructor as new (length: number) => T;
-    const next = new out(faceSource.length);
+    const next = new (list.constructor as new (length: number) => T)(faceSource.length);
     for (let f = 0; f < next.length; f++) next[f] = list[faceSource[f]];
     return next;
   };

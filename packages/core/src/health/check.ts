@@ -50,6 +50,8 @@ export interface Repair {
   readonly label: string;
   /** Whether it may be done unseen: it changes no shape that an artist made. */
   readonly safe: boolean;
+  /** Whether it works on the faces of a finding alone, so that some of them, or those found before, can be repaired. */
+  readonly ofFaces?: true;
   /** Leaves alone what it cannot repair. */
   run(patient: Patient, finding: Finding, options: CheckOptions): MeshEdit | ModelEdit;
 }

@@ -14,6 +14,7 @@ export const coincidentFaces: Check = {
   repair: {
     label: 'Delete one of each two',
     safe: false,
+    ofFaces: true,
     run: ({ mesh }, { faces }) => withoutFaces(mesh, faces),
   },
 };

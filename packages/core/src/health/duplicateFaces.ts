@@ -11,6 +11,7 @@ export const duplicateFaces: Check = {
   repair: {
     label: 'Delete the doubles',
     safe: true,
+    ofFaces: true,
     run: (patient, { faces }) => withoutFaces(patient.mesh, faces),
   },
 };

@@ -31,6 +31,7 @@ export const facingInward: Check = {
   repair: {
     label: 'Turn the pieces over',
     safe: false,
+    ofFaces: true,
     run: ({ mesh }, { faces }) => withFlipped(mesh, faces),
   },
 };

@@ -260,6 +260,15 @@ describe('repairs', () => {
     expect(applyPatch(after, inverse(patch))).toEqual(document);
   });
 
+  it('of faces can be done in part, on those that were found', async () => {
+    const document = openDocument(modelFromMesh('model', turned(flat, 5, 7)));
+    const request = { operation: 'repair', params: { kind: 'mixed-winding', faces: [5] } };
+    const { patch } = await carryOut(document, request, localContext);
+    expect([...(findingOf('mixed-winding', applyPatch(document, patch).model.mesh)?.faces ?? [])]).toEqual([
+      7,
+    ]);
+  });
+
   it('cover every check that offers one', () => {
     const tried = new Set([
       ...ills.map(([kind]) => kind),
@@ -380,6 +389,8 @@ describe('repairs', () => {
       carryOut(document, { operation, params }, localContext);
     await expect(refused('repair', { kind: 'cracks' })).rejects.toThrow('There are no open crack points.');
     await expect(refused('repair', { kind: 'thin-faces' })).rejects.toThrow('repair:');
+    await expect(refused('repair', { kind: 'cracks', faces: [0] })).rejects.toThrow('all together');
+    await expect(refused('repair', { kind: 'mixed-winding', faces: [77] })).rejects.toThrow('no face 77');
     const all = Array.from({ length: 12 }, (_, f) => f);
     await expect(refused('delete-faces', { faces: all })).rejects.toThrow('Nothing would be left');
     await expect(refused('delete-faces', { faces: [99] })).rejects.toThrow('no face 99');

@@ -12,6 +12,7 @@ export const insideOut: Check = {
   repair: {
     label: 'Turn the pieces inside in',
     safe: true,
+    ofFaces: true,
     run: ({ mesh }, { faces }) => withFlipped(mesh, faces),
   },
 };

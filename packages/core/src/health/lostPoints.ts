@@ -15,6 +15,7 @@ export const lostPoints: Check = {
   repair: {
     label: 'Delete them',
     safe: false,
+    ofFaces: true,
     run: ({ mesh }, { faces }) => withoutFaces(mesh, faces),
   },
 };

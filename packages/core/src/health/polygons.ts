@@ -6,6 +6,7 @@ import type { Finding, Patient, Repair } from './check.ts';
 export const splitThem = (safe: boolean): Repair => ({
   label: 'Split into triangles',
   safe,
+  ofFaces: true,
   run: ({ mesh }: Patient, { faces }: Finding) => withTriangulated(mesh, faces),
 });
 

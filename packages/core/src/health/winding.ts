@@ -15,6 +15,7 @@ export const mixedWinding: Check = {
   repair: {
     label: 'Turn them over',
     safe: true,
+    ofFaces: true,
     run: ({ mesh }, { faces }) => withFlipped(mesh, faces),
   },
 };

@@ -3,14 +3,23 @@ import type { HemDocument } from '../document/document.ts';
 import { type Patch, remeshChange } from '../document/patch.ts';
 import { remeshed, withModelFields } from '../document/remesh.ts';
 import { HemError } from '../errors.ts';
-import { type Check, type CheckOptions, counted, DEFAULT_OPTIONS, type Finding } from '../health/check.ts';
+import {
+  type Check,
+  type CheckOptions,
+  counted,
+  DEFAULT_OPTIONS,
+  type Finding,
+  found,
+} from '../health/check.ts';
 import { CHECKS, checkOf } from '../health/examine.ts';
+import { knownFaces } from './known.ts';
 import type { Operation } from './operation.ts';
 import { patientOf } from './patient.ts';
+import { indices } from './schemas.ts';
 
 export interface RepairParams {
   readonly kind: string;
-  /** Only these of the faces found. */
+  /** These faces, as they were found, without looking again. */
   readonly faces?: readonly number[];
   readonly tolerance: number;
 }
@@ -27,7 +36,7 @@ export const repair: Operation<RepairParams> = {
     kind: Joi.string()
       .valid(...REPAIRABLE)
       .required(),
-    faces: Joi.array().items(Joi.number().integer().min(0)).min(1),
+    faces: indices.optional(),
     tolerance: toleranceSchema,
   }),
   label: ({ kind }) => {
@@ -37,9 +46,13 @@ export const repair: Operation<RepairParams> = {
   run(document, { kind, faces, tolerance }, context): Patch {
     const check = checkOf(kind) as Check;
     const options = { tolerance };
-    const whole = check.find(patientOf(document), options, context);
-    const finding = whole && faces ? onlyFaces(whole, new Set(faces)) : whole;
-    if (!finding || finding.count === 0) {
+    if (faces && !check.repair?.ofFaces) {
+      throw new HemError('wrong-parameters', `${check.thing[1]}: these are repaired all together.`);
+    }
+    const finding = faces
+      ? found({ faces: knownFaces(document.model.mesh, faces) })
+      : check.find(patientOf(document), options, context);
+    if (!finding) {
       throw new HemError('nothing-to-repair', `There are no ${check.thing[1]}.`);
     }
     const after = repaired(document, check, finding, options);
@@ -71,9 +84,4 @@ export function losses({ model }: HemDocument): string[] {
   return model.source.format === 'none'
     ? []
     : ['Exports are composed anew from now on: comments, normals and textures of the file are not in them.'];
-}
-
-function onlyFaces(finding: Finding, wanted: ReadonlySet<number>): Finding {
-  const faces = finding.faces.filter((f) => wanted.has(f));
-  return { ...finding, faces, count: faces.length };
 }

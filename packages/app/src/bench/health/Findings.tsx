@@ -57,7 +57,7 @@ export function Findings() {
 
 function FindingCard({ row }: { readonly row: FindingRow }) {
   const { mark, words } = SEVERITIES[row.severity];
-  const act = () => void repair(row.kind);
+  const act = () => void repair(row);
   return (
     <li className="finding" data-severity={row.severity}>
       <h3>

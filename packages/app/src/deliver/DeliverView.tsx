@@ -11,6 +11,7 @@ import './deliver.css';
 /** Hand the model over: exports, and the template as it will look. */
 export function DeliverView() {
   const flat = useBench((s) => s.flat);
+  const repeats = useBench((s) => s.model?.repeats);
   const state = useBench((s) => s.state);
   const overlaps = useBench((s) => s.overlaps.faces.length / 2);
   const [choice, setChoice] = useState<TemplateChoice>({
@@ -76,7 +77,9 @@ export function DeliverView() {
       <div className="deliver-side">
         <h2>The model, with its UVs</h2>
         <p>
-          Vertices, polygons, names and groups come out as they came in, in the same order. Only UVs are new.
+          {repeats === 'none'
+            ? 'Vertices, polygons, names and groups as they are here. The file is composed anew, without what else the opened one had.'
+            : 'Vertices, polygons, names and groups come out as they came in, in the same order. Only UVs are new.'}
         </p>
         <div className="deliver-row">
           <Button type="primary" icon={<IconShape size={16} />} onClick={() => void save('obj')}>

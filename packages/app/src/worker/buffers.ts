@@ -29,6 +29,7 @@ export function modelBuffers(document: HemDocument): ModelBuffers {
   }
   return {
     name: model.name,
+    repeats: model.source.format,
     positions,
     normals,
     triangleFace: triangleFace.slice(),

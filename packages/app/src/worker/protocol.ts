@@ -2,6 +2,7 @@ import type { Totals } from '@blunt-hem/core/document/figures';
 import type { Severity } from '@blunt-hem/core/health/check';
 import type { ModelFigures } from '@blunt-hem/core/health/modelFigures';
 import type { ShellStretch } from '@blunt-hem/core/measure/stretch';
+import type { ModelSource } from '@blunt-hem/core/mesh/model';
 import type { PartKind, Parts } from '@blunt-hem/core/mesh/parts';
 import type { Request } from '@blunt-hem/core/operations/catalogue';
 import type { Verdict } from '@blunt-hem/core/seams/verdict';
@@ -17,6 +18,8 @@ export interface PartList extends Parts {
 /** The model as it is drawn: one vertex for every corner of every triangle. */
 export interface ModelBuffers {
   readonly name: string;
+  /** The format whose file an export repeats; none once the mesh was changed, or where it cannot. */
+  readonly repeats: ModelSource['format'];
   /** `9 × triangleCount`. */
   readonly positions: Float32Array;
   readonly normals: Float32Array;

@@ -1,10 +1,18 @@
 import { IconX } from '@tabler/icons-react';
 import { Button } from 'antd';
+import { useEffect } from 'react';
 import { useBench } from '../../store/benchStore.ts';
 
 /** What the artist should hear about the last act, and what could be done about it. */
 export function NoticeBar() {
   const notice = useBench((s) => s.notice);
+  const stage = useBench((s) => s.stage);
+  // A note belongs to where it was said, and would lie over what comes next; an error stays until it is read.
+  // biome-ignore lint/correctness/useExhaustiveDependencies: leaving the stage is what it is about
+  useEffect(
+    () => () => useBench.setState((s) => (s.notice?.tone === 'note' ? { notice: undefined } : {})),
+    [stage],
+  );
   if (!notice) return null;
   const close = () => useBench.setState({ notice: undefined });
   return (

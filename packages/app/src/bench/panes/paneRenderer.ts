@@ -15,6 +15,7 @@ import { PALETTE } from '../../theme/theme.ts';
 import { boardLines } from '../../worker/boardLines.ts';
 import { type FlatBuffers, type ModelBuffers, NO_UV } from '../../worker/protocol.ts';
 import { fatLines } from './fatLines.ts';
+import { outlineOf, visibleWires } from './modelEdges.ts';
 import { paneMaterial } from './shading.ts';
 
 /** Where the Board looks: the middle, and pixels per unit of u and v. */
@@ -382,33 +383,6 @@ export function paneRenderer(canvas: HTMLCanvasElement, modelPane: HTMLElement, 
 }
 
 export type PaneRenderer = ReturnType<typeof paneRenderer>;
-
-/** Edges with a chosen face on one side and none on the other. */
-function outlineOf({ edgeFaces }: ModelBuffers, faces: ReadonlySet<number>): number[] {
-  if (faces.size === 0) return [];
-  const edges: number[] = [];
-  for (let e = 0; 2 * e < edgeFaces.length; e++) {
-    const [a, b] = [edgeFaces[2 * e], edgeFaces[2 * e + 1]];
-    if (a === b ? faces.has(a) : faces.has(a) !== faces.has(b)) edges.push(e);
-  }
-  // A closed piece has no outline: all of its edges stand for it.
-  if (edges.length > 0) return edges;
-  for (let e = 0; 2 * e < edgeFaces.length; e++) if (faces.has(edgeFaces[2 * e])) edges.push(e);
-  return edges;
-}
-
-/** Edges of which at least one face is shown. */
-function visibleWires({ edgePositions, edgeFaces }: ModelBuffers, hidden: Uint8Array): Float32Array {
-  if (!hidden.includes(1)) return edgePositions;
-  const out = new Float32Array(edgePositions.length);
-  let at = 0;
-  for (let e = 0; 2 * e < edgeFaces.length; e++) {
-    if (hidden[edgeFaces[2 * e]] && hidden[edgeFaces[2 * e + 1]]) continue;
-    out.set(edgePositions.subarray(6 * e, 6 * e + 6), at);
-    at += 6;
-  }
-  return out.slice(0, at);
-}
 
 const boardEdges = ({ u, v, scale }: BoardView, width: number, height: number) => ({
   left: u - width / (2 * scale),

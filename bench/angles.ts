@@ -1,7 +1,7 @@
 import { measureStretch } from '@blunt-hem/core/measure/stretch';
 import { unattended } from '@blunt-hem/core/progress';
-import { borders } from '@blunt-hem/core/seams/borders';
-import type { Shell } from '@blunt-hem/core/seams/shell';
+import { borders } from '@blunt-hem/core/surface/borders';
+import type { Shell } from '@blunt-hem/core/surface/shell';
 import { distance, farthestPair } from '@blunt-hem/core/unfold/farthestPair';
 import { unfoldShell } from '@blunt-hem/core/unfold/unfold';
 import { openedShells, openModels } from '../packages/core/reference/openModels.ts';

@@ -4,7 +4,7 @@ import { gatherPattern, type Pattern } from '@blunt-hem/core/linear/sparse';
 import { LOWER_ENTRIES } from '@blunt-hem/core/linear/triangleSystem';
 import { unattended } from '@blunt-hem/core/progress';
 import { quadratic } from '@blunt-hem/core/relax/distortion';
-import { restTriangles } from '@blunt-hem/core/unfold/restTriangles';
+import { restTriangles } from '@blunt-hem/core/surface/restTriangles';
 import { unfoldShell } from '@blunt-hem/core/unfold/unfold';
 import { hasPeer, peerCholesky } from './peer/peer.ts';
 import { cap } from './shapes.ts';

@@ -1,7 +1,7 @@
 import { measureStretch } from '@blunt-hem/core/measure/stretch';
 import { unattended } from '@blunt-hem/core/progress';
 import { relax } from '@blunt-hem/core/relax/relax';
-import type { Shell } from '@blunt-hem/core/seams/shell';
+import type { Shell } from '@blunt-hem/core/surface/shell';
 import { METHODS, unfoldShell } from '@blunt-hem/core/unfold/unfold';
 import { openedShells, openModels } from '../packages/core/reference/openModels.ts';
 import { patches, toadShells } from './shapes.ts';

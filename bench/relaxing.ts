@@ -1,9 +1,9 @@
-import { triangleArea } from '@blunt-hem/core/measure/flatArea';
 import { type Context, unattended } from '@blunt-hem/core/progress';
 import { energy, quadratic } from '@blunt-hem/core/relax/distortion';
 import { relax } from '@blunt-hem/core/relax/relax';
-import type { Shell } from '@blunt-hem/core/seams/shell';
-import { restTriangles } from '@blunt-hem/core/unfold/restTriangles';
+import { triangleArea } from '@blunt-hem/core/surface/flatArea';
+import { restTriangles } from '@blunt-hem/core/surface/restTriangles';
+import type { Shell } from '@blunt-hem/core/surface/shell';
 import { unfoldShell } from '@blunt-hem/core/unfold/unfold';
 import { attempt, hasPeer, peerArap } from './peer/peer.ts';
 import { cap, hills } from './shapes.ts';

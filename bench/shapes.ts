@@ -1,6 +1,6 @@
 import { openDocument, shellOf, shellsOf, topologyOf } from '@blunt-hem/core/document/document';
 import { modelFromMesh } from '@blunt-hem/core/mesh/model';
-import type { Shell } from '@blunt-hem/core/seams/shell';
+import type { Shell } from '@blunt-hem/core/surface/shell';
 import { sheet, sphericalCap, wholeShell } from '@blunt-hem/core/testing/shapes';
 import { edgeKey } from '../demo/cage.ts';
 import { toadFerryman } from '../demo/toadFerryman.ts';

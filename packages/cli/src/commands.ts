@@ -22,7 +22,7 @@ import type { Model } from '@blunt-hem/core/mesh/model';
 import { mainKind, partsBy } from '@blunt-hem/core/mesh/parts';
 import { carryOut, localContext, type Request } from '@blunt-hem/core/operations/catalogue';
 import { patientOf } from '@blunt-hem/core/operations/patient';
-import { verdictOf } from '@blunt-hem/core/seams/verdict';
+import { verdictOf } from '@blunt-hem/core/surface/verdict';
 import type { Call, CheckCall, RepairCall, UnfoldCall } from './arguments.ts';
 import { readPins } from './pinFile.ts';
 

@@ -1,17 +1,17 @@
 import { describe, expect, it } from 'vitest';
 import { hasPeer, peerArap, peerLscm } from '../../../bench/peer/peer.ts';
 import { openDocument, shellOf, shellsOf, topologyOf } from '../src/document/document.ts';
-import { triangleArea } from '../src/measure/flatArea.ts';
 import { modelFromMesh } from '../src/mesh/model.ts';
 import { unattended } from '../src/progress.ts';
 import { energy } from '../src/relax/distortion.ts';
 import { relax } from '../src/relax/relax.ts';
-import { borders } from '../src/seams/borders.ts';
-import type { Shell } from '../src/seams/shell.ts';
+import { borders } from '../src/surface/borders.ts';
+import { triangleArea } from '../src/surface/flatArea.ts';
+import { restTriangles } from '../src/surface/restTriangles.ts';
+import type { Shell } from '../src/surface/shell.ts';
 import { apart } from '../src/testing/apart.ts';
 import { sheet, sphericalCap, wholeShell } from '../src/testing/shapes.ts';
 import { farthestPair } from '../src/unfold/farthestPair.ts';
-import { restTriangles } from '../src/unfold/restTriangles.ts';
 import { unfoldShell } from '../src/unfold/unfold.ts';
 import { openModels } from './openModels.ts';
 

@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { measureStretch } from '../src/measure/stretch.ts';
 import { unattended } from '../src/progress.ts';
-import type { Shell } from '../src/seams/shell.ts';
+import type { Shell } from '../src/surface/shell.ts';
 import { sheet, wholeShell } from '../src/testing/shapes.ts';
 import { distance } from '../src/unfold/farthestPair.ts';
 import { METHODS, unfoldShell } from '../src/unfold/unfold.ts';

@@ -9,8 +9,8 @@ import { applyPatch } from '../src/document/patch.ts';
 import { type Mesh, meshFromPolygons } from '../src/mesh/mesh.ts';
 import { modelFromMesh } from '../src/mesh/model.ts';
 import { carryOut, localContext } from '../src/operations/catalogue.ts';
-import type { Shell } from '../src/seams/shell.ts';
-import { verdictOf } from '../src/seams/verdict.ts';
+import type { Shell } from '../src/surface/shell.ts';
+import { verdictOf } from '../src/surface/verdict.ts';
 
 /**
  * Open data sets from the npm registry: `bunny` (the Stanford bunny, decimated), `teapot` (the Utah teapot as triangles),

@@ -7,9 +7,9 @@ import { gatherPattern } from '../src/linear/sparse.ts';
 import { unattended } from '../src/progress.ts';
 import { energy } from '../src/relax/distortion.ts';
 import { relax } from '../src/relax/relax.ts';
+import { restTriangles } from '../src/surface/restTriangles.ts';
 import { sheet, sphericalCap, wholeShell } from '../src/testing/shapes.ts';
 import { lscm } from '../src/unfold/lscm.ts';
-import { restTriangles } from '../src/unfold/restTriangles.ts';
 import { unfoldShell } from '../src/unfold/unfold.ts';
 
 /** Against SciPy (Virtanen et al. 2020) and NumPy, of Debian's python3-scipy: see independent.py for what is asked of them. */

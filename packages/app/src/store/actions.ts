@@ -1,6 +1,6 @@
-import type { UvMatrix } from '@blunt-hem/core/arrange/similarity';
 import type { PartKind } from '@blunt-hem/core/mesh/parts';
 import type { Request } from '@blunt-hem/core/operations/catalogue';
+import type { UvMatrix } from '@blunt-hem/core/surface/similarity';
 import * as Comlink from 'comlink';
 import type { Done, FindingRow, Target } from '../worker/protocol.ts';
 import { type Notice, useBench } from './benchStore.ts';

@@ -5,7 +5,7 @@ import type { Connectivity } from '@blunt-hem/core/mesh/connectivity';
 import { boundingBox } from '@blunt-hem/core/mesh/mesh';
 import type { Model } from '@blunt-hem/core/mesh/model';
 import { mainKind, PART_KINDS, partsBy } from '@blunt-hem/core/mesh/parts';
-import { facesOfShell } from '@blunt-hem/core/seams/shells';
+import { facesOfShell } from '@blunt-hem/core/surface/shells';
 import { boardLines } from './boardLines.ts';
 import { type FlatBuffers, type Histogram, type ModelBuffers, NO_UV, type PartList } from './protocol.ts';
 

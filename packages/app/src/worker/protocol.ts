@@ -5,7 +5,7 @@ import type { ShellStretch } from '@blunt-hem/core/measure/stretch';
 import type { ModelSource } from '@blunt-hem/core/mesh/model';
 import type { PartKind, Parts } from '@blunt-hem/core/mesh/parts';
 import type { Request } from '@blunt-hem/core/operations/catalogue';
-import type { Verdict } from '@blunt-hem/core/seams/verdict';
+import type { Verdict } from '@blunt-hem/core/surface/verdict';
 
 /** What the main thread and the document worker say to each other. */
 

@@ -7,7 +7,7 @@ import { HemError } from '@blunt-hem/core/errors';
 import { carryOut, type Request } from '@blunt-hem/core/operations/catalogue';
 import type { OperationContext, Solvers } from '@blunt-hem/core/operations/operation';
 import type { Progress } from '@blunt-hem/core/progress';
-import { facesOfShell } from '@blunt-hem/core/seams/shells';
+import { facesOfShell } from '@blunt-hem/core/surface/shells';
 import type { Database } from '../storage/database.ts';
 import { foldHistory, type Stored, saveAct, saveDone } from '../storage/projects.ts';
 import { flatBuffers, histogram, modelBuffers } from './buffers.ts';

@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
+import { bestTurn, transformUv } from '../surface/similarity.ts';
 import { type Box, boxesMeet, findRoom } from './findRoom.ts';
-import { bestTurn, transformUv } from './similarity.ts';
 
 const coordinate = fc.double({ min: -5, max: 5, noNaN: true });
 const box = fc

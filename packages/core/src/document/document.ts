@@ -3,8 +3,8 @@ import { limitPositions } from '../mesh/limitPositions.ts';
 import { faceCount, type Mesh } from '../mesh/mesh.ts';
 import type { Model, UvSet } from '../mesh/model.ts';
 import { type Triangulation, triangulate } from '../mesh/triangulate.ts';
-import { extractShell, faceTriangleStart, type Shell } from '../seams/shell.ts';
-import { type ShellMap, seamsFromUv, shellsFromSeams } from '../seams/shells.ts';
+import { extractShell, faceTriangleStart, type Shell } from '../surface/shell.ts';
+import { type ShellMap, seamsFromUv, shellsFromSeams } from '../surface/shells.ts';
 
 /**
  * Everything an artist has made of a model. Never changed in place: an operation gives a patch, and

@@ -1,6 +1,6 @@
 import { measureStretch, type ShellStretch } from '../measure/stretch.ts';
-import { facesOfShell } from '../seams/shells.ts';
-import { type Verdict, verdictOf } from '../seams/verdict.ts';
+import { facesOfShell } from '../surface/shells.ts';
+import { type Verdict, verdictOf } from '../surface/verdict.ts';
 import { type HemDocument, shellOf, shellsOf, shellUv } from './document.ts';
 
 /** What is known of one shell. */

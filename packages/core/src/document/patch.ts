@@ -1,5 +1,5 @@
 import type { Model } from '../mesh/model.ts';
-import { facesOfShell } from '../seams/shells.ts';
+import { facesOfShell } from '../surface/shells.ts';
 import { type HemDocument, shellsOf } from './document.ts';
 
 /** A difference between two documents that can be applied either way. */

@@ -1,7 +1,7 @@
 import { connectivity } from '../mesh/connectivity.ts';
 import type { MeshEdit } from '../mesh/edit.ts';
 import type { Model, UvSet } from '../mesh/model.ts';
-import { seamsFromUv } from '../seams/shells.ts';
+import { seamsFromUv } from '../surface/shells.ts';
 import { type HemDocument, topologyOf } from './document.ts';
 
 /**

@@ -1,5 +1,5 @@
 import { type HemDocument, shellOf, shellsOf, shellUv } from '../document/document.ts';
-import { borders } from '../seams/borders.ts';
+import { borders } from '../surface/borders.ts';
 
 export interface TemplateOptions {
   /** Pixels a side. */

@@ -1,5 +1,5 @@
 import { loosePieces } from '../mesh/model.ts';
-import { borders } from '../seams/borders.ts';
+import { borders } from '../surface/borders.ts';
 import { edgeLength } from './borderEdges.ts';
 import type { Patient } from './check.ts';
 

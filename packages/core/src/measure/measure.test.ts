@@ -1,11 +1,12 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { shellFromTriangles } from '../seams/shell.ts';
+import { triangleAreas } from '../surface/areas.ts';
+import { signedArea, triangleArea } from '../surface/flatArea.ts';
+import { shellFromTriangles } from '../surface/shell.ts';
 import { sphericalCap } from '../testing/shapes.ts';
-import { signedArea, triangleArea } from './flatArea.ts';
 import { overlappingTriangles, shellsOverlap } from './overlap.ts';
 import { singularValues } from './singularValues.ts';
-import { measureStretch, triangleAreas } from './stretch.ts';
+import { measureStretch } from './stretch.ts';
 
 /** On a coarse lattice, so that triangles often share corners and sides. */
 const value = fc.integer({ min: -16, max: 16 }).map((x) => x / 8);

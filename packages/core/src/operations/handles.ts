@@ -1,7 +1,7 @@
 import Joi from 'joi';
 import { type HemDocument, shellsOf } from '../document/document.ts';
 import { HemError } from '../errors.ts';
-import type { Shell } from '../seams/shell.ts';
+import type { Shell } from '../surface/shell.ts';
 
 /** A vertex of the model that an artist holds on to; on a seam, with a face that tells which side is meant. */
 export interface VertexParam {

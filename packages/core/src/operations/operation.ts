@@ -3,7 +3,7 @@ import type { HemDocument } from '../document/document.ts';
 import type { Patch } from '../document/patch.ts';
 import type { Context } from '../progress.ts';
 import type { Relaxed, RelaxOptions } from '../relax/relax.ts';
-import type { Shell } from '../seams/shell.ts';
+import type { Shell } from '../surface/shell.ts';
 import type { Method, Unfolded, UnfoldOptions } from '../unfold/unfold.ts';
 
 export interface UnfoldJob {

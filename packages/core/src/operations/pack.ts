@@ -3,8 +3,8 @@ import { packShells } from '../arrange/packShells.ts';
 import { shellOf, shellsOf, shellUv } from '../document/document.ts';
 import { type Patch, uvChange } from '../document/patch.ts';
 import { HemError } from '../errors.ts';
-import { signedArea } from '../measure/flatArea.ts';
-import { triangleAreas } from '../measure/stretch.ts';
+import { surfaceArea } from '../surface/areas.ts';
+import { signedArea } from '../surface/flatArea.ts';
 import type { Operation } from './operation.ts';
 import { flatShell, placed } from './placement.ts';
 
@@ -31,7 +31,7 @@ export const pack: Operation<PackParams> = {
       const shell = shellOf(document, s);
       const uv = shellUv(document, shell);
       if (!uv) return [];
-      const area = triangleAreas(shell.positions, shell.triangles).reduce((a, b) => a + b, 0);
+      const area = surfaceArea(shell.positions, shell.triangles);
       const flat = Math.abs(signedArea(shell.triangles, uv));
       const factor = equalDensity && flat > 0 && area > 0 ? Math.sqrt(area / flat) : 1;
       return [{ s, shell, uv: uv.map((x) => x * factor) }];

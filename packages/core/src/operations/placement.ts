@@ -1,5 +1,5 @@
 import type { FlatShell, Placement } from '../arrange/packShells.ts';
-import { transformUv } from '../arrange/similarity.ts';
+import { transformUv } from '../surface/similarity.ts';
 
 /** A shell's triangles by their corners' UV, as packing and overlap want them. */
 export function flatShell(triangles: Uint32Array, uv: Float64Array): FlatShell {

@@ -1,7 +1,7 @@
 import { type HemDocument, shellsOf, topologyOf } from '../document/document.ts';
 import { applyPatch, type Change, markChange, type Patch, uvChange } from '../document/patch.ts';
 import { HemError } from '../errors.ts';
-import { facesOfShell, shellsAtEdges } from '../seams/shells.ts';
+import { facesOfShell, shellsAtEdges } from '../surface/shells.ts';
 
 /** @throws HemError when a number is none of this model's edges */
 export function knownEdges(document: HemDocument, edges: readonly number[]): readonly number[] {

@@ -1,13 +1,13 @@
 import { type Box, boxesMeet, findRoom } from '../arrange/findRoom.ts';
 import { type FlatShell, packShells } from '../arrange/packShells.ts';
-import { bestTurn, transformUv } from '../arrange/similarity.ts';
 import { type HemDocument, shellOf, shellsOf, shellUv } from '../document/document.ts';
 import { boxOf } from '../document/figures.ts';
-import { signedArea } from '../measure/flatArea.ts';
 import { shellsOverlap } from '../measure/overlap.ts';
-import { triangleAreas } from '../measure/stretch.ts';
 import type { Context } from '../progress.ts';
-import type { Shell } from '../seams/shell.ts';
+import { surfaceArea } from '../surface/areas.ts';
+import { signedArea } from '../surface/flatArea.ts';
+import type { Shell } from '../surface/shell.ts';
+import { bestTurn, transformUv } from '../surface/similarity.ts';
 import { flatShell, placed } from './placement.ts';
 
 /** Between a shell that had to give way and its neighbours, tile widths. */
@@ -66,7 +66,7 @@ export function densityOf(document: HemDocument): number | undefined {
     const shell = shellOf(document, s);
     const uv = shellUv(document, shell);
     if (!uv) continue;
-    area += triangleAreas(shell.positions, shell.triangles).reduce((a, b) => a + b, 0);
+    area += surfaceArea(shell.positions, shell.triangles);
     flat += Math.abs(signedArea(shell.triangles, uv));
   }
   return flat > 0 && area > 0 ? Math.sqrt(flat / area) : undefined;

@@ -1,7 +1,7 @@
 import Joi from 'joi';
-import { transformUv, type UvMatrix } from '../arrange/similarity.ts';
 import { shellOf, shellUv } from '../document/document.ts';
 import { type Patch, uvChange } from '../document/patch.ts';
+import { transformUv, type UvMatrix } from '../surface/similarity.ts';
 import { type Operation, plural } from './operation.ts';
 import { indices } from './schemas.ts';
 import { chosenShells } from './shellChoice.ts';

@@ -1,11 +1,11 @@
 import Joi from 'joi';
-import { transformUv } from '../arrange/similarity.ts';
 import { type HemDocument, type Surface, shellOf, shellsOf } from '../document/document.ts';
 import { markChange, type Patch, uvChange } from '../document/patch.ts';
-import { triangleAreas } from '../measure/stretch.ts';
-import type { Shell } from '../seams/shell.ts';
-import { facesOfShell } from '../seams/shells.ts';
-import { verdictOf } from '../seams/verdict.ts';
+import { surfaceArea } from '../surface/areas.ts';
+import type { Shell } from '../surface/shell.ts';
+import { facesOfShell } from '../surface/shells.ts';
+import { transformUv } from '../surface/similarity.ts';
+import { verdictOf } from '../surface/verdict.ts';
 import { distance } from '../unfold/farthestPair.ts';
 import { CannotUnfoldError, METHODS, type Method, type UnfoldOptions } from '../unfold/unfold.ts';
 import { batches } from './batches.ts';
@@ -133,7 +133,7 @@ function densityFrom({ positions, triangles }: Shell, pins: Wish['pins']): numbe
     const density = Math.hypot(au - bu, av - bv) / distance(positions, a, b);
     if (density > 0 && Number.isFinite(density)) return density;
   }
-  return 0.5 / Math.sqrt(triangleAreas(positions, triangles).reduce((a, b) => a + b, 0) || 1);
+  return 0.5 / Math.sqrt(surfaceArea(positions, triangles) || 1);
 }
 
 /** From model units to the tile, with pins on the very numbers they were given. */

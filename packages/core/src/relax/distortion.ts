@@ -1,6 +1,6 @@
 import { LOWER_ENTRIES } from '../linear/triangleSystem.ts';
 import { type Context, heedStop } from '../progress.ts';
-import type { RestTriangles } from '../unfold/restTriangles.ts';
+import type { RestTriangles } from '../surface/restTriangles.ts';
 
 /**
  * What relaxing lowers: the mean over the surface of 4 k hᶿ, where J takes a triangle from its own plane to the flat,

@@ -6,7 +6,7 @@ import {
   triangleSystem,
 } from '../linear/triangleSystem.ts';
 import type { Context } from '../progress.ts';
-import type { RestTriangles } from '../unfold/restTriangles.ts';
+import type { RestTriangles } from '../surface/restTriangles.ts';
 import { quadratic } from './distortion.ts';
 import { stepToCollapse } from './flipBarrier.ts';
 

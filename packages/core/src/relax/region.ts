@@ -1,5 +1,5 @@
-import { borders } from '../seams/borders.ts';
-import type { Shell } from '../seams/shell.ts';
+import { borders } from '../surface/borders.ts';
+import type { Shell } from '../surface/shell.ts';
 
 /**
  * Vertices that must stay when only some faces may loosen: all that touch a face outside the region.

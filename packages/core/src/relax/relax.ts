@@ -1,10 +1,10 @@
 import { HemError, StoppedError } from '../errors.ts';
 import { type Factor, release } from '../linear/cholesky.ts';
 import { factoriseTriangles, solveTriangles, triangleSystem } from '../linear/triangleSystem.ts';
-import { signedArea } from '../measure/flatArea.ts';
 import { type Context, heedStop, within } from '../progress.ts';
-import type { Shell } from '../seams/shell.ts';
-import { type RestTriangles, restTriangles } from '../unfold/restTriangles.ts';
+import { signedArea } from '../surface/flatArea.ts';
+import { type RestTriangles, restTriangles } from '../surface/restTriangles.ts';
+import type { Shell } from '../surface/shell.ts';
 import { dirichletParts, energy, quadratic } from './distortion.ts';
 import { stepToCollapse } from './flipBarrier.ts';
 import { moveRigidly, type RigidMotion, rigidDirection } from './rigidGroups.ts';

@@ -1,5 +1,5 @@
 import { type Mesh, meshFromPolygons } from '../mesh/mesh.ts';
-import { type Shell, shellFromTriangles } from '../seams/shell.ts';
+import { type Shell, shellFromTriangles } from '../surface/shell.ts';
 
 /** Shapes with known answers, for tests and benchmarks. */
 

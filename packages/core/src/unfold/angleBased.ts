@@ -1,8 +1,8 @@
 import { type Context, heedStop } from '../progress.ts';
-import type { Shell } from '../seams/shell.ts';
+import type { RestTriangles } from '../surface/restTriangles.ts';
+import type { Shell } from '../surface/shell.ts';
 import { flatAngles } from './flatAngles.ts';
 import { lscm, type Pins } from './lscm.ts';
-import type { RestTriangles } from './restTriangles.ts';
 import { spectralConformal } from './spectral.ts';
 
 /**

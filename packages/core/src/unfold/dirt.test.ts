@@ -1,10 +1,10 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { triangleArea } from '../measure/flatArea.ts';
 import { measureStretch } from '../measure/stretch.ts';
 import { unattended } from '../progress.ts';
 import { relax } from '../relax/relax.ts';
-import { type Shell, shellFromTriangles } from '../seams/shell.ts';
+import { triangleArea } from '../surface/flatArea.ts';
+import { type Shell, shellFromTriangles } from '../surface/shell.ts';
 import { sheet, sphericalCap, wholeShell } from '../testing/shapes.ts';
 import { METHODS, unfoldShell } from './unfold.ts';
 

@@ -3,12 +3,12 @@ import { describe, expect, it } from 'vitest';
 import { StoppedError } from '../errors.ts';
 import { measureStretch } from '../measure/stretch.ts';
 import { unattended } from '../progress.ts';
-import { borders } from '../seams/borders.ts';
-import type { Shell } from '../seams/shell.ts';
+import { borders } from '../surface/borders.ts';
+import { restTriangles } from '../surface/restTriangles.ts';
+import type { Shell } from '../surface/shell.ts';
 import { sheet, sphericalCap, wholeShell } from '../testing/shapes.ts';
 import { cornerAngles } from './angleBased.ts';
 import { flatAngles } from './flatAngles.ts';
-import { restTriangles } from './restTriangles.ts';
 import { unfoldShell } from './unfold.ts';
 
 const hills = (height: number, seed = 0) =>

@@ -7,7 +7,7 @@ import {
   triangleSystem,
 } from '../linear/triangleSystem.ts';
 import { type Context, heedStop } from '../progress.ts';
-import type { Shell } from '../seams/shell.ts';
+import type { Shell } from '../surface/shell.ts';
 
 export interface FlatAngles {
   /** Angle at every corner of every triangle, radians, `3 × triangleCount`; all positive. */

@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { measureStretch } from '../measure/stretch.ts';
 import { unattended } from '../progress.ts';
-import { type Shell, shellFromTriangles } from '../seams/shell.ts';
+import { type Shell, shellFromTriangles } from '../surface/shell.ts';
 import { apart } from '../testing/apart.ts';
 import { sheet, wholeShell } from '../testing/shapes.ts';
 import { METHODS, unfoldShell } from './unfold.ts';

@@ -1,4 +1,4 @@
-import { signedArea, triangleArea } from '../measure/flatArea.ts';
+import { signedArea, triangleArea } from '../surface/flatArea.ts';
 
 /** No triangle may shrink to less than this part of its due area. */
 const LEAST = 1e-6;

@@ -7,8 +7,8 @@ import {
   triangleSystem,
 } from '../linear/triangleSystem.ts';
 import { type Context, heedStop } from '../progress.ts';
-import type { Shell } from '../seams/shell.ts';
-import type { RestTriangles } from './restTriangles.ts';
+import type { RestTriangles } from '../surface/restTriangles.ts';
+import type { Shell } from '../surface/shell.ts';
 
 /** Shell vertices that keep their UV. */
 export interface Pins {

@@ -1,12 +1,12 @@
-import { bestTurn, transformUv } from '../arrange/similarity.ts';
 import { HemError } from '../errors.ts';
-import { signedArea } from '../measure/flatArea.ts';
 import type { Context } from '../progress.ts';
 import { pullVertices } from '../relax/pullVertices.ts';
 import { relax } from '../relax/relax.ts';
-import type { Shell } from '../seams/shell.ts';
+import { signedArea } from '../surface/flatArea.ts';
+import type { RestTriangles } from '../surface/restTriangles.ts';
+import type { Shell } from '../surface/shell.ts';
+import { bestTurn, transformUv } from '../surface/similarity.ts';
 import type { Pins } from './lscm.ts';
-import type { RestTriangles } from './restTriangles.ts';
 
 /** Pins or stays ask for a map that would have to flip faces. */
 export class CannotMeetPinsError extends HemError {

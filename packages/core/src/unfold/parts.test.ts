@@ -1,11 +1,11 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { borders } from '../seams/borders.ts';
-import type { Shell } from '../seams/shell.ts';
+import { borders } from '../surface/borders.ts';
+import { restTriangles } from '../surface/restTriangles.ts';
+import type { Shell } from '../surface/shell.ts';
 import { sheet, sphericalCap, wholeShell } from '../testing/shapes.ts';
 import { distance, farthestPair } from './farthestPair.ts';
 import { lscm, type Pins } from './lscm.ts';
-import { restTriangles } from './restTriangles.ts';
 import { tutteEmbedding } from './tutte.ts';
 import { turnUpright } from './upright.ts';
 

@@ -1,5 +1,5 @@
 import { HemError } from '../errors.ts';
-import type { Shell } from '../seams/shell.ts';
+import type { Shell } from '../surface/shell.ts';
 import { distance } from './farthestPair.ts';
 import type { Pins } from './lscm.ts';
 

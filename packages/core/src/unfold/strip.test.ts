@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { connectivity } from '../mesh/connectivity.ts';
 import { type Mesh, meshFromPolygons } from '../mesh/mesh.ts';
-import { shellsFromSeams } from '../seams/shells.ts';
+import { shellsFromSeams } from '../surface/shells.ts';
 import { cube, sheet } from '../testing/shapes.ts';
 import { NotAStripError, straightStrip } from './strip.ts';
 

@@ -1,6 +1,6 @@
 import { HemError } from '../errors.ts';
 import type { Mesh } from '../mesh/mesh.ts';
-import { facesOfShell, type ShellMap } from '../seams/shells.ts';
+import { facesOfShell, type ShellMap } from '../surface/shells.ts';
 
 /** The shell is no grid of quads that can be laid out in straight rows. */
 export class NotAStripError extends HemError {

@@ -1,8 +1,8 @@
 import { analyse, factorise, solve } from '../linear/cholesky.ts';
 import { gatherPattern } from '../linear/sparse.ts';
 import type { Context } from '../progress.ts';
-import { borders } from '../seams/borders.ts';
-import type { Shell } from '../seams/shell.ts';
+import { borders } from '../surface/borders.ts';
+import type { Shell } from '../surface/shell.ts';
 import { placeOnCircle } from './placeOnCircle.ts';
 
 /**

@@ -2,10 +2,10 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { measureStretch } from '../measure/stretch.ts';
 import { unattended } from '../progress.ts';
-import type { Shell } from '../seams/shell.ts';
+import { restTriangles } from '../surface/restTriangles.ts';
+import type { Shell } from '../surface/shell.ts';
 import { cube, sheet, sphericalCap, wholeShell } from '../testing/shapes.ts';
 import { lscm } from './lscm.ts';
-import { restTriangles } from './restTriangles.ts';
 import { tutteEmbedding } from './tutte.ts';
 import { CannotUnfoldError, unfoldShell } from './unfold.ts';
 

@@ -1,4 +1,4 @@
-import type { Shell } from '../seams/shell.ts';
+import type { Shell } from '../surface/shell.ts';
 
 /**
  * Turns a flat shell so that what is up on the model (+y) is up on the texture (+v), as nearly as one turn can.

@@ -1,4 +1,4 @@
-import type { UvMatrix } from '@blunt-hem/core/arrange/similarity';
+import type { UvMatrix } from '@blunt-hem/core/surface/similarity';
 import { useEffect, useRef, useState } from 'react';
 import { transformShells } from '../../store/actions.ts';
 import { useBench } from '../../store/benchStore.ts';

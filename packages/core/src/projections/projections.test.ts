@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { connectivity } from '../mesh/connectivity.ts';
 import { faceCount, type Mesh, meshFromPolygons } from '../mesh/mesh.ts';
-import { seamsFromUv } from '../seams/shells.ts';
+import { seamsFromUv } from '../surface/shells.ts';
 import { cube, sheet } from '../testing/shapes.ts';
 import { projectBox } from './box.ts';
 import { projectCylindrical } from './cylindrical.ts';

@@ -1,0 +1,205 @@
+import { execFileSync, spawn } from 'node:child_process';
+import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { chromium, type Page } from '@playwright/test';
+import { chromiumLaunch } from '../../playwright.config.ts';
+import { hillsObj, patchesObj } from './models.ts';
+
+/**
+ * What an artist waits for in the app, from the key to the picture, in a real browser. Prints one JSON line a figure.
+ *
+ *     npm run bench:app -- [--root DIR] [section …]
+ *
+ * `--root` is the checkout whose build is measured, so that two of them can be compared on one machine in one hour.
+ */
+const words = process.argv.slice(2);
+const at = words.indexOf('--root');
+const root = at < 0 ? process.cwd() : words.splice(at, 2)[1];
+const PORT = 4300 + (process.pid % 500);
+const ADDRESS = `http://127.0.0.1:${PORT}`;
+
+const say = (section: string, figure: string, value: number, unit: string) =>
+  process.stdout.write(
+    `${JSON.stringify({ section, figure, value: Math.round(value * 100) / 100, unit })}\n`,
+  );
+
+/** A browser with a profile of its own, so that every visit is a first one. */
+async function visit<T>(work: (page: Page) => Promise<T>, cores?: number): Promise<T> {
+  const profile = mkdtempSync(join(tmpdir(), 'hem-bench-'));
+  const context = await chromium.launchPersistentContext(profile, {
+    ...chromiumLaunch,
+    viewport: { width: 1280, height: 800 },
+  });
+  try {
+    const page = context.pages()[0] ?? (await context.newPage());
+    page.setDefaultTimeout(600_000);
+    if (cores !== undefined) {
+      const client = await context.newCDPSession(page);
+      await client.send('Emulation.setHardwareConcurrencyOverride', { hardwareConcurrency: cores });
+    }
+    return await work(page);
+  } finally {
+    await context.close();
+    rmSync(profile, { recursive: true, force: true });
+  }
+}
+
+/** Resident memory of the largest renderer process, MB. */
+function rendererMegabytes(): number {
+  const lines = execFileSync('ps', ['-eo', 'rss,args'], { encoding: 'utf8', maxBuffer: 1e8 }).split('\n');
+  const sizes = lines
+    .filter((line) => line.includes('--type=renderer'))
+    .map((line) => Number.parseInt(line, 10));
+  return Math.max(0, ...sizes) / 1024;
+}
+
+/** Puts a file on the Rack and opens it; milliseconds from having it chosen to its figures on the strip. */
+async function open(page: Page, text: string): Promise<number> {
+  await page.goto(ADDRESS);
+  await page.getByRole('link', { name: /Toad ferryman/ }).waitFor();
+  const folder = mkdtempSync(join(tmpdir(), 'hem-model-'));
+  const path = join(folder, 'model.obj');
+  writeFileSync(path, text);
+  const start = performance.now();
+  await page.getByLabel('Model or project file').setInputFiles(path);
+  await page.getByTestId('figure-shells').waitFor();
+  await settled(page);
+  rmSync(folder, { recursive: true });
+  return performance.now() - start;
+}
+
+/**
+ * In the page, on its own clock: waits until nothing runs and all is saved. As text, for what compiles this file adds helpers
+ * that a page does not have.
+ */
+const SETTLED = `(from, runs) => new Promise((resolve) => {
+  let quiet = 0;
+  let seen = !runs;
+  let since = performance.now();
+  const look = () => {
+    const rest = document.documentElement.dataset.rest;
+    const still = rest === undefined
+      ? !document.querySelector('[aria-label="Running"]') && document.querySelector('.bench-saved')?.textContent === 'Saved'
+      : rest === 'true';
+    if (!still) seen = true;
+    if (!still || !seen) quiet = 0;
+    else if (quiet++ === 0) since = performance.now();
+    if (quiet >= (rest === undefined ? 8 : 1)) resolve(since - from);
+    else setTimeout(look, 10);
+  };
+  setTimeout(look, 20);
+})`;
+
+/** @param runs  whether it is certain to run for a while: then it is not over before it began */
+const settled = (page: Page, start = 0, runs = false): Promise<number> =>
+  page.evaluate(`(${SETTLED})(${start}, ${runs})`);
+
+/** Presses a key and waits for what it does; milliseconds. */
+async function key(page: Page, press: string, runs = false): Promise<number> {
+  const start = await page.evaluate(() => performance.now());
+  await page.keyboard.press(press);
+  return settled(page, start, runs);
+}
+
+const sections: Record<string, () => Promise<void>> = {
+  async rack() {
+    await visit(async (page) => {
+      let bytes = 0;
+      const client = await page.context().newCDPSession(page);
+      await client.send('Network.enable');
+      client.on('Network.loadingFinished', ({ encodedDataLength }) => (bytes += encodedDataLength));
+      const start = performance.now();
+      await page.goto(ADDRESS);
+      await page.getByRole('button', { name: /Open a model/ }).waitFor();
+      say('rack', 'first visit: the Rack can be used', performance.now() - start, 'ms');
+      say('rack', 'bytes till then', bytes / 1000, 'kB');
+      await page.getByRole('link', { name: /Toad ferryman/ }).waitFor();
+      say('rack', 'first visit: the demo is there', performance.now() - start, 'ms');
+    });
+  },
+  async opening() {
+    for (const size of [20_000, 100_000]) {
+      await visit(async (page) => {
+        say('opening', `${size} triangles, file to figures`, await open(page, hillsObj(size)), 'ms');
+        const runs: number[] = [];
+        for (let i = 0; i < 10; i++) runs.push(await key(page, 's', true));
+        say('unfold', `${size}, first after opening`, runs[0], 'ms');
+        say('unfold', `${size}, tenth`, runs[9], 'ms');
+        await key(page, 'd', true);
+        const undo: number[] = [];
+        for (let i = 0; i < 10; i++) undo.push(await key(page, i % 2 ? 'Control+Shift+z' : 'Control+z'));
+        say(
+          'undo',
+          `${size}, ten undos and redos`,
+          undo.reduce((a, b) => a + b),
+          'ms',
+        );
+      });
+    }
+  },
+  async stopping() {
+    await visit(async (page) => {
+      await open(page, patchesObj(2_000, 4));
+      await key(page, 's', true);
+      await page.keyboard.press('5');
+      await page.getByRole('button', { name: 'Pack the tile' }).click();
+      await page.waitForTimeout(1_000);
+      const running = await page.getByLabel('Running').isVisible();
+      const start = await page.evaluate(() => performance.now());
+      await page
+        .getByRole('button', { name: 'Stop' })
+        .click({ force: true })
+        .catch(() => undefined);
+      say(
+        'stop',
+        `packing 2 000 shells${running ? '' : ' (it was done already)'}`,
+        await settled(page, start),
+        'ms',
+      );
+    });
+  },
+  async cores() {
+    for (const cores of [2, 3]) {
+      await visit(async (page) => {
+        await open(page, patchesObj(200, 16));
+        await key(page, 's', true);
+        say(
+          'cores',
+          `200 shells of 512 triangles, unfolded again, ${cores} cores told`,
+          await key(page, 's', true),
+          'ms',
+        );
+      }, cores);
+    }
+  },
+  async million() {
+    await visit(async (page) => {
+      say('million', 'open', await open(page, hillsObj(1_000_000)), 'ms');
+      say('million', 'memory after opening', rendererMegabytes(), 'MB');
+      say('million', 'unfold', await key(page, 's', true), 'ms');
+      say('million', 'memory after unfolding', rendererMegabytes(), 'MB');
+    });
+  },
+};
+
+const server = spawn('npx', ['tsx', join(root, 'packages/server/src/main.ts')], {
+  env: { ...process.env, PORT: String(PORT) },
+  stdio: 'ignore',
+  detached: true,
+});
+try {
+  for (let i = 0; i < 100; i++) {
+    if (
+      await fetch(ADDRESS).then(
+        () => true,
+        () => false,
+      )
+    )
+      break;
+    await new Promise((resolve) => setTimeout(resolve, 200));
+  }
+  for (const name of words.length > 0 ? words : Object.keys(sections)) await sections[name]();
+} finally {
+  process.kill(-(server.pid as number));
+}

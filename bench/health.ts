@@ -1,9 +1,8 @@
-import { openDocument } from '@blunt-hem/core/document/document';
+import { patientOf } from '@blunt-hem/core/document/patient';
 import { readObj } from '@blunt-hem/core/formats/readObj';
 import { writeObj } from '@blunt-hem/core/formats/writeObj';
 import { examine } from '@blunt-hem/core/health/examine';
 import { modelFromMesh } from '@blunt-hem/core/mesh/model';
-import { patientOf } from '@blunt-hem/core/operations/patient';
 import { unattended } from '@blunt-hem/core/progress';
 import { torus } from '@blunt-hem/core/testing/shapes';
 import { count, growth, ratio, seconds, type Table, time } from './table.ts';
@@ -16,7 +15,7 @@ export function health(large: boolean): Table {
     const model = modelFromMesh('ring', torus(side, side));
     const bytes = writeObj(model, new Float64Array(2 * model.mesh.cornerVertex.length).fill(NaN));
     const reading = time(3, () => readObj(bytes, 'ring.obj'));
-    const patient = patientOf(openDocument(model));
+    const patient = patientOf(model);
     let findings = 0;
     const examined = time(1, () => {
       findings = examine(patient, unattended).length;

@@ -1,13 +1,14 @@
 import { openDocument } from '@blunt-hem/core/document/document';
 import { applyPatch } from '@blunt-hem/core/document/patch';
+import { patientOf } from '@blunt-hem/core/document/patient';
 import { readModel } from '@blunt-hem/core/formats/readModel';
 import { examine } from '@blunt-hem/core/health/examine';
 import { connectivity } from '@blunt-hem/core/mesh/connectivity';
 import { boundingBox, faceCount, type Mesh, meshFromPolygons, vertexCount } from '@blunt-hem/core/mesh/mesh';
 import type { Model } from '@blunt-hem/core/mesh/model';
 import { faceNormal } from '@blunt-hem/core/mesh/normals';
-import { carryOut, localContext } from '@blunt-hem/core/operations/catalogue';
-import { patientOf } from '@blunt-hem/core/operations/patient';
+import { carryOut } from '@blunt-hem/core/operations/catalogue';
+import { localContext } from '@blunt-hem/core/operations/localContext';
 import { edgeLoop } from '@blunt-hem/core/select/edgeLoop';
 import { describe, expect, it } from 'vitest';
 import { edgeKey } from './cage.ts';
@@ -92,10 +93,7 @@ describe('gourd lantern', () => {
 describe('reed punt', () => {
   const found = (model: Model) =>
     Object.fromEntries(
-      examine(patientOf(openDocument(model)), localContext).map(({ check, finding }) => [
-        check.kind,
-        finding.count,
-      ]),
+      examine(patientOf(model), localContext).map(({ check, finding }) => [check.kind, finding.count]),
     );
 
   it('has just the faults it is there to show, and all of them can be repaired', async () => {

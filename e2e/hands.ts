@@ -70,12 +70,15 @@ export async function benchReady(page: Page): Promise<void> {
   await idle(page);
 }
 
-/** Waits until nothing runs and everything is saved. */
+/** Waits until the Bench rests: all that was asked is answered, kept, measured and drawn. The page itself tells. */
 export async function idle(page: Page): Promise<void> {
-  await page.waitForTimeout(150);
-  await expect(page.getByLabel('Running')).toHaveCount(0, { timeout: 90_000 });
-  await expect(page.getByText('Saved', { exact: true })).toBeVisible();
+  await expect(page.locator('html')).toHaveAttribute('data-rest', 'true', { timeout: 90_000 });
+  await drawn(page);
 }
+
+/** Waits until what was asked of the renderer is on the screen. */
+export const drawn = (page: Page): Promise<void> =>
+  page.evaluate('new Promise((done) => requestAnimationFrame(() => requestAnimationFrame(() => done())))');
 
 /** The value of a figure of the measure strip. */
 export async function figure(page: Page, name: string): Promise<string> {

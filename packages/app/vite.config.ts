@@ -1,5 +1,6 @@
 import react from '@vitejs/plugin-react';
 import { defineConfig } from 'vite';
+import { compression, defineAlgorithm } from 'vite-plugin-compression2';
 
 /** Shared memory, which stops a solver at once, needs the page to be isolated from other origins. */
 const isolation = {
@@ -9,7 +10,15 @@ const isolation = {
 
 export default defineConfig({
   root: import.meta.dirname,
-  plugins: [react()],
+  plugins: [
+    react(),
+    // The server hands these out as they are: nothing is compressed while somebody waits.
+    compression({
+      include: /\.(js|css|wasm|svg)$/,
+      threshold: 1024,
+      algorithms: [defineAlgorithm('brotliCompress'), defineAlgorithm('gzip')],
+    }),
+  ],
   worker: { format: 'es' },
   server: { host: '127.0.0.1', headers: isolation },
   build: {

@@ -1,19 +1,21 @@
 import '@fontsource-variable/hanken-grotesk';
 import './theme/base.css';
-import { App as AntApp, ConfigProvider } from 'antd';
+import { ConfigProvider } from 'antd';
 import { createRoot } from 'react-dom/client';
 import { createBrowserRouter, RouterProvider } from 'react-router';
-import { BenchPage } from './bench/BenchPage.tsx';
-import { HelpPage } from './help/HelpPage.tsx';
 import { LostPage } from './help/LostPage.tsx';
 import { RackPage } from './rack/RackPage.tsx';
-import { useBench } from './store/benchStore.ts';
+import { useBench } from './store/bench.ts';
 import { themeConfig } from './theme/theme.ts';
 
+/** Views are loaded when they are opened; the Rack is there at once. */
 const router = createBrowserRouter([
   { path: '/', element: <RackPage /> },
-  { path: '/project/:id', element: <BenchPage /> },
-  { path: '/help', element: <HelpPage /> },
+  {
+    path: '/project/:id',
+    lazy: async () => ({ Component: (await import('./bench/BenchPage.tsx')).BenchPage }),
+  },
+  { path: '/help', lazy: async () => ({ Component: (await import('./help/HelpPage.tsx')).HelpPage }) },
   { path: '*', element: <LostPage /> },
 ]);
 
@@ -24,9 +26,7 @@ function Root() {
   document.documentElement.dataset.theme = dark ? 'dark' : 'light';
   return (
     <ConfigProvider componentSize="small" theme={themeConfig(dark)} csp={{ nonce }}>
-      <AntApp component={false}>
-        <RouterProvider router={router} />
-      </AntApp>
+      <RouterProvider router={router} />
     </ConfigProvider>
   );
 }

@@ -3,9 +3,9 @@ import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
+import { CommanderError } from 'commander';
 import { afterAll, describe, expect, it } from 'vitest';
-import { CallError, parseCall } from './arguments.ts';
-import { run } from './commands.ts';
+import { program } from './program.ts';
 
 const main = fileURLToPath(new URL('./main.ts', import.meta.url));
 const folder = mkdtempSync(join(tmpdir(), 'hem-'));
@@ -17,6 +17,17 @@ function hem(...words: string[]): Promise<{ code: number; out: string; err: stri
       resolve({ code: Number(error?.code ?? 0), out, err });
     });
   });
+}
+
+/** Carries out a call in this process and returns what it prints. */
+async function run(words: readonly string[]): Promise<object> {
+  let result: object = {};
+  const quiet = program((printed) => {
+    result = printed;
+  });
+  for (const command of [quiet, ...quiet.commands]) command.configureOutput({ writeErr: () => undefined });
+  await quiet.parseAsync([...words], { from: 'user' });
+  return result;
 }
 
 function file(name: string, content: string): string {
@@ -74,9 +85,18 @@ describe('hem', () => {
     expect(measured.shells[0].l2).toBeCloseTo(1, 6);
   });
 
+  it('says in its help what the catalogue says: choices, bounds and defaults', () => {
+    const help = program(() => undefined)
+      .commands.find((command) => command.name() === 'unfold')
+      ?.helpInformation()
+      .replaceAll(/\s+/g, ' ');
+    expect(help).toContain('choices: "conformal", "angle-based", default: "conformal"');
+    expect(help).toContain('from 0, angles alone, to 1, area above all (default: 0.5)');
+    expect(help).toContain('texture size, pixels (default: 2048)');
+  });
+
   it('ends with 1 for a wrong call', async () => {
     const calls = [
-      [],
       ['fold'],
       ['info'],
       ['info', CUBE, '--relax'],
@@ -84,10 +104,10 @@ describe('hem', () => {
       ['unfold', CUBE, '--seams', CROSS, '--out', 'x.png'],
       ['unfold', CUBE, '--seams', CROSS, '--out', 'x.obj', '--seconds', 'soon'],
     ];
-    for (const words of calls) expect(() => parseCall(words)).toThrow(CallError);
+    for (const words of calls) await expect(run(words)).rejects.toThrow(CommanderError);
     const refused = await hem('unfold', CUBE, '--seams', CROSS, '--method', 'guess', '--out', 'x.obj');
     expect(refused).toMatchObject({ code: 1, out: '' });
-    expect(refused.err).toContain('method must be one of [conformal, angle-based]');
+    expect(refused.err).toContain('Allowed choices are conformal, angle-based.');
   });
 
   it('unfolds by angles, on pins and along stays, relaxes towards area, and takes the smoothed surface', async () => {
@@ -98,19 +118,19 @@ describe('hem', () => {
       'pins.json',
       '{"pins": [{"vertex": 2, "face": 3, "uv": [0.25, 0.5]}, {"vertex": 3, "face": 3, "uv": [0.5, 0.5]}], "stays": []}',
     );
-    await run(parseCall([...call, '--pins', pins, '--relax']));
+    await run([...call, '--pins', pins, '--relax']);
     const uvs = [...readFileSync(out, 'utf8').matchAll(/^vt (\S+) (\S+)/gm)].map(([, u, v]) => [+u, +v]);
     expect(uvs).toContainEqual([0.25, 0.5]);
     expect(uvs).toContainEqual([0.5, 0.5]);
-    const report = (await run(parseCall([...call, '--smoothed', '--relax', '--balance', '0.9']))) as {
+    const report = (await run([...call, '--smoothed', '--relax', '--balance', '0.9'])) as {
       shells: { flipped: number }[];
     };
     expect(report.shells[0].flipped).toBe(0);
 
     const unclear = file('unclear.json', '{"pins": [{"vertex": 1, "uv": [0, 0]}]}');
-    await expect(run(parseCall([...call, '--pins', unclear]))).rejects.toThrow(/Vertex 1 lies on a seam/);
+    await expect(run([...call, '--pins', unclear])).rejects.toThrow(/Vertex 1 lies on a seam/);
     const wrong = file('wrong.json', '{"pins": [{"vertex": 0}]}');
-    await expect(run(parseCall([...call, '--pins', wrong]))).rejects.toThrow(/uv" is required/);
+    await expect(run([...call, '--pins', wrong])).rejects.toThrow(/uv" is required/);
   });
 
   it('checks a model, repairs what is safe, and finds nothing left to repair', async () => {
@@ -120,20 +140,20 @@ describe('hem', () => {
       `${readFileSync(CUBE, 'utf8').replace('f 5 6 7 8\n', '').replace('f 1 2 6 5', 'f 5 6 2 1')}v -1 -1 1\nv 1 -1 1\nv 1 1 1\nv -1 1 1\nv 9 9 9\nf 9 10 11 12\n`,
     );
     type Report = { findings: { kind: string; count: number; repair: { safe: boolean } | null }[] };
-    const found = (await run(parseCall(['check', ill]))) as Report;
+    const found = (await run(['check', ill])) as Report;
     expect(found.findings.map(({ kind, count }) => [kind, count])).toEqual([
       ['loose-points', 1],
       ['cracks', 4],
       ['mixed-winding', 1],
     ]);
     const out = join(folder, 'well.obj');
-    const done = (await run(parseCall(['repair', ill, '--safe', '--out', out]))) as { notes: string[] };
+    const done = (await run(['repair', ill, '--safe', '--out', out])) as { notes: string[] };
     expect(done.notes).toContain('Join them: 4 open crack points.');
-    const left = (await run(parseCall(['check', out]))) as Report & { figures: { pieces: object[] } };
+    const left = (await run(['check', out])) as Report & { figures: { pieces: object[] } };
     expect(left.findings).toEqual([]);
     expect(left.figures.pieces).toEqual([expect.objectContaining({ euler: 2, borders: 0, genus: 0 })]);
-    expect(() => parseCall(['repair', ill, '--out', out])).toThrow('safe is required');
-    expect(() => parseCall(['check', ill, '--tolerance', '7'])).toThrow('tolerance');
+    await expect(run(['repair', ill, '--out', out])).rejects.toThrow("required option '--safe'");
+    await expect(run(['check', ill, '--tolerance', '7'])).rejects.toThrow('must be at most 0.5');
   });
 
   it('ends with 2 and one sentence for bad input', async () => {
@@ -149,7 +169,7 @@ describe('hem', () => {
       [['unfold', CUBE, '--seams', none, '--out', x], /no border to open from/],
       [['unfold', CUBE, '--seams', CROSS, '--out', join(folder, 'no', 'x.obj')], /cannot be written/],
     ];
-    for (const [words, sentence] of cases) await expect(run(parseCall(words))).rejects.toThrow(sentence);
+    for (const [words, sentence] of cases) await expect(run(words)).rejects.toThrow(sentence);
     const { code, err, out } = await hem('info', bad);
     expect({ code, out }).toEqual({ code: 2, out: '' });
     expect(err).toMatch(/^bad\.obj, line 2: a face asks for vertex 2[^\n]*\n$/);

@@ -15,7 +15,8 @@ import { readObj } from '../src/formats/readObj.ts';
 import { writeGlb } from '../src/formats/writeGlb.ts';
 import { writeObj } from '../src/formats/writeObj.ts';
 import { findEdge } from '../src/mesh/connectivity.ts';
-import { carryOut, localContext } from '../src/operations/catalogue.ts';
+import { carryOut } from '../src/operations/catalogue.ts';
+import { localContext } from '../src/operations/localContext.ts';
 
 /**
  * What we write, read back by readers that are not ours: the loaders of three.js, and the glTF validator of the

@@ -8,7 +8,8 @@ import { openDocument, shellOf, shellsOf } from '../src/document/document.ts';
 import { applyPatch } from '../src/document/patch.ts';
 import { type Mesh, meshFromPolygons } from '../src/mesh/mesh.ts';
 import { modelFromMesh } from '../src/mesh/model.ts';
-import { carryOut, localContext } from '../src/operations/catalogue.ts';
+import { carryOut } from '../src/operations/catalogue.ts';
+import { localContext } from '../src/operations/localContext.ts';
 import type { Shell } from '../src/surface/shell.ts';
 import { verdictOf } from '../src/surface/verdict.ts';
 

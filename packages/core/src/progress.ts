@@ -1,9 +1,14 @@
 import { StoppedError } from './errors.ts';
 
+/** Read often; once true, a long function comes to an end. */
+export interface StopSignal {
+  readonly aborted: boolean;
+}
+
 /** How a long function hears that it should stop and tells how far it is. */
 export interface Context {
-  /** Read often; once true, the function returns the best it has. */
-  readonly signal: { readonly aborted: boolean };
+  /** Once aborted, the function returns the best it has. */
+  readonly signal: StopSignal;
   /** Called between steps with what is worth showing. */
   report(progress: Progress): void;
 }
@@ -26,12 +31,12 @@ export const unattended: Context = { signal: { aborted: false }, report() {} };
  *
  * @throws StoppedError
  */
-export function heedStop(signal: Context['signal'] | undefined): void {
+export function heedStop(signal: StopSignal | undefined): void {
   if (signal?.aborted) throw new StoppedError();
 }
 
 /** A signal that also stops after so many seconds from now. */
-export function within(signal: Context['signal'], seconds: number): Context['signal'] {
+export function within(signal: StopSignal, seconds: number): StopSignal {
   const end = Date.now() + 1000 * seconds;
   return {
     get aborted() {

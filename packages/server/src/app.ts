@@ -32,9 +32,18 @@ export function createApp(folder: string): Hono {
     }
   });
 
-  app.use('/assets/*', serveStatic({ root: relative(process.cwd(), folder) || '.' }));
-  app.use('/demo/*', serveStatic({ root: relative(process.cwd(), folder) || '.' }));
-  app.use('/favicon.svg', serveStatic({ root: relative(process.cwd(), folder) || '.' }));
+  const files = (caching: string) =>
+    serveStatic({
+      root: relative(process.cwd(), folder) || '.',
+      precompressed: true,
+      onFound: (_, context) => {
+        context.header('Cache-Control', caching);
+      },
+    });
+  // Their names change with their contents.
+  app.use('/assets/*', files('public, max-age=31536000, immutable'));
+  app.use('/demo/*', files('no-cache'));
+  app.use('/favicon.svg', files('no-cache'));
 
   // Every other address is a view of the app.
   app.get('*', (context) => {

@@ -1,26 +1,27 @@
 import * as Comlink from 'comlink';
-import { useEffect, useState } from 'react';
+import { Suspense, useEffect, useState } from 'react';
 import { Link, useParams } from 'react-router';
-import { DeliverView } from '../deliver/DeliverView.tsx';
-import { receive, resetBench, useBench } from '../store/benchStore.ts';
-import { database } from '../store/database.ts';
+import { resetBench, useBench } from '../store/bench.ts';
+import { receive } from '../store/receive.ts';
+import { tellRest } from '../store/rest.ts';
 import { bench, onWorkerDeath, unwrap } from '../store/worker.ts';
 import type { BenchEvent } from '../worker/protocol.ts';
 import './bench.css';
 import { Details } from './details/Details.tsx';
 import { Header } from './header/Header.tsx';
-import { HealthReportView } from './health/HealthReportView.tsx';
 import { useHealth } from './health/useHealth.ts';
-import { moving } from './panes/movingPicture.ts';
 import { Panes } from './panes/Panes.tsx';
+import { handle } from './panes/rendererHandle.ts';
 import { Rail } from './rail/Rail.tsx';
+import { stageNamed } from './stages/index.ts';
 import { Strip } from './strip/Strip.tsx';
 import { useBenchKeys } from './useBenchKeys.ts';
-import { ViewKeeper } from './ViewKeeper.tsx';
+import { useGhost } from './useGhost.ts';
+import { type KeptView, useViewKeeping } from './useViewKeeping.ts';
 
 onWorkerDeath(() =>
   useBench.setState({
-    busy: undefined,
+    running: undefined,
     notice: {
       tone: 'error',
       text: 'The part of Blunt Hem that keeps your document broke down. Everything up to the last act is saved: open the project again.',
@@ -29,31 +30,33 @@ onWorkerDeath(() =>
   }),
 );
 
+useBench.subscribe(tellRest);
+
 /** The workspace of one project. */
 export function BenchPage() {
   const { id = '' } = useParams();
   const [problem, setProblem] = useState<string>();
+  const [kept, setKept] = useState<KeptView>();
   const loaded = useBench((s) => s.projectId === id && s.model !== undefined);
   const stage = useBench((s) => s.stage);
-  const reportOpen = useBench((s) => s.reportOpen);
   const detailsOpen = useBench((s) => s.detailsOpen);
   useBenchKeys();
   useHealth(loaded);
+  useGhost(loaded);
 
   useEffect(() => {
     let current = true;
     resetBench();
     setProblem(undefined);
-    const listen = (event: BenchEvent) => {
-      if (!current) return;
-      if (event.kind === 'moving') moving.show(event.triangles, event.uv);
-      else receive(event);
-    };
     void (async () => {
       try {
-        const model = unwrap(await bench.open(id, Comlink.proxy(listen)));
-        const row = await database.projects.get(id);
-        if (current) useBench.setState({ projectId: id, projectName: row?.name ?? model.name, model });
+        const events = listener(() => current);
+        const { name, model, view } = unwrap(await bench.open(id, Comlink.proxy(events.listen)));
+        if (!current) return;
+        const { cameras: _, ...looks } = (view ?? {}) as Partial<KeptView>;
+        setKept(view as KeptView | undefined);
+        useBench.setState({ ...looks, projectId: id, projectName: name, model });
+        events.begin();
       } catch (error) {
         if (current) setProblem((error as Error).message);
       }
@@ -72,18 +75,61 @@ export function BenchPage() {
       </main>
     );
   }
+  const { View } = stageNamed(stage);
   return (
     <div className="bench" data-details={detailsOpen}>
       <Header />
       <Rail />
       <main className="bench-middle" aria-label="Bench">
-        {loaded ? <Panes /> : <p className="bench-state">Opening the project…</p>}
-        {loaded && <ViewKeeper />}
-        {loaded && stage === 'deliver' && <DeliverView />}
-        {loaded && stage === 'intake' && reportOpen && <HealthReportView />}
+        {loaded ? <LoadedPanes kept={kept} /> : <p className="bench-state">Opening the project…</p>}
+        {loaded && View && (
+          <Suspense>
+            <View />
+          </Suspense>
+        )}
       </main>
       {detailsOpen && <Details />}
       <Strip />
     </div>
   );
+}
+
+function LoadedPanes({ kept }: { readonly kept: KeptView | undefined }) {
+  return (
+    <>
+      <Panes />
+      <ViewKeeping kept={kept} />
+    </>
+  );
+}
+
+function ViewKeeping({ kept }: { readonly kept: KeptView | undefined }) {
+  useViewKeeping(kept);
+  return null;
+}
+
+/** Takes in what the worker says; what comes before the model waits for it. */
+function listener(isCurrent: () => boolean) {
+  let waiting: BenchEvent[] | undefined = [];
+  const take = (event: BenchEvent) => {
+    const drawn = handle.renderer?.drawn;
+    if (event.kind === 'moving') drawn?.show('running', event);
+    else {
+      // What ends, for whatever reason, leaves no picture behind.
+      if (event.kind === 'running' && !event.doing) drawn?.clear('running');
+      receive(event);
+    }
+  };
+  return {
+    listen(event: BenchEvent): void {
+      if (!isCurrent()) return;
+      if (waiting) waiting.push(event);
+      else take(event);
+    },
+    begin(): void {
+      const early = waiting ?? [];
+      waiting = undefined;
+      early.forEach(take);
+    },
+  };
 }

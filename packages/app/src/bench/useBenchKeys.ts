@@ -1,45 +1,19 @@
 import { useHotkeys } from 'react-hotkeys-hook';
 import { useNavigate } from 'react-router';
-import {
-  cut,
-  deleteFaces,
-  hideSelected,
-  isolate,
-  relax,
-  selectNothing,
-  sew,
-  stop,
-  travel,
-  unfold,
-} from '../store/actions.ts';
-import { type Overlay, STAGES, useBench } from '../store/benchStore.ts';
-import type { Target } from '../worker/protocol.ts';
-import { frameSelection } from './panes/framing.ts';
+import { useBench } from '../store/bench.ts';
+import { COMMANDS } from './commands/index.ts';
+import { STAGE_VIEWS } from './stages/index.ts';
+import { TOOLS } from './tools/index.ts';
 
-const TARGETS: readonly Target[] = ['edges', 'faces', 'shells'];
-const OVERLAYS: readonly Overlay[] = ['none', 'area', 'angle'];
-
-/** What each key of the Bench does; `keys.ts` says it in words. */
+/** What each key of the Bench does: stages by number, tools and commands by theirs. */
 const ACTS: Readonly<Record<string, () => void>> = {
-  ...Object.fromEntries(STAGES.map((stage, i) => [String(i + 1), () => useBench.setState({ stage })])),
-  q: () => useBench.setState({ tool: 'pick' }),
-  z: () => useBench.setState({ tool: 'box' }),
-  'shift+q': () =>
-    useBench.setState((s) => ({ target: TARGETS[(TARGETS.indexOf(s.target) + 1) % TARGETS.length] })),
-  a: () => void cut(),
-  'shift+a': () => void sew(),
-  s: () => void unfold(),
-  d: () => void relax(),
-  f: frameSelection,
-  g: () => void isolate(),
-  x: () => void hideSelected(),
-  delete: () => void deleteFaces(),
-  v: () => useBench.setState((s) => ({ checker: !s.checker })),
-  b: () =>
-    useBench.setState((s) => ({ overlay: OVERLAYS[(OVERLAYS.indexOf(s.overlay) + 1) % OVERLAYS.length] })),
-  escape: () => (useBench.getState().busy ? void stop() : selectNothing()),
-  'mod+z': () => void travel('undo'),
-  'mod+shift+z': () => void travel('redo'),
+  ...Object.fromEntries(
+    STAGE_VIEWS.map(({ name }, i) => [String(i + 1), () => useBench.setState({ stage: name })]),
+  ),
+  ...Object.fromEntries(TOOLS.map(({ name, key }) => [key, () => useBench.setState({ tool: name })])),
+  ...Object.fromEntries(
+    COMMANDS.flatMap(({ key, act }) => (key ? [[key, () => act(useBench.getState())]] : [])),
+  ),
 };
 
 export function useBenchKeys(): void {

@@ -1,20 +1,21 @@
+import type { FileKind } from '@blunt-hem/core/jobs/writeFile';
 import { IconBox, IconFileVector, IconPackageExport, IconPhoto, IconShape } from '@tabler/icons-react';
 import { Button, InputNumber, Switch } from 'antd';
+import { saveAs } from 'file-saver';
 import { useEffect, useState } from 'react';
-import { fail } from '../store/actions.ts';
-import { useBench } from '../store/benchStore.ts';
-import { saveFile } from '../store/saveFile.ts';
-import { bench, unwrap } from '../store/worker.ts';
-import type { ExportKind, TemplateChoice } from '../worker/protocol.ts';
+import { fail } from '../store/acts.ts';
+import { useBench } from '../store/bench.ts';
+import { ask, bench, unwrap } from '../store/worker.ts';
 import './deliver.css';
 
 /** Hand the model over: exports, and the template as it will look. */
 export function DeliverView() {
   const flat = useBench((s) => s.flat);
   const repeats = useBench((s) => s.model?.repeats);
-  const state = useBench((s) => s.state);
-  const overlaps = useBench((s) => s.overlaps.faces.length / 2);
-  const [choice, setChoice] = useState<TemplateChoice>({
+  const shells = useBench((s) => s.shells);
+  const overlaps = useBench((s) => (s.overlaps?.faces.length ?? 0) / 2);
+  const projectId = useBench((s) => s.projectId) as string;
+  const [choice, setChoice] = useState({
     size: 2048,
     fills: true,
     edges: true,
@@ -26,38 +27,42 @@ export function DeliverView() {
   useEffect(() => {
     let url: string | undefined;
     let current = true;
-    void bench.exportAs('template', choice).then((answer) => {
-      if (!current || !('ok' in answer)) return;
-      url = URL.createObjectURL(
-        new Blob([answer.ok.bytes as Uint8Array<ArrayBuffer>], { type: 'image/svg+xml' }),
-      );
+    void ask('export', { kind: 'svg', ...choice }).then((file) => {
+      if (!current || !file) return;
+      url = URL.createObjectURL(blobOf(file.bytes, 'image/svg+xml'));
       setPicture(url);
-    });
+    }, fail);
     return () => {
       current = false;
       if (url) URL.revokeObjectURL(url);
     };
   }, [flat, choice]);
 
-  const save = async (kind: ExportKind) => {
+  const saving = async (work: () => Promise<void>) => {
     try {
-      const { fileName, bytes } = unwrap(await bench.exportAs(kind, choice));
-      saveFile(fileName, bytes);
+      await work();
     } catch (error) {
       fail(error);
     }
   };
-  const savePng = async () => {
-    try {
-      const { fileName, bytes } = unwrap(await bench.exportAs('template', choice));
-      saveFile(fileName.replace(/\.svg$/, '.png'), await drawPng(bytes, choice.size));
-    } catch (error) {
-      fail(error);
-    }
-  };
-  const set = (part: Partial<TemplateChoice>) => setChoice({ ...choice, ...part });
-  const unfolded = state?.shells.filter((row) => row.unfolded) ?? [];
-  const left = (state?.shells.length ?? 0) - unfolded.length;
+  const save = (kind: FileKind) =>
+    saving(async () => {
+      const file = await ask('export', { kind, ...choice });
+      if (file) saveAs(blobOf(file.bytes), file.fileName);
+    });
+  const savePng = () =>
+    saving(async () => {
+      const file = await ask('export', { kind: 'svg', ...choice });
+      if (file) saveAs(await drawPng(file.bytes, choice.size), file.fileName.replace(/\.svg$/, '.png'));
+    });
+  const saveProject = () =>
+    saving(async () => {
+      const file = unwrap(await bench.exportProject(projectId));
+      saveAs(blobOf(file.bytes), file.fileName);
+    });
+  const set = (part: Partial<typeof choice>) => setChoice({ ...choice, ...part });
+  const unfolded = shells.filter((row) => row.unfolded);
+  const left = shells.length - unfolded.length;
   const outside = unfolded.filter(
     ({ box }) => box && (box[0] < -1e-9 || box[1] < -1e-9 || box[2] > 1 + 1e-9 || box[3] > 1 + 1e-9),
   );
@@ -135,13 +140,13 @@ export function DeliverView() {
           <Button icon={<IconPhoto size={16} />} onClick={() => void savePng()}>
             Template PNG
           </Button>
-          <Button icon={<IconFileVector size={16} />} onClick={() => void save('template')}>
+          <Button icon={<IconFileVector size={16} />} onClick={() => void save('svg')}>
             Template SVG
           </Button>
         </div>
         <h2>The project</h2>
         <div className="deliver-row">
-          <Button icon={<IconPackageExport size={16} />} onClick={() => void save('project')}>
+          <Button icon={<IconPackageExport size={16} />} onClick={() => void saveProject()}>
             Export project file
           </Button>
         </div>
@@ -160,8 +165,11 @@ export function DeliverView() {
   );
 }
 
+const blobOf = (bytes: Uint8Array, type?: string): Blob =>
+  new Blob([bytes as Uint8Array<ArrayBuffer>], { type });
+
 async function drawPng(svg: Uint8Array, size: number): Promise<Blob> {
-  const url = URL.createObjectURL(new Blob([svg as Uint8Array<ArrayBuffer>], { type: 'image/svg+xml' }));
+  const url = URL.createObjectURL(blobOf(svg, 'image/svg+xml'));
   try {
     const image = new Image();
     image.src = url;

@@ -1,5 +1,5 @@
 import { Link } from 'react-router';
-import { KEYS } from '../bench/keys.ts';
+import { keyTable } from '../bench/keyTable.ts';
 import './help.css';
 
 const WORDS: readonly (readonly [string, string])[] = [
@@ -32,7 +32,7 @@ export function HelpPage() {
       <h2>Keys</h2>
       <table>
         <tbody>
-          {KEYS.map(([keys, act]) => (
+          {keyTable().map(([keys, act]) => (
             <tr key={keys}>
               <td>
                 <kbd>{keys}</kbd>

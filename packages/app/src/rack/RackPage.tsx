@@ -1,76 +1,95 @@
 import { MODEL_ENDINGS } from '@blunt-hem/core/formats/endings';
-import { IconDots, IconDownload, IconHelpCircle, IconPlus, IconTrash } from '@tabler/icons-react';
-import { Button, Dropdown, Progress, Spin } from 'antd';
+import { IconHelpCircle, IconPlus } from '@tabler/icons-react';
+import { Button, Spin } from 'antd';
 import * as Comlink from 'comlink';
-import { useCallback, useEffect, useRef, useState } from 'react';
+import { lazy, Suspense, useEffect, useState } from 'react';
+import { useDropzone } from 'react-dropzone';
 import { Link, useNavigate } from 'react-router';
-import type { ProjectRow } from '../storage/database.ts';
-import { purgeDeleted } from '../storage/projects.ts';
-import { database } from '../store/database.ts';
-import { saveFile } from '../store/saveFile.ts';
 import { bench, unwrap } from '../store/worker.ts';
+import type { RackRow } from '../worker/protocol.ts';
+import type { Pending } from './KeepOrDiscard.tsx';
+import { ProjectCard } from './ProjectCard.tsx';
 import './rack.css';
+
+const KeepOrDiscard = lazy(() =>
+  import('./KeepOrDiscard.tsx').then((module) => ({ default: module.KeepOrDiscard })),
+);
+
+const Progress = lazy(() => import('antd/es/progress'));
 
 const DEMOS_ADDED = 'blunt-hem-demos-added';
 
+const UNREADABLE =
+  'The Rack could not be read: this browser does not let the page store anything. Allow storage for this address.';
+
+interface Projects {
+  readonly here: readonly RackRow[];
+  /** Taken off and not yet gone for good, the last first. */
+  readonly off: readonly RackRow[];
+}
+
+/** Every project, the newest first; kept up to date by the database itself, from whatever tab it is written. */
+function useProjects(fail: () => void): Projects | undefined {
+  const [projects, setProjects] = useState<Projects>();
+  // biome-ignore lint/correctness/useExhaustiveDependencies: watched from when the Rack is opened on
+  useEffect(() => {
+    let current = true;
+    const take = (rows: readonly RackRow[]) => {
+      if (!current) return;
+      const off = rows.filter(({ deleted }) => deleted !== undefined);
+      setProjects({
+        here: rows.filter(({ deleted }) => deleted === undefined),
+        off: off.sort((a, b) => (b.deleted as number) - (a.deleted as number)),
+      });
+    };
+    void bench.watchRack(Comlink.proxy(take), Comlink.proxy(fail));
+    return () => {
+      current = false;
+    };
+  }, []);
+  return projects;
+}
+
 export function RackPage() {
-  const [projects, setProjects] = useState<readonly ProjectRow[]>();
   const [problem, setProblem] = useState<string>();
+  const projects = useProjects(() => setProblem(UNREADABLE));
   const [working, setWorking] = useState<string>();
-  const [deleted, setDeleted] = useState<readonly ProjectRow[]>([]);
   const [pending, setPending] = useState<Pending>();
   const [part, setPart] = useState<number>();
-  const [over, setOver] = useState(false);
-  const picker = useRef<HTMLInputElement>(null);
   const navigate = useNavigate();
 
-  const refresh = useCallback(async () => {
-    const rows = await database.projects.orderBy('updated').reverse().toArray();
-    setProjects(rows.filter((row) => row.deleted === undefined));
-  }, []);
-
-  useEffect(() => {
-    void (async () => {
-      await bench.close();
-      await purgeDeleted(database, Date.now() - 60_000);
-      if (!localStorage.getItem(DEMOS_ADDED)) {
-        setWorking('Laying out the demo models…');
-        await bench.addDemos();
-        localStorage.setItem(DEMOS_ADDED, '1');
-        setWorking(undefined);
-      }
-      await refresh();
-    })().catch(() => {
-      setWorking(undefined);
-      setProblem(
-        'The Rack could not be read: this browser does not let the page store anything. Allow storage for this address.',
-      );
-      setProjects([]);
-    });
-  }, [refresh]);
-
   /** Shows what goes on while it does, and what went wrong. */
-  const showing = async (text: string, work: () => Promise<void>) => {
+  const showing = async (text: string | undefined, work: () => Promise<void>) => {
     setProblem(undefined);
     setWorking(text);
     try {
       await work();
     } catch (error) {
       setProblem((error as Error).message);
-      await refresh();
     } finally {
       setWorking(undefined);
       setPart(undefined);
     }
   };
 
+  // biome-ignore lint/correctness/useExhaustiveDependencies: once, when the Rack is opened
+  useEffect(() => {
+    void (async () => {
+      await bench.close();
+      unwrap(await bench.purge());
+      if (localStorage.getItem(DEMOS_ADDED)) return;
+      await showing('Laying out the demo models…', async () => unwrap(await bench.addDemos()));
+      localStorage.setItem(DEMOS_ADDED, '1');
+    })().catch(() => setProblem(UNREADABLE));
+  }, []);
+
   const create = (fileName: string, keepUvs: boolean) =>
     showing(`Opening ${fileName}…`, async () => {
       navigate(`/project/${unwrap(await bench.create(keepUvs))}`);
     });
 
-  const takeIn = (list: FileList | null | undefined) => {
-    const files = modelFirst([...(list ?? [])]);
+  const takeIn = (list: readonly File[]) => {
+    const files = modelFirst(list);
     if (files.length === 0) return;
     const { name } = files[0];
     void showing(`Reading ${name}…`, async () => {
@@ -78,7 +97,13 @@ export function RackPage() {
         files.map(async (file) => ({ name: file.name, bytes: new Uint8Array(await file.arrayBuffer()) })),
       );
       setPart(0);
-      const answer = await bench.read(opened, Comlink.proxy(setPart));
+      const answer = await bench.read(
+        Comlink.transfer(
+          opened,
+          opened.map(({ bytes }) => bytes.buffer),
+        ),
+        Comlink.proxy(setPart),
+      );
       if (!answer) return;
       const { uvSets, faces } = unwrap(answer);
       if (uvSets.length > 0) setPending({ name, uvSets, faces });
@@ -86,51 +111,15 @@ export function RackPage() {
     });
   };
 
-  const remove = async (row: ProjectRow) => {
-    await database.projects.update(row.id, { deleted: Date.now() });
-    setDeleted((rows) => [...rows, row]);
-    await refresh();
-  };
-
-  /** The last one first, as often as there are any. */
-  const bringBack = async () => {
-    const last = deleted[deleted.length - 1];
-    await database.projects.update(last.id, { deleted: undefined });
-    setDeleted(deleted.slice(0, -1));
-    await refresh();
-  };
-
-  const exportProject = async (row: ProjectRow) => {
-    try {
-      const { fileName, bytes } = unwrap(await bench.exportProject(row.id));
-      saveFile(fileName, bytes);
-    } catch (error) {
-      setProblem((error as Error).message);
-    }
-  };
-
-  const addDemos = async () => {
-    setWorking('Laying out the demo models…');
-    await bench.addDemos();
-    setWorking(undefined);
-    await refresh();
-  };
+  const { getRootProps, getInputProps, isDragActive, open } = useDropzone({
+    onDrop: takeIn,
+    noClick: true,
+    noKeyboard: true,
+    useFsAccessApi: false,
+  });
 
   return (
-    <main
-      className="rack"
-      data-over={over}
-      onDragOver={(event) => {
-        event.preventDefault();
-        setOver(true);
-      }}
-      onDragLeave={() => setOver(false)}
-      onDrop={(event) => {
-        event.preventDefault();
-        setOver(false);
-        takeIn(event.dataTransfer.files);
-      }}
-    >
+    <main {...getRootProps({ role: 'main', tabIndex: -1 })} className="rack" data-over={isDragActive}>
       <header className="rack-head">
         <div>
           <h1>Blunt Hem</h1>
@@ -140,22 +129,17 @@ export function RackPage() {
           <Link to="/help" className="rack-help">
             <IconHelpCircle size={17} aria-hidden /> Help
           </Link>
-          <Button onClick={() => void addDemos()}>Add the demo again</Button>
-          <Button type="primary" icon={<IconPlus size={16} />} onClick={() => picker.current?.click()}>
+          <Button
+            onClick={() =>
+              void showing('Laying out the demo models…', async () => unwrap(await bench.addDemos()))
+            }
+          >
+            Add the demo again
+          </Button>
+          <Button type="primary" icon={<IconPlus size={16} />} onClick={open}>
             Open a model or project
           </Button>
-          <input
-            ref={picker}
-            type="file"
-            hidden
-            aria-label="Model or project file"
-            multiple
-            accept={ACCEPTED}
-            onChange={(event) => {
-              takeIn(event.target.files);
-              event.target.value = '';
-            }}
-          />
+          <input {...getInputProps({ accept: ACCEPTED, 'aria-label': 'Model or project file' })} />
         </div>
       </header>
       {problem && (
@@ -164,11 +148,17 @@ export function RackPage() {
           <Button onClick={() => setProblem(undefined)}>Close</Button>
         </div>
       )}
-      {deleted.length > 0 && (
+      {projects && projects.off.length > 0 && (
         <div className="rack-bar" role="status">
-          “{deleted[deleted.length - 1].name}” was taken off the Rack
-          {deleted.length > 1 && `, and ${deleted.length - 1} before it`}.
-          <Button onClick={() => void bringBack()}>Put it back</Button>
+          “{projects.off[0].name}” was taken off the Rack
+          {projects.off.length > 1 && `, and ${projects.off.length - 1} before it`}.
+          <Button
+            onClick={() =>
+              void showing(undefined, async () => unwrap(await bench.putBack(projects.off[0].id)))
+            }
+          >
+            Put it back
+          </Button>
         </div>
       )}
       {working && (
@@ -176,13 +166,15 @@ export function RackPage() {
           <Spin /> {working}
           {part !== undefined && (
             <>
-              <Progress percent={Math.round(100 * part)} size="small" className="rack-progress" />
+              <Suspense>
+                <Progress percent={Math.round(100 * part)} size="small" className="rack-progress" />
+              </Suspense>
               <Button onClick={() => void bench.cancelReading()}>Cancel</Button>
             </>
           )}
         </div>
       )}
-      {projects?.length === 0 && !working && (
+      {projects?.here.length === 0 && !working && (
         <div className="rack-empty">
           <h2>The Rack is empty</h2>
           <p>
@@ -192,13 +184,8 @@ export function RackPage() {
         </div>
       )}
       <ul className="rack-list">
-        {projects?.map((row) => (
-          <Card
-            key={row.id}
-            row={row}
-            onExport={() => void exportProject(row)}
-            onDelete={() => void remove(row)}
-          />
+        {projects?.here.map((row) => (
+          <ProjectCard key={row.id} row={row} onProblem={setProblem} />
         ))}
       </ul>
       <p className="rack-hint">
@@ -206,24 +193,19 @@ export function RackPage() {
         The file itself is never altered.
       </p>
       {pending && (
-        <KeepOrDiscard
-          pending={pending}
-          onCancel={() => setPending(undefined)}
-          onChoose={(keepUvs) => {
-            setPending(undefined);
-            void create(pending.name, keepUvs);
-          }}
-        />
+        <Suspense>
+          <KeepOrDiscard
+            pending={pending}
+            onCancel={() => setPending(undefined)}
+            onChoose={(keepUvs) => {
+              setPending(undefined);
+              void create(pending.name, keepUvs);
+            }}
+          />
+        </Suspense>
       )}
     </main>
   );
-}
-
-/** A file that was read and has UVs. */
-interface Pending {
-  readonly name: string;
-  readonly faces: number;
-  readonly uvSets: readonly string[];
 }
 
 const ACCEPTED = [...MODEL_ENDINGS, 'hemproject', 'bin', 'mtl', 'png', 'jpg'].map((e) => `.${e}`).join(',');
@@ -232,85 +214,4 @@ const ACCEPTED = [...MODEL_ENDINGS, 'hemproject', 'bin', 'mtl', 'png', 'jpg'].ma
 function modelFirst(files: readonly File[]): File[] {
   const isModel = ({ name }: File) => /\.(obj|glb|gltf|ply|stl|hemproject)$/i.test(name);
   return [...files].sort((a, b) => Number(isModel(b)) - Number(isModel(a)));
-}
-
-interface KeepOrDiscardProps {
-  readonly pending: Pending;
-  readonly onCancel: () => void;
-  readonly onChoose: (keepUvs: boolean) => void;
-}
-
-/** Asked at every opening: losing UVs by opening a file must not happen by accident. */
-function KeepOrDiscard({ pending, onCancel, onChoose }: KeepOrDiscardProps) {
-  const dialog = useRef<HTMLDialogElement>(null);
-  useEffect(() => {
-    dialog.current?.showModal();
-    dialog.current?.querySelector<HTMLButtonElement>('.ant-btn-primary')?.focus();
-  }, []);
-  return (
-    <dialog ref={dialog} className="rack-dialog" aria-labelledby="open-title" onCancel={onCancel}>
-      <h2 id="open-title">Open {pending.name}</h2>
-      <p>
-        {pending.faces.toLocaleString('en-GB')} faces, with{' '}
-        {pending.uvSets.length === 1 ? 'one UV set' : `${pending.uvSets.length} UV sets`}:{' '}
-        {pending.uvSets.join(', ')}. Keep the UVs, with their breaks as seams, or start without any?
-      </p>
-      <div className="rack-dialog-acts">
-        <Button onClick={onCancel}>Do not open</Button>
-        <Button onClick={() => onChoose(false)}>Discard them</Button>
-        <Button type="primary" onClick={() => onChoose(true)}>
-          Keep UVs
-        </Button>
-      </div>
-    </dialog>
-  );
-}
-
-interface CardProps {
-  readonly row: ProjectRow;
-  readonly onExport: () => void;
-  readonly onDelete: () => void;
-}
-
-function Card({ row, onExport, onDelete }: CardProps) {
-  const [picture, setPicture] = useState<string>();
-  useEffect(() => {
-    if (!row.picture) return;
-    const url = URL.createObjectURL(row.picture);
-    setPicture(url);
-    return () => URL.revokeObjectURL(url);
-  }, [row.picture]);
-  return (
-    <li className="rack-card">
-      <Link to={`/project/${row.id}`} className="rack-open">
-        {picture ? <img src={picture} alt="" /> : <span className="rack-blank" />}
-        <strong>{row.name}</strong>
-        <span className="rack-facts">
-          {row.faces.toLocaleString('en-GB')} faces · {row.shells} {row.shells === 1 ? 'shell' : 'shells'} ·{' '}
-          {new Date(row.updated).toLocaleDateString('en-GB', { day: 'numeric', month: 'short' })}
-        </span>
-      </Link>
-      <Dropdown
-        trigger={['click']}
-        menu={{
-          items: [
-            {
-              key: 'export',
-              icon: <IconDownload size={15} />,
-              label: 'Export project file',
-              onClick: onExport,
-            },
-            { key: 'delete', icon: <IconTrash size={15} />, label: 'Take off the Rack', onClick: onDelete },
-          ],
-        }}
-      >
-        <Button
-          type="text"
-          className="rack-more"
-          icon={<IconDots size={17} />}
-          aria-label={`More for ${row.name}`}
-        />
-      </Dropdown>
-    </li>
-  );
 }

@@ -1,22 +1,21 @@
 import type { HemDocument } from '@blunt-hem/core/document/document';
 import { shellsOf } from '@blunt-hem/core/document/document';
-import type { History } from '@blunt-hem/core/document/history';
-import { applyPatch, inverse } from '@blunt-hem/core/document/patch';
-import { upgradedActs, upgradedDocument } from '@blunt-hem/core/document/upgrade';
+import type { History, KeptAct } from '@blunt-hem/core/document/history';
+import { applyPatch, byteSize, inverse, type Patch } from '@blunt-hem/core/document/patch';
 import { HemError } from '@blunt-hem/core/errors';
 import type { Project } from '@blunt-hem/core/formats/projectFile';
 import type { Database, ProjectRow } from './database.ts';
-
-/** Acts beyond this many are folded into the base, oldest first, a half at a time. */
-export const KEPT_ACTS = 400;
+import { saving } from './saving.ts';
 
 export interface Stored {
   readonly row: ProjectRow;
   readonly document: HemDocument;
   readonly history: History;
-  /** Number of the first kept act. */
-  readonly firstAct: number;
+  /** The act before which the base stands. */
+  readonly baseAt: number;
 }
+
+const gone = () => new HemError('no-such-project', 'This project is not on the Rack any more.');
 
 export async function addProject(
   database: Database,
@@ -25,27 +24,37 @@ export async function addProject(
 ): Promise<string> {
   const id = crypto.randomUUID();
   const now = Date.now();
-  // The base is the document before its acts: take them back one by one.
-  let base = document;
-  for (let i = history.done; i-- > 0; ) base = applyPatch(base, inverse(history.acts[i].patch));
   const row: ProjectRow = {
     id,
     name,
     created: now,
     updated: now,
+    firstAct: 0,
     done: history.done,
     ...counts(document),
     picture,
   };
+  const { projects, bases, acts, patches } = database;
   await saving(
-    database.transaction('rw', database.projects, database.bases, database.acts, async () => {
-      await database.projects.add(row);
-      await database.bases.add({ projectId: id, document: base, firstAct: 0 });
-      await database.acts.bulkAdd(history.acts.map((act, number) => ({ ...act, projectId: id, number })));
+    database.transaction('rw', projects, bases, acts, patches, async () => {
+      await projects.add(row);
+      await bases.add({ projectId: id, document, at: history.done });
+      await acts.bulkAdd(history.acts.map((act, number) => actRow(id, number, act)));
+      await patches.bulkAdd(history.acts.map(({ patch }, number) => ({ projectId: id, number, patch })));
     }),
   );
   return id;
 }
+
+const actRow = (projectId: string, number: number, { patch, ...act }: KeptAct) => ({
+  operation: act.operation,
+  params: act.params,
+  label: act.label,
+  group: act.group,
+  projectId,
+  number,
+  bytes: byteSize(patch.changes),
+});
 
 const counts = (document: HemDocument) => ({
   faces: document.model.mesh.faceStart.length - 1,
@@ -53,55 +62,95 @@ const counts = (document: HemDocument) => ({
 });
 
 /**
- * Reads a project and replays its acts; undefined when there is none of that id.
+ * Reads a project: its base, and from there on or back what was done.
  *
- * @param known  its document, where the caller has it: then the base is not read
+ * @param known  its document, where the caller has it: then neither base nor patches are read
+ * @throws HemError when there is none of that id
  */
-export async function loadProject(
-  database: Database,
-  id: string,
-  known?: HemDocument,
-): Promise<Stored | undefined> {
-  const [row, base, keptActs] = await database.transaction(
-    'r',
-    database.projects,
-    database.bases,
-    database.acts,
-    () =>
-      Promise.all([
-        database.projects.get(id),
-        known ? { document: known, firstAct: 0 } : database.bases.get(id),
-        database.acts.where('projectId').equals(id).sortBy('number'),
-      ]),
-  );
-  if (!row || !base) return undefined;
-  const acts = upgradedActs(keptActs);
-  const standing = known ? [] : acts.slice(0, row.done);
-  const document = standing.reduce((d, act) => applyPatch(d, act.patch), upgradedDocument(base.document));
-  return { row, document, history: { acts, done: row.done }, firstAct: base.firstAct };
+export async function loadProject(database: Database, id: string, known?: HemDocument): Promise<Stored> {
+  const { projects, bases, acts, patches } = database;
+  return database.transaction('r', projects, bases, acts, patches, async () => {
+    const [row, base, kept] = await Promise.all([
+      projects.get(id),
+      known ? undefined : bases.get(id),
+      acts.where('[projectId+number]').between([id, 0], [id, Infinity]).toArray(),
+    ]);
+    if (!row || (!known && !base)) throw gone();
+    const history: History = {
+      acts: kept.map(({ operation, params, label, group }) => ({ operation, params, label, group })),
+      done: row.done - row.firstAct,
+    };
+    if (known || !base) return { row, document: known as HemDocument, history, baseAt: row.done };
+    const patchOf = async (number: number): Promise<Patch> => {
+      const found = await patches.get([id, number]);
+      if (!found) throw new HemError('damaged', 'A part of this project is missing.');
+      return found.patch;
+    };
+    let { document } = base;
+    for (let i = base.at; i < row.done; i++) document = applyPatch(document, await patchOf(i));
+    for (let i = base.at; i-- > row.done; ) document = applyPatch(document, inverse(await patchOf(i)));
+    return { row, document, history, baseAt: base.at };
+  });
+}
+
+/** Every act of a project with what it changed, for handing it on. */
+export async function keptActs(database: Database, id: string): Promise<KeptAct[]> {
+  const { acts, patches } = database;
+  const all = [
+    [id, 0],
+    [id, Infinity],
+  ] as const;
+  const rows = await acts
+    .where('[projectId+number]')
+    .between(...all)
+    .toArray();
+  const found = await patches
+    .where('[projectId+number]')
+    .between(...all)
+    .toArray();
+  return rows.map(({ operation, params, label, group }, i) => ({
+    operation,
+    params,
+    label,
+    group,
+    patch: found[i].patch,
+  }));
 }
 
 /**
  * Keeps one act: what could be redone goes, the act comes, in one transaction. The act counts as done only once
  * this has resolved.
+ *
+ * @param number  of the act
+ * @param rebase  whether the base stands among the acts that go, and the document takes its place
  */
 export async function saveAct(
   database: Database,
   id: string,
-  firstAct: number,
-  history: History,
+  number: number,
+  act: KeptAct,
   document: HemDocument,
+  rebase = false,
 ): Promise<void> {
-  const number = firstAct + history.done - 1;
-  const act = history.acts[history.done - 1];
+  const { projects, bases, acts, patches } = database;
+  const row = actRow(id, number, act);
+  const changes = { done: number + 1, updated: Date.now(), ...counts(document) };
   await saving(
-    database.transaction('rw', database.projects, database.acts, async () => {
-      await database.acts
+    database.transaction('rw', projects, bases, acts, patches, async () => {
+      const rest = [[id, number], [id, Infinity], true, true] as const;
+      await acts
         .where('[projectId+number]')
-        .between([id, number], [id, Infinity], true, true)
+        .between(...rest)
         .delete();
-      await database.acts.add({ ...act, projectId: id, number });
-      await database.projects.update(id, { done: history.done, updated: Date.now(), ...counts(document) });
+      await patches
+        .where('[projectId+number]')
+        .between(...rest)
+        .delete();
+      await acts.add(row);
+      await patches.add({ projectId: id, number, patch: act.patch });
+      if (rebase) await bases.put({ projectId: id, document, at: number + 1 });
+      // A write that meets no project has kept nothing.
+      if ((await projects.update(id, changes)) === 0) throw gone();
     }),
   );
 }
@@ -113,61 +162,72 @@ export async function saveDone(
   done: number,
   document: HemDocument,
 ): Promise<void> {
-  await saving(database.projects.update(id, { done, updated: Date.now(), ...counts(document) }));
-}
-
-/** Folds the older half of a long history into the base; returns what is left of it. */
-export async function foldHistory(database: Database, id: string, stored: Stored): Promise<Stored> {
-  const { history, firstAct } = stored;
-  const folded = Math.min(history.done, Math.floor(KEPT_ACTS / 2));
-  if (history.acts.length <= KEPT_ACTS || folded === 0) return stored;
-  const next: History = { acts: history.acts.slice(folded), done: history.done - folded };
+  const changes = { done, updated: Date.now(), ...counts(document) };
   await saving(
-    database.transaction('rw', database.projects, database.bases, database.acts, async () => {
-      const base = await database.bases.get(id);
-      if (!base) return;
-      const document = history.acts
-        .slice(0, folded)
-        .reduce((d, act) => applyPatch(d, act.patch), base.document);
-      await database.bases.put({ projectId: id, document, firstAct: firstAct + folded });
-      await database.acts
-        .where('[projectId+number]')
-        .between([id, 0], [id, firstAct + folded])
-        .delete();
-      await database.projects.update(id, { done: next.done });
+    database.transaction('rw', database.projects, async () => {
+      if ((await database.projects.update(id, changes)) === 0) throw gone();
     }),
   );
-  return { ...stored, history: next, firstAct: firstAct + folded };
+}
+
+/** Most bytes of patches that a project keeps; beyond it the oldest acts can no longer be taken back. */
+export const MOST_KEPT = 2 ** 30;
+
+/**
+ * Brings the base up to date, so that opening need not go through a long history, and lets go of the oldest acts where they take more
+ * than `most`.
+ *
+ * @param document  as it is before act number `at`
+ */
+export async function renewBase(
+  database: Database,
+  id: string,
+  document: HemDocument,
+  at: number,
+  most = MOST_KEPT,
+): Promise<void> {
+  const { projects, bases, acts, patches } = database;
+  await saving(
+    database.transaction('rw', projects, bases, acts, patches, async () => {
+      const row = await projects.get(id);
+      if (!row) throw gone();
+      await bases.put({ projectId: id, document, at });
+      const rows = await acts.where('[projectId+number]').between([id, 0], [id, Infinity]).toArray();
+      let total = rows.reduce((sum, { bytes }) => sum + bytes, 0);
+      let firstAct = row.firstAct;
+      for (const { number, bytes } of rows) {
+        if (total <= most || number >= Math.min(at, row.done)) break;
+        total -= bytes;
+        firstAct = number + 1;
+      }
+      if (firstAct === row.firstAct) return;
+      const old = [
+        [id, 0],
+        [id, firstAct],
+      ] as const;
+      await acts
+        .where('[projectId+number]')
+        .between(...old)
+        .delete();
+      await patches
+        .where('[projectId+number]')
+        .between(...old)
+        .delete();
+      await projects.update(id, { firstAct });
+    }),
+  );
 }
 
 /** Removes for good what was thrown away before `before`. */
 export async function purgeDeleted(database: Database, before: number): Promise<void> {
-  const gone = await database.projects
-    .filter(({ deleted }) => deleted !== undefined && deleted < before)
-    .primaryKeys();
-  await database.transaction(
-    'rw',
-    database.projects,
-    database.bases,
-    database.acts,
-    database.views,
-    async () => {
-      await database.projects.bulkDelete(gone);
-      await database.bases.bulkDelete(gone);
-      await database.views.bulkDelete(gone);
-      await database.acts.where('projectId').anyOf(gone).delete();
-    },
-  );
-}
-
-/** @throws HemError with what an artist can do when the browser will not store any more */
-async function saving<T>(work: PromiseLike<T>): Promise<T> {
-  try {
-    return await work;
-  } catch {
-    throw new HemError(
-      'not-saved',
-      'This could not be saved, so it was not done: the browser’s storage is full or closed. Delete projects you no longer need, or export this one.',
-    );
-  }
+  const { projects, bases, acts, patches, views } = database;
+  const ids = await projects.filter(({ deleted }) => deleted !== undefined && deleted < before).primaryKeys();
+  if (ids.length === 0) return;
+  await database.transaction('rw', projects, bases, acts, patches, views, async () => {
+    await projects.bulkDelete(ids);
+    await bases.bulkDelete(ids);
+    await views.bulkDelete(ids);
+    await acts.where('projectId').anyOf(ids).delete();
+    await patches.where('projectId').anyOf(ids).delete();
+  });
 }

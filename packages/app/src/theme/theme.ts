@@ -1,16 +1,6 @@
 import type { ThemeConfig } from 'antd';
 import { theme } from 'antd';
-
-/** Colours of the cutting room. */
-export const PALETTE = {
-  linen: '#F5F1E8',
-  paper: '#FFFDF8',
-  ink: '#22302E',
-  pine: '#1F5A4E',
-  ochre: '#B9801A',
-  brick: '#A63D2A',
-  fuchsia: '#C2186B',
-} as const;
+import { PALETTE } from './palette.ts';
 
 const FONT = "'Hanken Grotesk Variable', system-ui, sans-serif";
 
@@ -24,7 +14,7 @@ export function themeConfig(dark: boolean): ThemeConfig {
       colorWarning: PALETTE.ochre,
       colorError: PALETTE.brick,
       colorBgBase: dark ? '#1B2221' : PALETTE.paper,
-      colorTextBase: dark ? '#EFEAE0' : PALETTE.ink,
+      colorTextBase: dark ? PALETTE.night : PALETTE.ink,
       fontFamily: FONT,
       fontSize: 13,
       fontSizeSM: 12,
@@ -32,7 +22,7 @@ export function themeConfig(dark: boolean): ThemeConfig {
     },
     components: {
       // The default grey of what is not chosen falls short of AA on its ground.
-      Segmented: { itemColor: dark ? '#EFEAE0' : PALETTE.ink },
+      Segmented: { itemColor: dark ? PALETTE.night : PALETTE.ink },
     },
   };
 }

@@ -3,11 +3,19 @@ import type { ShellFigures } from '@blunt-hem/core/document/figures';
 import { cornerNormals } from '@blunt-hem/core/formats/cornerNormals';
 import type { Connectivity } from '@blunt-hem/core/mesh/connectivity';
 import { boundingBox } from '@blunt-hem/core/mesh/mesh';
-import type { Model } from '@blunt-hem/core/mesh/model';
+import { type Model, repeatable } from '@blunt-hem/core/mesh/model';
 import { mainKind, PART_KINDS, partsBy } from '@blunt-hem/core/mesh/parts';
+import type { Triangulation } from '@blunt-hem/core/mesh/triangulate';
 import { facesOfShell } from '@blunt-hem/core/surface/shells';
-import { boardLines } from './boardLines.ts';
-import { type FlatBuffers, type Histogram, type ModelBuffers, NO_UV, type PartList } from './protocol.ts';
+import { bin } from 'd3-array';
+import {
+  type FlatBuffers,
+  type Histogram,
+  type ModelBuffers,
+  NO_UV,
+  NOWHERE,
+  type PartList,
+} from './protocol.ts';
 
 export function modelBuffers(document: HemDocument): ModelBuffers {
   const { model } = document;
@@ -23,30 +31,34 @@ export function modelBuffers(document: HemDocument): ModelBuffers {
       normals[3 * i + k] = corner[3 * c + k];
     }
   }
-  const edgePositions = new Float32Array(3 * links.edgeVertices.length);
-  for (let i = 0; i < links.edgeVertices.length; i++) {
-    for (let k = 0; k < 3; k++) edgePositions[3 * i + k] = mesh.positions[3 * links.edgeVertices[i] + k];
-  }
   return {
     name: model.name,
-    repeats: model.source.format,
+    repeats: repeatable(model).format,
     positions,
     normals,
     triangleFace: triangleFace.slice(),
     parts: partLists(model, links),
-    edgePositions,
-    joined: links.joined.slice(),
-    edgeFaces: edgeFaces(links),
+    edgeEnds: edgeEnds(links, triangulation),
     edgeVertices: links.edgeVertices.slice(),
     box: boundingBox(mesh.positions),
   };
 }
 
-function edgeFaces({ joined, edgeCornerStart, edgeCorners, cornerFace }: Connectivity): Uint32Array {
-  return Uint32Array.from({ length: 2 * joined.length }, (_, i) => {
-    const e = i >> 1;
-    return cornerFace[edgeCorners[i & 1 ? edgeCornerStart[e + 1] - 1 : edgeCornerStart[e]]];
-  });
+/** Where the ends of each edge are drawn, on both its sides. */
+function edgeEnds(links: Connectivity, { triangleCorners }: Triangulation): Uint32Array {
+  const { joined, edgeCornerStart, edgeCorners, nextCorner } = links;
+  const drawn = new Uint32Array(nextCorner.length).fill(NOWHERE);
+  for (let i = triangleCorners.length; i-- > 0; ) drawn[triangleCorners[i]] = i;
+  const ends = new Uint32Array(4 * joined.length).fill(NOWHERE);
+  for (let e = 0; e < joined.length; e++) {
+    const first = edgeCornerStart[e];
+    for (let side = 0; side < Math.min(2, edgeCornerStart[e + 1] - first); side++) {
+      const c = edgeCorners[first + side];
+      ends[4 * e + 2 * side] = drawn[c];
+      ends[4 * e + 2 * side + 1] = drawn[nextCorner[c]];
+    }
+  }
+  return ends;
 }
 
 /** The main kind first. */
@@ -62,82 +74,54 @@ function partLists(model: Model, links: Connectivity): PartList[] {
   });
 }
 
-export function flatBuffers(document: HemDocument, figures: readonly ShellFigures[]): FlatBuffers {
-  const { triangulation, triangleStart, links } = topologyOf(document.model);
+export function flatBuffers(document: HemDocument): FlatBuffers {
+  const { triangulation, links } = topologyOf(document.model);
   const { triangleCorners } = triangulation;
   const { uv: cornerUv } = document.uvSets[document.currentUv];
-  const value = (i: number) => (Number.isNaN(cornerUv[i]) ? NO_UV : cornerUv[i]);
   const uv = new Float32Array(2 * triangleCorners.length);
   for (let i = 0; i < triangleCorners.length; i++) {
-    uv[2 * i] = value(2 * triangleCorners[i]);
-    uv[2 * i + 1] = value(2 * triangleCorners[i] + 1);
+    const c = triangleCorners[i];
+    const [u, v] = [cornerUv[2 * c], cornerUv[2 * c + 1]];
+    uv[2 * i] = Number.isNaN(u) ? NO_UV : u;
+    uv[2 * i + 1] = Number.isNaN(v) ? NO_UV : v;
   }
-  const shells = shellsOf(document);
-  const stretch = new Float32Array(2 * triangleCorners.length);
-  for (const { shell, stretch: measured } of figures) {
-    if (!measured) continue;
-    let at = 0;
-    for (const f of facesOfShell(shells, shell)) {
-      for (let t = triangleStart[f]; t < triangleStart[f + 1]; t++, at++) {
-        for (let i = 6 * t; i < 6 * t + 6; i += 2) {
-          stretch[i] = measured.logArea[at];
-          stretch[i + 1] = measured.angle[at];
-        }
-      }
-    }
-  }
-  const edgeUv = new Float32Array(8 * links.joined.length).fill(NO_UV);
+  const seams: number[] = [];
+  const borders: number[] = [];
   for (let e = 0; e < links.joined.length; e++) {
-    const first = links.edgeCornerStart[e];
-    for (let side = 0; side < Math.min(2, links.edgeCornerStart[e + 1] - first); side++) {
-      const c = links.edgeCorners[first + side];
-      const next = links.nextCorner[c];
-      const at = 8 * e + 4 * side;
-      edgeUv[at] = value(2 * c);
-      edgeUv[at + 1] = value(2 * c + 1);
-      edgeUv[at + 2] = value(2 * next);
-      edgeUv[at + 3] = value(2 * next + 1);
-    }
+    if (!links.joined[e]) borders.push(e);
+    else if (document.seams[e]) seams.push(e);
   }
-  const { seams, hidden } = document;
-  const { joined, cornerFace, edgeCorners, edgeCornerStart } = links;
-  const shown = (e: number) =>
-    edgeCorners.subarray(edgeCornerStart[e], edgeCornerStart[e + 1]).some((c) => !hidden[cornerFace[c]]);
-  const all = Array.from(joined.keys());
-  const visible = hidden.includes(1) ? all.filter(shown) : all;
   return {
     uv,
-    stretch,
-    edgeUv,
-    seamLines: modelLines(
-      document,
-      visible.filter((e) => seams[e] && joined[e]),
-    ),
-    borderLines: boardLines(
-      edgeUv,
-      visible.filter((e) => seams[e] || !joined[e]),
-    ),
-    innerLines: boardLines(
-      edgeUv,
-      visible.filter((e) => !seams[e] && joined[e]),
-    ),
-    faceShell: shells.faceShell.slice(),
+    faceShell: shellsOf(document).faceShell.slice(),
+    seams: Uint32Array.from(seams),
+    borders: Uint32Array.from(borders),
   };
 }
 
-function modelLines(document: HemDocument, edges: readonly number[]): Float32Array {
-  const { mesh, links } = topologyOf(document.model);
-  const lines = new Float32Array(6 * edges.length);
-  edges.forEach((e, i) => {
-    for (let k = 0; k < 6; k++) {
-      const v = links.edgeVertices[2 * e + Math.floor(k / 3)];
-      lines[6 * i + k] = mesh.positions[3 * v + (k % 3)];
+/** Stretch of every triangle of the model, shell by shell; 0 where nothing was measured. */
+export function stretchBuffers(
+  document: HemDocument,
+  figures: readonly ShellFigures[],
+): { readonly logArea: Float32Array; readonly angle: Float32Array } {
+  const { triangulation, triangleStart } = topologyOf(document.model);
+  const shells = shellsOf(document);
+  const logArea = new Float32Array(triangulation.triangleFace.length);
+  const angle = new Float32Array(logArea.length);
+  for (const { shell, stretch } of figures) {
+    if (!stretch) continue;
+    let at = 0;
+    for (const f of facesOfShell(shells, shell)) {
+      for (let t = triangleStart[f]; t < triangleStart[f + 1]; t++, at++) {
+        logArea[t] = stretch.logArea[at];
+        angle[t] = stretch.angle[at];
+      }
     }
-  });
-  return lines;
+  }
+  return { logArea, angle };
 }
 
-/** Surface by how it is stretched, each bin a share of the whole. */
+/** Triangles by how they are stretched; what lies beyond the ends counts in the last bins. */
 export function histogram(
   figures: readonly ShellFigures[],
   field: 'logArea' | 'angle',
@@ -145,14 +129,13 @@ export function histogram(
   to: number,
   bins = 24,
 ): Histogram {
-  const counts = new Array<number>(bins).fill(0);
-  let total = 0;
-  for (const { stretch } of figures) {
-    if (!stretch) continue;
-    for (const value of stretch[field]) {
-      counts[Math.max(0, Math.min(bins - 1, Math.floor((bins * (value - from)) / (to - from))))]++;
-      total++;
-    }
-  }
-  return { from, to, counts: counts.map((count) => count / (total || 1)) };
+  const values: number[] = [];
+  for (const { stretch } of figures)
+    if (stretch) for (const value of stretch[field]) values.push(Math.max(from, Math.min(to, value)));
+  const edges = Array.from({ length: bins - 1 }, (_, i) => from + ((i + 1) * (to - from)) / bins);
+  const counts = bin()
+    .domain([from, to])
+    .thresholds(edges)(values)
+    .map(({ length }) => length);
+  return { from, to, counts: counts.map((count) => count / (values.length || 1)) };
 }

@@ -4,8 +4,12 @@ import type { ModelFigures } from '@blunt-hem/core/health/modelFigures';
 import type { ShellStretch } from '@blunt-hem/core/measure/stretch';
 import type { ModelSource } from '@blunt-hem/core/mesh/model';
 import type { PartKind, Parts } from '@blunt-hem/core/mesh/parts';
-import type { Request } from '@blunt-hem/core/operations/catalogue';
+import type { OperationName, ParamsOf } from '@blunt-hem/core/operations/catalogue';
+import type { AnswerOf, AskedOf, QuestionName } from '@blunt-hem/core/questions/index';
+import type { Done, Slot } from '@blunt-hem/core/session/session';
+import type { UvBox } from '@blunt-hem/core/surface/uvBox';
 import type { Verdict } from '@blunt-hem/core/surface/verdict';
+import type { ProjectRow } from '../storage/database.ts';
 
 /** What the main thread and the document worker say to each other. */
 
@@ -18,7 +22,7 @@ export interface PartList extends Parts {
 /** The model as it is drawn: one vertex for every corner of every triangle. */
 export interface ModelBuffers {
   readonly name: string;
-  /** The format whose file an export repeats; none once the mesh was changed, or where it cannot. */
+  /** The format whose file an export repeats; none once the model was altered, or where it cannot. */
   readonly repeats: ModelSource['format'];
   /** `9 × triangleCount`. */
   readonly positions: Float32Array;
@@ -26,80 +30,102 @@ export interface ModelBuffers {
   readonly triangleFace: Uint32Array;
   /** Parts of each kind of which there is more than one, and of the main kind. */
   readonly parts: readonly PartList[];
-  /** xyz of both ends of every edge: `6 × edgeCount`. */
-  readonly edgePositions: Float32Array;
-  readonly joined: Uint8Array;
-  /** Two faces at each edge, the same one twice at a border: `2 × edgeCount`. */
-  readonly edgeFaces: Uint32Array;
+  /**
+   * Drawn vertices at both ends of every edge, on one side and on the other, `NOWHERE` where there is none: `4 × edgeCount`. Through
+   * them an edge finds its place on the model and in the flat.
+   */
+  readonly edgeEnds: Uint32Array;
+  /** Vertices of the model at both ends of every edge. */
   readonly edgeVertices: Uint32Array;
   readonly box: Float64Array;
 }
+
+export const NOWHERE = 0xffffffff;
+
+/** Stands for a missing UV in buffers. */
+export const NO_UV = -1e6;
 
 /** What is drawn of the UVs; sent anew when they or the seams change. */
 export interface FlatBuffers {
   /** u and v of every triangle corner, `6 × triangleCount`; `NO_UV` where there is none. */
   readonly uv: Float32Array;
-  /** Logarithm of area stretch and angular deformation in degrees, of every triangle corner: `6 × triangleCount`. */
-  readonly stretch: Float32Array;
-  /** u and v of both ends of an edge, as it lies on one side and on the other: `8 × edgeCount`. */
-  readonly edgeUv: Float32Array;
-  /** Lines ready to draw, xyz of both ends each: seams on the model, borders and inner edges in the flat. */
-  readonly seamLines: Float32Array;
-  readonly borderLines: Float32Array;
-  readonly innerLines: Float32Array;
   readonly faceShell: Uint32Array;
+  /** Seams, and edges where the mesh ends. */
+  readonly seams: Uint32Array;
+  readonly borders: Uint32Array;
 }
 
-/** Stands for a missing UV in buffers. */
-export const NO_UV = -1e6;
-
 /** One row of the shell table. */
-export interface ShellRow extends Omit<ShellStretch, 'logArea' | 'angle'> {
-  readonly shell: number;
+export interface ShellRow {
+  /** The least face of the shell: its name while seams stay as they are. */
+  readonly name: number;
   readonly faces: number;
-  /** Least face of the shell: tells it from others when shells are numbered anew. */
-  readonly firstFace: number;
-  readonly verdict: Verdict;
   readonly unfolded: boolean;
   readonly stale: boolean;
-  readonly box: readonly [number, number, number, number] | undefined;
+  readonly box: UvBox | undefined;
+  /** Undefined while it is being measured. */
+  readonly verdict?: Verdict;
+  /** Undefined while it is being measured, and without UVs. */
+  readonly stretch?: Omit<ShellStretch, 'logArea' | 'angle'>;
 }
 
 export interface Histogram {
   readonly from: number;
   readonly to: number;
+  /** Each a share of the whole. */
   readonly counts: readonly number[];
 }
 
-/** Everything that may have changed after an act. */
+/** What has changed after an act; what is absent is as it was. */
 export interface BenchState {
-  readonly flat: FlatBuffers;
+  readonly flat?: FlatBuffers;
   /** 1 per hidden face. */
-  readonly hidden: Uint8Array;
+  readonly hidden?: Uint8Array;
+  /** In the order of shells in `faceShell`. */
   readonly shells: readonly ShellRow[];
-  readonly totals: Totals;
-  readonly areaHistogram: Histogram;
-  readonly angleHistogram: Histogram;
   /** Labels of what can be undone and redone, the nearest first. */
   readonly undoable: readonly string[];
   readonly redoable: readonly string[];
+}
+
+/** What was measured once the picture was on its way. */
+export interface BenchFigures {
+  readonly shells: readonly ShellRow[];
+  readonly totals: Totals;
+  /** Before the artist's last act. */
+  readonly before: Totals;
+  /** Of every triangle: logarithm of area stretch, and angular deformation in degrees. */
+  readonly logArea: Float32Array;
+  readonly angle: Float32Array;
+  readonly areaHistogram: Histogram;
+  readonly angleHistogram: Histogram;
+}
+
+/** What an act would lead to on the Board. */
+export interface Ghost {
+  /** u and v of both ends of every border of the shells it would change. */
+  readonly lines: Float32Array;
+  readonly shells: number;
+  /** Stretch of those shells. */
+  readonly l2: number;
 }
 
 export type BenchEvent =
   /** The mesh is another one; the state that belongs to it follows at once. */
   | { readonly kind: 'model'; readonly model: ModelBuffers }
   | { readonly kind: 'state'; readonly state: BenchState }
+  | { readonly kind: 'figures'; readonly figures: BenchFigures }
   | { readonly kind: 'overlaps'; readonly faces: Uint32Array; readonly atLeast: boolean }
-  /** What is running; absent fields mean nothing is. */
-  | { readonly kind: 'busy'; readonly label?: string; readonly fraction?: number; readonly figure?: number }
+  /** What is running, “Unfolding”; without it nothing is. */
+  | {
+      readonly kind: 'running';
+      readonly doing?: string;
+      readonly fraction?: number;
+      readonly figure?: number;
+    }
   /** A moving picture of one shell: UV of the triangle corners of its triangles. */
   | { readonly kind: 'moving'; readonly triangles: Uint32Array; readonly uv: Float32Array }
   | { readonly kind: 'saved'; readonly saved: boolean };
-
-export interface Done {
-  readonly label: string;
-  readonly notes: readonly string[];
-}
 
 /** A failure in words an artist reads; errors do not keep their class between threads. */
 export interface Failure {
@@ -109,40 +135,6 @@ export interface Failure {
 }
 
 export type Answer<T> = { readonly ok: T } | { readonly failure: Failure };
-
-export interface Pick {
-  readonly face: number;
-  readonly edge: number;
-  readonly shell: number;
-  /** Where the ray met the surface; on the Board u, v, 0. */
-  readonly point: readonly [number, number, number];
-}
-
-/** What a hand picks. */
-export type Target = 'edges' | 'faces' | 'shells';
-
-export interface BoxQuery {
-  /** Column-major, model to clip space. */
-  readonly matrix: readonly number[];
-  /** In clip space: left, bottom, right, top. */
-  readonly rectangle: readonly [number, number, number, number];
-  readonly eye: readonly [number, number, number];
-  readonly visibleOnly: boolean;
-}
-
-export type ExportKind = 'obj' | 'glb' | 'template' | 'project';
-
-export interface Exported {
-  readonly fileName: string;
-  readonly bytes: Uint8Array;
-}
-
-export interface TemplateChoice {
-  readonly size: number;
-  readonly fills: boolean;
-  readonly edges: boolean;
-  readonly numbers: boolean;
-}
 
 /** One thing the health check found. */
 export interface FindingRow {
@@ -175,7 +167,26 @@ export interface ReadFile {
   readonly uvSets: readonly string[];
 }
 
-/** What the document worker offers. */
+export interface FileBytes {
+  readonly fileName: string;
+  readonly bytes: Uint8Array;
+}
+
+/** A project as the Rack shows it. */
+export type RackRow = Pick<
+  ProjectRow,
+  'id' | 'name' | 'updated' | 'faces' | 'shells' | 'picture' | 'deleted'
+>;
+
+/** A project that was opened. */
+export interface OpenedProject {
+  readonly name: string;
+  readonly model: ModelBuffers;
+  /** How it was looked at last. */
+  readonly view: unknown;
+}
+
+/** What the document worker offers. It alone reads and writes the database. */
 export interface BenchApi {
   /**
    * Reads a model or a project, apart from everything else; what came of it waits for `create`.
@@ -190,23 +201,33 @@ export interface BenchApi {
   cancelReading(): Promise<void>;
   /** Makes a project of what was read last. */
   create(keepUvs: boolean): Promise<Answer<string>>;
-  addDemos(): Promise<void>;
-  open(id: string, listen: (event: BenchEvent) => void): Promise<Answer<ModelBuffers>>;
+  addDemos(): Promise<Answer<void>>;
+  /** Tells what is on the Rack now and whenever that changes, from whatever tab. */
+  watchRack(listen: (rows: readonly RackRow[]) => void, fail: () => void): Promise<void>;
+  takeOff(id: string): Promise<Answer<void>>;
+  putBack(id: string): Promise<Answer<void>>;
+  /** Removes for good what was taken off the Rack a while ago. */
+  purge(): Promise<Answer<void>>;
+  keepView(id: string, view: unknown): Promise<Answer<void>>;
+  exportProject(id: string): Promise<Answer<FileBytes>>;
+
+  open(id: string, listen: (event: BenchEvent) => void): Promise<Answer<OpenedProject>>;
   close(): Promise<void>;
-  perform(request: Request): Promise<Answer<Done>>;
+  perform<N extends OperationName>(operation: N, params: ParamsOf<N>): Promise<Answer<Done>>;
   undo(): Promise<Answer<Done | undefined>>;
   redo(): Promise<Answer<Done | undefined>>;
   stop(): Promise<void>;
+  /** Undefined when something newer took the place of the question. */
+  ask<N extends QuestionName>(
+    name: N,
+    params: AskedOf<N>,
+    report?: (fraction: number) => void,
+  ): Promise<Answer<AnswerOf<N> | undefined>>;
+  /** What an act would lead to; undefined when something newer took its place, or it cannot be done. */
+  preview<N extends OperationName>(slot: Slot, operation: N, params: ParamsOf<N>): Promise<Ghost | undefined>;
+  clearPreview(slot: Slot): Promise<void>;
   /** Undefined when a newer examination, or the end of the project, has ended this one. */
   examine(tolerance: number, report: (fraction: number) => void): Promise<HealthReport | undefined>;
-  /** A picture of faces, and of the faces at edges, where they are on the model. */
+  /** A picture of the model, PNG; with faces or edges, of where those are. */
   pictureOf(faces: Uint32Array, edges: Uint32Array): Promise<Blob | undefined>;
-  /** How many one check counts, at once. */
-  countOf(kind: string, tolerance: number): Promise<number>;
-  pickModel(origin: readonly number[], direction: readonly number[]): Promise<Pick | undefined>;
-  pickBoard(u: number, v: number): Promise<Pick | undefined>;
-  loop(edge: number): Promise<number[]>;
-  inBox(query: BoxQuery, target: Target): Promise<number[]>;
-  exportAs(kind: ExportKind, template?: TemplateChoice): Promise<Answer<Exported>>;
-  exportProject(id: string): Promise<Answer<Exported>>;
 }

@@ -1,23 +1,28 @@
 import { host } from '@blunt-hem/core/formats/decoders';
+import { readProject } from '@blunt-hem/core/formats/projectFile';
 import { readModel } from '@blunt-hem/core/formats/readModel';
-import type { Model } from '@blunt-hem/core/mesh/model';
 import * as Comlink from 'comlink';
 import dracoBinary from 'draco3dgltf/draco_decoder_gltf.wasm?url';
-import { answer } from './answer.ts';
+import { answer, buffersIn } from './answer.ts';
 import type { Answer, OpenedFile } from './protocol.ts';
+import type { FileContent } from './readingDesk.ts';
 
 host.dracoBinary = async () => (await fetch(dracoBinary)).arrayBuffer();
 
-/** Reads one model apart from everything else: whoever has had enough ends the worker. */
+/** Reads one model or project apart from everything else: whoever has had enough ends the worker. */
 export interface ReaderApi {
-  read(files: readonly OpenedFile[], report: (fraction: number) => void): Promise<Answer<Model>>;
+  read(files: readonly OpenedFile[], report: (fraction: number) => void): Promise<Answer<FileContent>>;
 }
 
 const api: ReaderApi = {
-  read: ([main, ...others], report) =>
-    answer(() =>
-      readModel(main.bytes, main.name, new Map(others.map(({ name, bytes }) => [name, bytes])), report),
-    ),
+  async read([main, ...others], report) {
+    const result = await answer(async (): Promise<FileContent> => {
+      if (/\.hemproject$/i.test(main.name)) return { project: readProject(main.bytes, main.name) };
+      const companions = new Map(others.map(({ name, bytes }) => [name, bytes]));
+      return { model: await readModel(main.bytes, main.name, companions, report) };
+    });
+    return 'ok' in result ? Comlink.transfer(result, buffersIn(result.ok)) : result;
+  },
 };
 
 Comlink.expose(api);

@@ -1,7 +1,8 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { bestTurn, transformUv } from '../surface/similarity.ts';
-import { type Box, boxesMeet, findRoom } from './findRoom.ts';
+import { boxesMeet, type UvBox } from '../surface/uvBox.ts';
+import { findRoom } from './findRoom.ts';
 
 const coordinate = fc.double({ min: -5, max: 5, noNaN: true });
 const box = fc
@@ -11,9 +12,9 @@ const box = fc
     fc.double({ min: 0.01, max: 3, noNaN: true }),
     fc.double({ min: 0.01, max: 3, noNaN: true }),
   )
-  .map(([u, v, width, height]): Box => [u, v, u + width, v + height]);
+  .map(([u, v, width, height]): UvBox => [u, v, u + width, v + height]);
 
-const moved = (b: Box, [mu, mv]: readonly [number, number]): Box => [
+const moved = (b: UvBox, [mu, mv]: readonly [number, number]): UvBox => [
   b[0] + mu,
   b[1] + mv,
   b[2] + mu,
@@ -34,7 +35,7 @@ describe('room', () => {
         fc.double({ min: 0, max: 0.2, noNaN: true }),
         (own, others, gap) => {
           const place = moved(own, findRoom(own, others, gap));
-          const grown: Box = [
+          const grown: UvBox = [
             place[0] - gap + 1e-9,
             place[1] - gap + 1e-9,
             place[2] + gap - 1e-9,

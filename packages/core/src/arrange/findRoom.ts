@@ -1,8 +1,4 @@
-/** Least and greatest u and v. */
-export type Box = readonly [number, number, number, number];
-
-export const boxesMeet = (a: Box, b: Box): boolean =>
-  a[0] < b[2] && a[2] > b[0] && a[1] < b[3] && a[3] > b[1];
+import type { UvBox } from '../surface/uvBox.ts';
 
 /**
  * The nearest place where a box keeps clear of others: its own, or else one found in rings going out from it.
@@ -10,7 +6,7 @@ export const boxesMeet = (a: Box, b: Box): boolean =>
  * @param gap  least distance to the others
  * @returns how far to move in u and in v
  */
-export function findRoom(box: Box, others: readonly Box[], gap: number): readonly [number, number] {
+export function findRoom(box: UvBox, others: readonly UvBox[], gap: number): readonly [number, number] {
   const step = 0.25 * Math.max(Math.min(box[2] - box[0], box[3] - box[1]), gap, 1e-9);
   const clear = (mu: number, mv: number) =>
     others.every(

@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { overlappingTriangles } from '../measure/overlap.ts';
-import { placed } from '../operations/placement.ts';
+import { placed } from '../operations/arrange/placement.ts';
 import { unattended } from '../progress.ts';
 import { packShells, TooMuchPaddingError } from './packShells.ts';
 

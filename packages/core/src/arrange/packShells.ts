@@ -1,5 +1,5 @@
 import { HemError, StoppedError } from '../errors.ts';
-import type { Context } from '../progress.ts';
+import { type Context, heedStop, type StopSignal } from '../progress.ts';
 
 /** Triangles of one flat shell: UV of three corners each, `6 × triangleCount`. */
 export type FlatShell = Float64Array;
@@ -40,7 +40,10 @@ export function packShells(
 ): Placement[] {
   const gap = options.padding / options.size;
   const turns: readonly (0 | 1 | 2 | 3)[] = options.turning === 'quarter' ? [0, 1, 2, 3] : [0];
-  const rooms = shells.map((shell) => turns.map((t) => turned(shell, t)));
+  const rooms = shells.map((shell) => {
+    heedStop(context.signal);
+    return turns.map((t) => turned(shell, t));
+  });
   const order = shells.map((_, i) => i).sort((a, b) => rooms[b][0].longest - rooms[a][0].longest || a - b);
 
   const area = rooms.reduce((sum, [room]) => sum + room.area, 0);
@@ -50,7 +53,8 @@ export function packShells(
   // Shrink until it fits, then halve between what fits and what does not.
   const smallest = 1e-4 * high;
   while (!best && low > smallest && !context.signal.aborted) {
-    best = dropAll(rooms, turns, order, low, gap);
+    context.report({ figure: area * low * low });
+    best = dropAll(rooms, turns, order, low, gap, context.signal);
     if (!best) {
       high = low;
       low *= 0.8;
@@ -61,7 +65,7 @@ export function packShells(
   while (high - low > 0.002 * high && !context.signal.aborted) {
     context.report({ figure: area * low * low });
     const scale = 0.5 * (low + high);
-    const placed = dropAll(rooms, turns, order, scale, gap);
+    const placed = dropAll(rooms, turns, order, scale, gap, context.signal);
     if (placed) {
       best = placed;
       low = scale;
@@ -115,17 +119,19 @@ function turned(shell: FlatShell, quarterTurns: 0 | 1 | 2 | 3): Room {
   return { uv, quarterTurns, minU, minV, width, height, longest: Math.max(width, height), area };
 }
 
-/** Drops every shell at one scale; undefined when they do not fit below the top of the tile. */
+/** Drops every shell at one scale; undefined when they do not fit below the top of the tile, or it was stopped. */
 function dropAll(
   rooms: readonly (readonly Room[])[],
   turns: readonly number[],
   order: readonly number[],
   scale: number,
   gap: number,
+  signal: StopSignal,
 ): Placement[] | undefined {
   const skyline = new Float64Array(COLUMNS).fill(gap);
   const placements = new Array<Placement>(rooms.length);
   for (const index of order) {
+    if (signal.aborted) return undefined;
     let best: { waste: number; column: number; base: number; outline: Outline; room: Room } | undefined;
     for (let t = 0; t < turns.length; t++) {
       const room = rooms[index][t];

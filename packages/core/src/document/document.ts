@@ -5,25 +5,16 @@ import type { Model, UvSet } from '../mesh/model.ts';
 import { type Triangulation, triangulate } from '../mesh/triangulate.ts';
 import { extractShell, faceTriangleStart, type Shell } from '../surface/shell.ts';
 import { type ShellMap, seamsFromUv, shellsFromSeams } from '../surface/shells.ts';
+import { blankMarks, type Marks, VALUES, type Values } from './fields.ts';
 
 /**
  * Everything an artist has made of a model. Never changed in place: an operation gives a patch, and
  * `applyPatch` gives the next document, sharing with the last whatever the patch left alone.
  */
-export interface HemDocument {
+export interface HemDocument extends Marks, Values {
   readonly model: Model;
-  /** 1 per cut edge. */
-  readonly seams: Uint8Array;
   /** At least one; the first `model.uvSets.length` came from the file. */
   readonly uvSets: readonly UvSet[];
-  /** The set that is shown, solved and exported. */
-  readonly currentUv: number;
-  /** 1 per hidden face. */
-  readonly hidden: Uint8Array;
-  /** 1 per face whose shell was cut or sewn and not unfolded since. */
-  readonly stale: Uint8Array;
-  /** 1 per face whose shell was relaxed since it was last unfolded. */
-  readonly relaxed: Uint8Array;
 }
 
 export interface OpenOptions {
@@ -36,18 +27,17 @@ export function openDocument(model: Model, { keepUvs = true }: OpenOptions = {})
   const { links } = topologyOf(model);
   const kept = keepUvs && model.uvSets.length > 0;
   const blank: UvSet = { name: 'UV', uv: new Float64Array(2 * model.mesh.cornerVertex.length).fill(NaN) };
+  const marks = blankMarks(faceCount(model.mesh), links.joined.length);
   return {
+    ...VALUES,
+    ...marks,
     model,
-    seams: kept ? seamsFromUv(links, model.uvSets[0].uv) : new Uint8Array(links.joined.length),
+    seams: kept ? seamsFromUv(links, model.uvSets[0].uv) : marks.seams,
     uvSets: kept ? model.uvSets : [blank],
-    currentUv: 0,
-    hidden: new Uint8Array(faceCount(model.mesh)),
-    stale: new Uint8Array(faceCount(model.mesh)),
-    relaxed: new Uint8Array(faceCount(model.mesh)),
   };
 }
 
-/** What follows from the model alone. */
+/** What follows from the mesh alone. */
 export interface Topology {
   readonly mesh: Mesh;
   readonly links: Connectivity;
@@ -55,13 +45,12 @@ export interface Topology {
   readonly triangleStart: Uint32Array;
 }
 
-const topologies = new WeakMap<Model, Topology>();
+const topologies = new WeakMap<Mesh, Topology>();
 
-/** Worked out once per model. */
-export function topologyOf(model: Model): Topology {
-  let topology = topologies.get(model);
+/** Worked out once per mesh. */
+export function topologyOf({ mesh }: Model): Topology {
+  let topology = topologies.get(mesh);
   if (!topology) {
-    const { mesh } = model;
     const triangulation = triangulate(mesh);
     topology = {
       mesh,
@@ -69,7 +58,7 @@ export function topologyOf(model: Model): Topology {
       triangulation,
       triangleStart: faceTriangleStart(mesh, triangulation),
     };
-    topologies.set(model, topology);
+    topologies.set(mesh, topology);
   }
   return topology;
 }
@@ -90,14 +79,14 @@ export function shellsOf(document: HemDocument): ShellMap {
 /** The model as it is, or the Catmull–Clark surface of which it is the cage. */
 export type Surface = 'cage' | 'smoothed';
 
-const smoothed = new WeakMap<Model, Mesh>();
+const smoothed = new WeakMap<Mesh, Mesh>();
 
-/** The mesh with every vertex where subdivision takes it, worked out once per model. */
-function smoothedMesh(model: Model): Mesh {
-  let mesh = smoothed.get(model);
+/** The mesh with every vertex where subdivision takes it, worked out once per mesh. */
+function smoothedMesh(cage: Mesh): Mesh {
+  let mesh = smoothed.get(cage);
   if (!mesh) {
-    mesh = { ...model.mesh, positions: limitPositions(model.mesh) };
-    smoothed.set(model, mesh);
+    mesh = { ...cage, positions: limitPositions(cage) };
+    smoothed.set(cage, mesh);
   }
   return mesh;
 }
@@ -105,7 +94,7 @@ function smoothedMesh(model: Model): Mesh {
 /** One shell of a document as a mesh of its own. */
 export function shellOf(document: HemDocument, shell: number, surface: Surface = 'cage'): Shell {
   const { mesh, triangulation, triangleStart } = topologyOf(document.model);
-  const solid = surface === 'cage' ? mesh : smoothedMesh(document.model);
+  const solid = surface === 'cage' ? mesh : smoothedMesh(document.model.mesh);
   return extractShell(solid, triangulation, triangleStart, shellsOf(document), shell);
 }
 
@@ -120,3 +109,12 @@ export function shellUv(document: HemDocument, shell: Shell): Float64Array | und
   }
   return result;
 }
+
+/** A document as jobs want it: without the file it came from, which would be copied. */
+export const plainDocument = (document: HemDocument): HemDocument => ({
+  ...document,
+  model: plainModel(document.model),
+});
+
+/** A model as jobs want it. */
+export const plainModel = (model: Model): Model => ({ ...model, source: { format: 'none' } });

@@ -1,5 +1,6 @@
 import { measureStretch, type ShellStretch } from '../measure/stretch.ts';
 import { facesOfShell } from '../surface/shells.ts';
+import { boxOf, type UvBox } from '../surface/uvBox.ts';
 import { type Verdict, verdictOf } from '../surface/verdict.ts';
 import { type HemDocument, shellOf, shellsOf, shellUv } from './document.ts';
 
@@ -14,7 +15,7 @@ export interface ShellFigures {
   /** Cut or sewn and not unfolded since. */
   readonly stale: boolean;
   /** Smallest and greatest u and v: `[minU, minV, maxU, maxV]`; undefined while it has no UVs. */
-  readonly box: readonly [number, number, number, number] | undefined;
+  readonly box: UvBox | undefined;
 }
 
 export function figuresOf(document: HemDocument, shell: number): ShellFigures {
@@ -30,18 +31,6 @@ export function figuresOf(document: HemDocument, shell: number): ShellFigures {
     stale: faces.some((f) => document.stale[f] === 1),
     box: uv && boxOf(uv),
   };
-}
-
-/** Smallest and greatest u and v. */
-export function boxOf(uv: Float64Array): [number, number, number, number] {
-  const box: [number, number, number, number] = [Infinity, Infinity, -Infinity, -Infinity];
-  for (let i = 0; i < uv.length; i += 2) {
-    box[0] = Math.min(box[0], uv[i]);
-    box[1] = Math.min(box[1], uv[i + 1]);
-    box[2] = Math.max(box[2], uv[i]);
-    box[3] = Math.max(box[3], uv[i + 1]);
-  }
-  return box;
 }
 
 /** Figures of all shells together. */

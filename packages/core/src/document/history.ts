@@ -1,7 +1,6 @@
-import type { HemDocument } from './document.ts';
-import { applyPatch, inverse, type Patch } from './patch.ts';
+import type { Patch } from './patch.ts';
 
-/** One thing that was done, as it is kept. */
+/** One thing that was done, without what it changed. */
 export interface Act {
   /** Name of the operation in the catalogue. */
   readonly operation: string;
@@ -11,51 +10,46 @@ export interface Act {
   readonly label: string;
   /** Acts of one group are undone together: a cut and the unfold that followed from it. */
   readonly group: number;
+}
+
+/** An act as it is kept. */
+export interface KeptAct extends Act {
   readonly patch: Patch;
 }
 
 /** What was done, in order, and how much of it stands; the rest can be redone. */
-export interface History {
-  readonly acts: readonly Act[];
+export interface History<A extends Act = Act> {
+  readonly acts: readonly A[];
   readonly done: number;
 }
 
-export const emptyHistory: History = { acts: [], done: 0 };
+export const emptyHistory: History<never> = { acts: [], done: 0 };
 
 /** Adds an act; whatever could be redone is forgotten. */
-export function record(history: History, act: Act): History {
+export function record<A extends Act>(history: History<A>, act: A): History<A> {
   return { acts: [...history.acts.slice(0, history.done), act], done: history.done + 1 };
 }
 
-export interface Step {
-  readonly document: HemDocument;
-  readonly history: History;
-  /** The patches that were applied, in order. */
-  readonly patches: readonly Patch[];
+/** How much stands after the last group is taken back; undefined when there is none. */
+export function undone({ acts, done }: History): number | undefined {
+  if (done === 0) return undefined;
+  const { group } = acts[done - 1];
+  let to = done;
+  while (to > 0 && acts[to - 1].group === group) to--;
+  return to;
 }
 
-/** Takes back the last group; undefined when there is none. */
-export function undo(document: HemDocument, history: History): Step | undefined {
-  if (history.done === 0) return undefined;
-  const { group } = history.acts[history.done - 1];
-  const patches: Patch[] = [];
-  let done = history.done;
-  while (done > 0 && history.acts[done - 1].group === group)
-    patches.push(inverse(history.acts[--done].patch));
-  return step(document, history, patches, done);
+/** How much stands after the next group is done again; undefined when there is none. */
+export function redone({ acts, done }: History): number | undefined {
+  if (done === acts.length) return undefined;
+  const { group } = acts[done];
+  let to = done;
+  while (to < acts.length && acts[to].group === group) to++;
+  return to;
 }
 
-/** Does the next group again; undefined when there is none. */
-export function redo(document: HemDocument, history: History): Step | undefined {
-  if (history.done === history.acts.length) return undefined;
-  const { group } = history.acts[history.done];
-  const patches: Patch[] = [];
-  let done = history.done;
-  while (done < history.acts.length && history.acts[done].group === group)
-    patches.push(history.acts[done++].patch);
-  return step(document, history, patches, done);
-}
+/** One label a group, that of its first act. */
+export const groupLabels = (acts: readonly Act[]): string[] =>
+  acts.filter((act, i) => i === 0 || acts[i - 1].group !== act.group).map(({ label }) => label);
 
-function step(document: HemDocument, history: History, patches: readonly Patch[], done: number): Step {
-  return { document: patches.reduce(applyPatch, document), history: { ...history, done }, patches };
-}
+export const nextGroup = ({ acts }: History): number => (acts.at(-1)?.group ?? -1) + 1;

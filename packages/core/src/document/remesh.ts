@@ -1,20 +1,60 @@
-import { connectivity } from '../mesh/connectivity.ts';
 import type { MeshEdit } from '../mesh/edit.ts';
-import type { Model, UvSet } from '../mesh/model.ts';
+import { faceCount, type Mesh, vertexCount } from '../mesh/mesh.ts';
+import { FACE_FIELDS, type FaceField, type Model, type UvSet, withFields } from '../mesh/model.ts';
 import { seamsFromUv } from '../surface/shells.ts';
+import {
+  applyDelta,
+  type Delta,
+  deltaOf,
+  GONE,
+  type NumberArray,
+  type Runs,
+  renumbering,
+  reversed,
+  reversedDelta,
+  runsOf,
+} from './delta.ts';
 import { type HemDocument, topologyOf } from './document.ts';
+import { FACE_MARKS, type MarkField } from './fields.ts';
+
+/** The change to another mesh: what was kept in order, and beside it only what was taken out, put in or altered. */
+export interface Remesh {
+  readonly kind: 'remesh';
+  readonly faces: Runs;
+  readonly corners: Runs;
+  readonly vertices: Runs;
+  readonly positions: Delta<Float64Array>;
+  /** Corners of each face. */
+  readonly sizes: Delta<Uint32Array>;
+  readonly cornerVertex: Delta<Uint32Array>;
+  /** 1 for each corner whose edge is a seam. */
+  readonly cornerSeams: Delta<Uint8Array>;
+  /** Of each UV set of the document, and of those of the file. */
+  readonly uv: readonly Delta<Float64Array>[];
+  readonly fileUv: readonly Delta<Float64Array>[];
+  readonly marks: Readonly<Partial<Record<MarkField, Delta<Uint8Array>>>>;
+  readonly perFace: Readonly<Partial<Record<FaceField, Delta>>>;
+  /** Fields of the model that differ otherwise. */
+  readonly before: Partial<Model>;
+  readonly after: Partial<Model>;
+}
 
 /**
- * The document with another mesh, and everything taken along: names, materials, UVs, seams, marks and what is hidden. UVs
+ * The change that an edit of the mesh makes, and everything taken along: names, materials, UVs, seams, marks and what is hidden. UVs
  * keep their places; where faces that lie apart in the flat come to share an edge, the edge becomes a seam. Faces that were
  * turned over are marked stale, for their UVs are mirrored now. The file can no longer be repeated to the byte: exports are
  * composed anew.
  */
-export function remeshed(document: HemDocument, edit: MeshEdit): HemDocument {
+export function remeshed(document: HemDocument, edit: MeshEdit): Remesh {
+  return remeshBetween(document, carriedAlong(document, edit), edit);
+}
+
+/** The document with another mesh. */
+function carriedAlong(document: HemDocument, edit: MeshEdit): HemDocument {
   const { faceSource, cornerSource, cornerShift } = edit;
   const { nextCorner } = topologyOf(document.model).links;
   const old = document.model;
-  const perFace = <T extends Uint32Array | Int32Array | Uint8Array>(list: T): T => {
+  const perFace = <T extends NumberArray>(list: T): T => {
     const next = new (list.constructor as new (length: number) => T)(faceSource.length);
     for (let f = 0; f < next.length; f++) next[f] = list[faceSource[f]];
     return next;
@@ -32,39 +72,34 @@ export function remeshed(document: HemDocument, edit: MeshEdit): HemDocument {
     }
     return { ...set, uv };
   };
-  const whole: Model = {
+  const lists = FACE_FIELDS.flatMap((key) => (old[key] ? [[key, perFace(old[key] as NumberArray)]] : []));
+  const model: Model = {
     ...old,
+    ...Object.fromEntries(lists),
     mesh: edit.mesh,
-    faceObject: perFace(old.faceObject),
-    faceGroup: perFace(old.faceGroup),
-    faceMaterial: perFace(old.faceMaterial),
-    faceSmoothing: perFace(old.faceSmoothing),
-    ...(old.faceLost && { faceLost: perFace(old.faceLost) }),
     uvSets: old.uvSets.map(perCorner),
-    source: { format: 'none' },
+    altered: true,
   };
   const uvSets = document.uvSets.map(perCorner);
-  const stale = perFace(document.stale);
-  for (const f of turnedFaces(document, edit)) stale[f] = 1;
+  const marks = Object.fromEntries(FACE_MARKS.map((field) => [field, perFace(document[field])]));
+  for (const f of turnedFaces(document, edit)) marks.stale[f] = 1;
   return {
     ...document,
-    model: whole,
-    seams: carriedSeams(document, edit, uvSets[document.currentUv].uv),
+    ...marks,
+    model,
     uvSets,
-    hidden: perFace(document.hidden),
-    stale,
-    relaxed: perFace(document.relaxed),
+    seams: carriedSeams(document, edit, model, uvSets[document.currentUv].uv),
   };
 }
 
-/** The document with something changed that the file said beside the mesh. */
-export function withModelFields(document: HemDocument, fields: Partial<Omit<Model, 'mesh'>>): HemDocument {
-  return { ...document, model: { ...document.model, ...fields } };
-}
-
-function carriedSeams(document: HemDocument, { mesh, cornerSource }: MeshEdit, uv: Float64Array): Uint8Array {
+function carriedSeams(
+  document: HemDocument,
+  { cornerSource }: MeshEdit,
+  model: Model,
+  uv: Float64Array,
+): Uint8Array {
   const { links: old } = topologyOf(document.model);
-  const links = connectivity(mesh);
+  const { links } = topologyOf(model);
   const seams = seamsFromUv(links, uv);
   for (let c = 0; c < cornerSource.length; c++) {
     const [from, to] = [cornerSource[c], cornerSource[links.nextCorner[c]]];
@@ -82,4 +117,130 @@ function* turnedFaces(document: HemDocument, { mesh, cornerSource }: MeshEdit): 
     const [a, b] = [cornerSource[first], cornerSource[first + 1]];
     if (nextCorner[b] === a && nextCorner[a] !== b) yield f;
   }
+}
+
+/** Fields that have a place of their own in a remesh. */
+const OWN_PLACE = new Set<string>(['mesh', 'uvSets', ...FACE_FIELDS]);
+
+function remeshBetween(from: HemDocument, to: HemDocument, { faceSource, cornerSource }: MeshEdit): Remesh {
+  const [old, next] = [from.model, to.model];
+  const faces = runsOf(faceSource, faceCount(old.mesh));
+  const corners = runsOf(cornerSource, old.mesh.cornerVertex.length);
+  const vertices = runsOf(vertexSource(old.mesh, next.mesh, cornerSource), vertexCount(old.mesh));
+  const renumber = renumbering(vertices);
+  const fields = (Object.keys({ ...old, ...next }) as (keyof Model)[]).filter(
+    (key) => !OWN_PLACE.has(key) && old[key] !== next[key],
+  );
+  const some = (model: Model): Partial<Model> => Object.fromEntries(fields.map((key) => [key, model[key]]));
+  const uvDelta = (a: UvSet, b: UvSet) => deltaOf(a.uv, b.uv, corners, 2);
+  return {
+    kind: 'remesh',
+    faces,
+    corners,
+    vertices,
+    positions: deltaOf(old.mesh.positions, next.mesh.positions, vertices, 3),
+    sizes: deltaOf(sizesOf(old.mesh), sizesOf(next.mesh), faces, 1),
+    cornerVertex: deltaOf(old.mesh.cornerVertex, next.mesh.cornerVertex, corners, 1, (v) => renumber[v]),
+    cornerSeams: deltaOf(cornerSeams(from), cornerSeams(to), corners, 1),
+    uv: from.uvSets.map((set, i) => uvDelta(set, to.uvSets[i])),
+    fileUv: old.uvSets.map((set, i) => uvDelta(set, next.uvSets[i])),
+    marks: Object.fromEntries(FACE_MARKS.map((field) => [field, deltaOf(from[field], to[field], faces, 1)])),
+    perFace: Object.fromEntries(
+      FACE_FIELDS.flatMap((key) => {
+        const [a, b] = [old[key], next[key]];
+        return a && b ? [[key, deltaOf(a as NumberArray, b as NumberArray, faces, 1)]] : [];
+      }),
+    ),
+    before: some(old),
+    after: some(next),
+  };
+}
+
+/** An old vertex for each new one: one that a corner had before; for points of no face the one that lies there, in order. */
+function vertexSource(old: Mesh, next: Mesh, cornerSource: Uint32Array): Uint32Array {
+  const source = new Uint32Array(vertexCount(next)).fill(GONE);
+  for (let c = cornerSource.length; c-- > 0; )
+    source[next.cornerVertex[c]] = old.cornerVertex[cornerSource[c]];
+  let before = 0;
+  for (let v = 0; v < source.length; v++) {
+    if (source[v] !== GONE) {
+      before = source[v] + 1;
+      continue;
+    }
+    const same = [0, 1, 2].every((k) => Object.is(old.positions[3 * before + k], next.positions[3 * v + k]));
+    if (same) source[v] = before++;
+  }
+  return source;
+}
+
+const sizesOf = ({ faceStart }: Mesh): Uint32Array =>
+  Uint32Array.from({ length: faceStart.length - 1 }, (_, f) => faceStart[f + 1] - faceStart[f]);
+
+function cornerSeams({ model, seams }: HemDocument): Uint8Array {
+  const { cornerEdge } = topologyOf(model).links;
+  const marks = new Uint8Array(cornerEdge.length);
+  for (let c = 0; c < marks.length; c++) marks[c] = seams[cornerEdge[c]];
+  return marks;
+}
+
+export function applyRemesh(document: HemDocument, remesh: Remesh): HemDocument {
+  const { model } = document;
+  const { faces, corners, vertices } = remesh;
+  const renumber = renumbering(vertices);
+  const sizes = applyDelta(sizesOf(model.mesh), remesh.sizes, faces, 1);
+  const faceStart = new Uint32Array(sizes.length + 1);
+  for (let f = 0; f < sizes.length; f++) faceStart[f + 1] = faceStart[f] + sizes[f];
+  const mesh: Mesh = {
+    positions: applyDelta(model.mesh.positions, remesh.positions, vertices, 3),
+    faceStart,
+    cornerVertex: applyDelta(model.mesh.cornerVertex, remesh.cornerVertex, corners, 1, (v) => renumber[v]),
+  };
+  const sets = (list: readonly UvSet[], deltas: readonly Delta<Float64Array>[]): UvSet[] =>
+    list.map((set, i) => ({ ...set, uv: applyDelta(set.uv, deltas[i], corners, 2) }));
+  const perFace = Object.entries(remesh.perFace).map(([key, delta]) => [
+    key,
+    applyDelta(model[key as FaceField] as NumberArray, delta, faces, 1),
+  ]);
+  const next: Model = {
+    ...withFields(model, remesh),
+    ...Object.fromEntries(perFace),
+    mesh,
+    uvSets: sets(model.uvSets, remesh.fileUv),
+  };
+  const { links } = topologyOf(next);
+  const atCorners = applyDelta(cornerSeams(document), remesh.cornerSeams, corners, 1);
+  const seams = new Uint8Array(links.joined.length);
+  for (let c = 0; c < atCorners.length; c++) if (atCorners[c]) seams[links.cornerEdge[c]] = 1;
+  const marks = Object.entries(remesh.marks).map(([field, delta]) => [
+    field,
+    applyDelta(document[field as MarkField], delta, faces, 1),
+  ]);
+  return {
+    ...document,
+    ...Object.fromEntries(marks),
+    model: next,
+    seams,
+    uvSets: sets(document.uvSets, remesh.uv),
+  };
+}
+
+export function reversedRemesh(remesh: Remesh): Remesh {
+  const each = <T extends object>(deltas: T): T =>
+    Object.fromEntries(Object.entries(deltas).map(([key, delta]) => [key, reversedDelta(delta)])) as T;
+  return {
+    kind: 'remesh',
+    faces: reversed(remesh.faces),
+    corners: reversed(remesh.corners),
+    vertices: reversed(remesh.vertices),
+    positions: reversedDelta(remesh.positions),
+    sizes: reversedDelta(remesh.sizes),
+    cornerVertex: reversedDelta(remesh.cornerVertex),
+    cornerSeams: reversedDelta(remesh.cornerSeams),
+    uv: remesh.uv.map(reversedDelta),
+    fileUv: remesh.fileUv.map(reversedDelta),
+    marks: each(remesh.marks),
+    perFace: each(remesh.perFace),
+    before: remesh.after,
+    after: remesh.before,
+  };
 }

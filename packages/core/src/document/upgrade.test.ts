@@ -3,7 +3,7 @@ import { readProject, writeProject } from '../formats/projectFile.ts';
 import { modelFromMesh } from '../mesh/model.ts';
 import { cube } from '../testing/shapes.ts';
 import { openDocument } from './document.ts';
-import { type Act, emptyHistory } from './history.ts';
+import { emptyHistory, type KeptAct } from './history.ts';
 import { upgradedActs, upgradedDocument } from './upgrade.ts';
 
 const now = openDocument(modelFromMesh('Cube', cube()));
@@ -24,7 +24,7 @@ describe('what an earlier version kept', () => {
       before: Uint8Array.of(0),
       after: Uint8Array.of(1),
     });
-    const act = (field: string): Act =>
+    const act = (field: string): KeptAct =>
       ({
         operation: field,
         label: field,

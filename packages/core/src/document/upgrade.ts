@@ -1,20 +1,46 @@
 import { faceCount } from '../mesh/mesh.ts';
 import type { HemDocument } from './document.ts';
-import type { Act } from './history.ts';
+import type { KeptAct } from './history.ts';
+import type { Change } from './patch.ts';
 
-/** A document as kept by any version so far: at first parts were hidden, and now faces are; all come back shown. */
+/**
+ * Documents and acts as any version so far kept them, made those of today.
+ *
+ * 1. Parts were hidden, not faces: all come back shown.
+ * 2. A change of UVs was kept corner by corner; a change of the mesh was kept whole, as `remesh`; a model that no export could
+ *    repeat had lost its source.
+ */
 export function upgradedDocument(kept: HemDocument): HemDocument {
   if ('hidden' in kept) return kept;
   const { hiddenParts: _, ...rest } = kept as HemDocument & { hiddenParts: unknown };
   return { ...rest, hidden: new Uint8Array(faceCount(rest.model.mesh)) };
 }
 
-/** Acts without what no longer means anything. */
-export function upgradedActs<T extends Act>(acts: readonly T[]): T[] {
-  return acts.map((act) => {
-    const changes = act.patch.changes.filter(
-      (change) => !(change.kind === 'marks' && (change.field as string) === 'hiddenParts'),
-    );
-    return changes.length === act.patch.changes.length ? act : { ...act, patch: { ...act.patch, changes } };
-  });
+const NOWHERE = { at: new Uint32Array(0), before: new Float64Array(0), after: new Float64Array(0) };
+
+type OldChange = {
+  readonly kind: string;
+  readonly field?: string;
+  readonly set?: number;
+  readonly corners?: unknown;
+  readonly before?: unknown;
+  readonly after?: unknown;
+};
+
+export const upgradedActs = <T extends KeptAct>(acts: readonly T[]): T[] => acts.map(upgradedAct);
+
+export function upgradedAct<T extends KeptAct>(act: T): T {
+  const changes = (act.patch.changes as readonly OldChange[]).flatMap(upgradedChange);
+  return { ...act, patch: { ...act.patch, changes } };
+}
+
+function upgradedChange(change: OldChange): Change[] {
+  if (change.kind === 'marks' && change.field === 'hiddenParts') return [];
+  if (change.kind === 'uv' && change.corners instanceof Uint32Array) {
+    const { set, corners, before, after } = change;
+    return [{ kind: 'uv', set, vertices: NOWHERE, corners: { at: corners, before, after } } as Change];
+  }
+  if (change.kind === 'remesh' && change.before && 'seams' in (change.before as object))
+    return [{ ...change, kind: 'replacement' } as Change];
+  return [change as Change];
 }

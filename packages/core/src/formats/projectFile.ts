@@ -1,7 +1,8 @@
 import { strFromU8, strToU8, unzipSync, zipSync } from 'fflate';
 import Joi from 'joi';
 import type { HemDocument } from '../document/document.ts';
-import type { Act, History } from '../document/history.ts';
+import { FACE_MARKS, MARK_FIELDS, VALUE_FIELDS } from '../document/fields.ts';
+import type { History, KeptAct } from '../document/history.ts';
 import { upgradedActs, upgradedDocument } from '../document/upgrade.ts';
 import { FileError } from '../errors.ts';
 
@@ -9,11 +10,14 @@ import { FileError } from '../errors.ts';
 export interface Project {
   readonly name: string;
   readonly document: HemDocument;
-  readonly history: History;
+  readonly history: History<KeptAct>;
 }
 
 const FORMAT = 'blunt-hem-project';
-const VERSION = 2;
+const VERSION = 3;
+
+const each = (fields: readonly string[], schema: Joi.Schema) =>
+  Object.fromEntries(fields.map((field) => [field, schema]));
 
 const manifest = Joi.object({
   format: Joi.string().valid(FORMAT).required(),
@@ -21,12 +25,9 @@ const manifest = Joi.object({
   name: Joi.string().max(400).required(),
   document: Joi.object({
     model: Joi.object().required(),
-    seams: Joi.object().required(),
     uvSets: Joi.array().min(1).required(),
-    currentUv: Joi.number().integer().min(0).required(),
-    hidden: Joi.object().required(),
-    stale: Joi.object().required(),
-    relaxed: Joi.object().required(),
+    ...each(VALUE_FIELDS, Joi.number().integer().min(0).required()),
+    ...each(MARK_FIELDS, Joi.object().required()),
   }).required(),
   history: Joi.object({
     acts: Joi.array().required(),
@@ -66,7 +67,7 @@ export function readProject(bytes: Uint8Array, fileName: string): Project {
   }
   if (manifest.validate(project).error || !fitsTogether(project.document)) fail('the project is damaged.');
   const { name, document, history } = project;
-  return { name, document, history: { acts: history.acts as Act[], done: history.done } };
+  return { name, document, history };
 }
 
 const ARRAYS = { Float64Array, Uint32Array, Int32Array, Uint8Array } as const;
@@ -78,7 +79,8 @@ function restored(value: unknown, files: Record<string, Uint8Array>): unknown {
   return new kind(files[value.file as string].slice().buffer);
 }
 
-function fitsTogether({ model, seams, uvSets, currentUv, hidden, stale, relaxed }: HemDocument): boolean {
+function fitsTogether(document: HemDocument): boolean {
+  const { model, seams, uvSets, currentUv } = document;
   const { mesh } = model;
   const corners = mesh?.cornerVertex?.length;
   const faces = mesh?.faceStart?.length - 1;
@@ -87,9 +89,7 @@ function fitsTogether({ model, seams, uvSets, currentUv, hidden, stale, relaxed 
     mesh.faceStart[faces] === corners &&
     mesh.cornerVertex.every((v) => v < mesh.positions.length / 3) &&
     seams instanceof Uint8Array &&
-    hidden.length === faces &&
-    stale.length === faces &&
-    relaxed.length === faces &&
+    FACE_MARKS.every((field) => document[field].length === faces) &&
     currentUv < uvSets.length &&
     uvSets.every(({ uv }) => uv instanceof Float64Array && uv.length === 2 * corners)
   );

@@ -1,6 +1,6 @@
 import { type Accessor, Document, type Primitive } from '@gltf-transform/core';
 import { faceCount } from '../mesh/mesh.ts';
-import type { Model, ModelSource } from '../mesh/model.ts';
+import { type Model, type ModelSource, repeatable } from '../mesh/model.ts';
 import { triangulate } from '../mesh/triangulate.ts';
 import { cornerNormals } from './cornerNormals.ts';
 import { glbParts } from './glbParts.ts';
@@ -15,7 +15,8 @@ import { flipV } from './modelFromGltf.ts';
  * @param uv  `2 × cornerCount`; corners without UV (NaN) get 0, 0
  */
 export async function writeGlb(model: Model, uv: Float64Array): Promise<Uint8Array> {
-  if (model.source.format === 'glb') return repeated(model, model.source, uv);
+  const source = repeatable(model);
+  if (source.format === 'glb') return repeated(model, source, uv);
   return composed(model, uv);
 }
 

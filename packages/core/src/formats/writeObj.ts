@@ -1,6 +1,6 @@
 import { strFromU8, strToU8 } from 'fflate';
 import { faceCount } from '../mesh/mesh.ts';
-import type { Model } from '../mesh/model.ts';
+import { type Model, repeatable } from '../mesh/model.ts';
 import { type ObjLine, objLines } from './objLines.ts';
 
 /**
@@ -11,7 +11,8 @@ import { type ObjLine, objLines } from './objLines.ts';
  */
 export function writeObj(model: Model, uv: Float64Array): Uint8Array {
   const table = uvTable(model, uv);
-  return model.source.format === 'obj' ? repeated(model.source.bytes, table) : composed(model, table);
+  const source = repeatable(model);
+  return source.format === 'obj' ? repeated(source.bytes, table) : composed(model, table);
 }
 
 interface UvTable {

@@ -1,6 +1,6 @@
-import { BufferAttribute, BufferGeometry, DoubleSide, Ray, Vector3 } from 'three';
-import { MeshBVH } from 'three-mesh-bvh';
+import { Vector3 } from 'three';
 import { type Context, heedStop } from '../progress.ts';
+import { rayCaster, rayTree } from '../surface/rays.ts';
 import type { Patient } from './check.ts';
 
 /** Directions tried from each place, evenly over the sphere. */
@@ -47,14 +47,13 @@ export function exposure(
   });
   const seen = new Uint8Array(mesh.faceStart.length - 1);
   if (!(size > 0)) return seen.fill(FRONT);
-  const geometry = new BufferGeometry();
-  geometry.setAttribute('position', new BufferAttribute(points, 3));
-  const bvh = new MeshBVH(geometry, { indirect: true });
+  const cast = rayCaster(rayTree(points));
   const directions = fibonacciSphere(DIRECTIONS);
   // Most ways out lead straight up: for each direction, all of them from those nearest to it to those farthest.
   const nearestFirst = directions.map((d) => [...directions].sort((p, q) => q.dot(d) - p.dot(d)));
   const [a, b, c, n, at] = Array.from({ length: 5 }, () => new Vector3());
-  const ray = new Ray();
+  const origin = [0, 0, 0];
+  const heading: [number, number, number] = [0, 0, 0];
   const enough = (face: number) =>
     sides === 'either' ? seen[face] !== UNSEEN : seen[face] === (FRONT | BACK);
   for (let t = 0; t < triangleFace.length; t++) {
@@ -81,9 +80,10 @@ export function exposure(
         if (Math.abs(rise) < GRAZING) continue;
         const side = rise > 0 ? FRONT : BACK;
         if (seen[face] & side) continue;
-        ray.origin.copy(at).addScaledVector(n, Math.sign(rise) * 1e-5 * size);
-        ray.direction.copy(direction);
-        if (bvh.raycastFirst(ray, DoubleSide)) continue;
+        const off = Math.sign(rise) * 1e-5 * size;
+        at.toArray(origin);
+        for (let k = 0; k < 3; k++) origin[k] += off * n.getComponent(k);
+        if (cast(origin, direction.toArray(heading))) continue;
         seen[face] |= side;
         if (enough(face)) break;
       }

@@ -14,7 +14,7 @@ const applyTransforms: Repair = {
   run({ model }, { faces }) {
     const hit = new Set([...faces].map((f) => model.faceObject[f]));
     const objectTransforms = model.objectTransforms?.map((m, object) => (hit.has(object) ? IDENTITY : m));
-    return { model: { objectTransforms, source: { format: 'none' } } };
+    return { model: { objectTransforms, altered: true } };
   },
 };
 

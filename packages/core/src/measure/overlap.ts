@@ -1,53 +1,40 @@
+import Flatbush from 'flatbush';
+import { heedStop, type StopSignal } from '../progress.ts';
+
 /**
- * Pairs of flat triangles whose insides overlap, found on a uniform grid. Triangles that only touch, as
+ * Pairs of flat triangles whose insides overlap, found in a packed R-tree of their boxes. Triangles that only touch, as
  * neighbours do, are no pair.
  *
  * @param uv  UV of the three corners of each triangle, `6 × triangleCount`
  * @param limit  stop after so many pairs
- * @returns indices of the pairs, two a pair
+ * @returns indices of the pairs, two a pair, the smaller first
+ * @throws StoppedError
  */
-export function overlappingTriangles(uv: Float64Array, limit = Infinity): Uint32Array {
+export function overlappingTriangles(uv: Float64Array, limit = Infinity, signal?: StopSignal): Uint32Array {
   const count = uv.length / 6;
+  if (count < 2) return new Uint32Array(0);
   const box = new Float64Array(4 * count);
-  let [minU, minV, maxU, maxV] = [Infinity, Infinity, -Infinity, -Infinity];
+  const index = new Flatbush(count, 16, Float64Array);
   for (let t = 0; t < count; t++) {
     const o = 6 * t;
-    box[4 * t] = Math.min(uv[o], uv[o + 2], uv[o + 4]);
-    box[4 * t + 1] = Math.min(uv[o + 1], uv[o + 3], uv[o + 5]);
-    box[4 * t + 2] = Math.max(uv[o], uv[o + 2], uv[o + 4]);
-    box[4 * t + 3] = Math.max(uv[o + 1], uv[o + 3], uv[o + 5]);
-    minU = Math.min(minU, box[4 * t]);
-    minV = Math.min(minV, box[4 * t + 1]);
-    maxU = Math.max(maxU, box[4 * t + 2]);
-    maxV = Math.max(maxV, box[4 * t + 3]);
+    const at = 4 * t;
+    box[at] = Math.min(uv[o], uv[o + 2], uv[o + 4]);
+    box[at + 1] = Math.min(uv[o + 1], uv[o + 3], uv[o + 5]);
+    box[at + 2] = Math.max(uv[o], uv[o + 2], uv[o + 4]);
+    box[at + 3] = Math.max(uv[o + 1], uv[o + 3], uv[o + 5]);
+    index.add(box[at], box[at + 1], box[at + 2], box[at + 3]);
   }
-  const side = Math.max(1, Math.min(2048, Math.ceil(Math.sqrt(count))));
-  const perU = side / (maxU - minU || 1);
-  const perV = side / (maxV - minV || 1);
-  const cell = (value: number, min: number, per: number) =>
-    Math.max(0, Math.min(side - 1, Math.floor((value - min) * per)));
-
-  const cells: number[][] = Array.from({ length: side * side }, () => []);
+  heedStop(signal);
+  index.finish();
   const pairs: number[] = [];
-  for (let t = 0; t < count; t++) {
-    const fromU = cell(box[4 * t], minU, perU);
-    const toU = cell(box[4 * t + 2], minU, perU);
-    const fromV = cell(box[4 * t + 1], minV, perV);
-    const toV = cell(box[4 * t + 3], minV, perV);
-    for (let cv = fromV; cv <= toV; cv++) {
-      for (let cu = fromU; cu <= toU; cu++) {
-        for (const other of cells[cv * side + cu]) {
-          // Only in the cell where both boxes begin together, so that a pair is met once.
-          if (cu !== Math.max(fromU, cell(box[4 * other], minU, perU))) continue;
-          if (cv !== Math.max(fromV, cell(box[4 * other + 1], minV, perV))) continue;
-          if (insidesOverlap(uv, 6 * t, 6 * other)) {
-            pairs.push(other, t);
-            if (pairs.length / 2 >= limit) return Uint32Array.from(pairs);
-          }
-        }
-        cells[cv * side + cu].push(t);
-      }
-    }
+  for (let t = 0; t < count && pairs.length / 2 < limit; t++) {
+    if ((t & 1023) === 0) heedStop(signal);
+    const at = 4 * t;
+    // Each pair once, from its first triangle.
+    index.search(box[at], box[at + 1], box[at + 2], box[at + 3], (other) => {
+      if (other > t && pairs.length / 2 < limit && insidesOverlap(uv, 6 * t, 6 * other)) pairs.push(t, other);
+      return false;
+    });
   }
   return Uint32Array.from(pairs);
 }

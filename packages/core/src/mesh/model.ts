@@ -30,7 +30,17 @@ export interface Model {
   readonly uvSets: readonly UvSet[];
   /** What the model was read from, so that an export can repeat it to the byte. */
   readonly source: ModelSource;
+  /** True once the mesh or its names are not those of the source any more: then exports are composed anew. */
+  readonly altered?: boolean;
 }
+
+/** What an export can repeat to the byte. */
+export const repeatable = ({ source, altered }: Model): ModelSource =>
+  altered ? { format: 'none' } : source;
+
+/** Fields of a model with one number a face. */
+export const FACE_FIELDS = ['faceObject', 'faceGroup', 'faceMaterial', 'faceSmoothing', 'faceLost'] as const;
+export type FaceField = (typeof FACE_FIELDS)[number];
 
 export interface UvSet {
   readonly name: string;
@@ -49,6 +59,17 @@ export type ModelSource =
       readonly facePrimitive: Uint32Array;
     }
   | { readonly format: 'none' };
+
+/** A model with other fields; one that comes to have no value goes. */
+export function withFields(
+  model: Model,
+  { before, after }: { readonly before: Partial<Model>; readonly after: Partial<Model> },
+): Model {
+  const gone = new Set(Object.keys(before));
+  const kept = Object.entries(model).filter(([key]) => !gone.has(key));
+  const values = Object.entries(after).filter(([, value]) => value !== undefined);
+  return Object.fromEntries([...kept, ...values]) as unknown as Model;
+}
 
 /** A model of one nameless object, for scripts and tests. */
 export function modelFromMesh(name: string, mesh: Mesh): Model {

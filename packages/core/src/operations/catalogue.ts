@@ -1,46 +1,57 @@
 import type { HemDocument } from '../document/document.ts';
 import type { Patch } from '../document/patch.ts';
 import { HemError } from '../errors.ts';
-import { unattended } from '../progress.ts';
-import { cut } from './cut.ts';
-import { deleteFaces } from './deleteFaces.ts';
-import { hide } from './hide.ts';
-import { localSolvers } from './localSolvers.ts';
-import { nameParts } from './nameParts.ts';
-import { openPieces } from './openPieces.ts';
-import type { Operation, OperationContext } from './operation.ts';
-import { pack } from './pack.ts';
-import { relax } from './relax.ts';
-import { repair } from './repair.ts';
-import { repairSafe } from './repairSafe.ts';
-import { sew } from './sew.ts';
-import { transformShells } from './transformShells.ts';
-import { unfold } from './unfold.ts';
+import type { Given } from '../params.ts';
+import { pack } from './arrange/pack.ts';
+import { transformShells } from './arrange/transformShells.ts';
+import { cut } from './cut/cut.ts';
+import { openPieces } from './cut/openPieces.ts';
+import { sew } from './cut/sew.ts';
+import { deleteFaces } from './intake/deleteFaces.ts';
+import { hide } from './intake/hide.ts';
+import { nameParts } from './intake/nameParts.ts';
+import { repair } from './intake/repair.ts';
+import { repairSafe } from './intake/repairSafe.ts';
+import type { Operation, OperationContext, Request } from './operation.ts';
+import { relax } from './unfold/relax.ts';
+import { unfold } from './unfold/unfold.ts';
 
-const operations = [
+/** Every operation, by stage. */
+export const OPERATIONS = [
+  repair,
+  repairSafe,
+  deleteFaces,
+  hide,
+  nameParts,
   cut,
   sew,
   openPieces,
   unfold,
   relax,
-  pack,
   transformShells,
-  hide,
-  nameParts,
-  repair,
-  repairSafe,
-  deleteFaces,
-];
+  pack,
+] as const;
 
-/** Every operation by name. */
-export const catalogue: ReadonlyMap<string, Operation<unknown>> = new Map(
-  operations.map((operation) => [operation.name, operation as Operation<unknown>]),
-);
+type AnyOperation = (typeof OPERATIONS)[number];
+export type OperationName = AnyOperation['name'];
+/** What a caller gives with an operation. */
+export type ParamsOf<N extends OperationName> = Given<Extract<AnyOperation, { readonly name: N }>['params']>;
 
-/** An operation with its parameters: plain JSON, enough to do it again on another document. */
-export interface Request {
-  readonly operation: string;
-  readonly params: unknown;
+// biome-ignore lint/suspicious/noExplicitAny: each of them checks its own parameters
+const byName = new Map<string, Operation<string, any, any>>(OPERATIONS.map((each) => [each.name, each]));
+
+/** A request whose parameters the compiler has checked. */
+export const request = <N extends OperationName>(operation: N, params: ParamsOf<N>): Request => ({
+  operation,
+  params,
+});
+
+/** @throws HemError when there is no such operation */
+// biome-ignore lint/suspicious/noExplicitAny: each of them checks its own parameters
+export function operationNamed(name: string): Operation<string, any, any> {
+  const found = byName.get(name);
+  if (!found) throw new HemError('no-such-operation', `There is no operation “${name}”.`);
+  return found;
 }
 
 export interface Outcome {
@@ -60,16 +71,9 @@ export async function carryOut(
   { operation: name, params }: Request,
   context: OperationContext,
 ): Promise<Outcome> {
-  const operation = catalogue.get(name);
-  if (!operation) throw new HemError('no-such-operation', `There is no operation “${name}”.`);
-  const { value, error } = operation.schema.validate(params ?? {}, { convert: false });
+  const operation = operationNamed(name);
+  const { value, error } = operation.params.validate(params ?? {}, { convert: false });
   if (error) throw new HemError('wrong-parameters', `${name}: ${error.message}.`);
   const patch = await operation.run(document, value, context);
   return { patch, label: operation.label(value, document), params: value };
 }
-
-/** Nobody watches, nobody stops, everything is solved here. */
-export const localContext: OperationContext = {
-  ...unattended,
-  solvers: localSolvers,
-};

@@ -1,51 +1,63 @@
-import type Joi from 'joi';
 import type { HemDocument } from '../document/document.ts';
 import type { Patch } from '../document/patch.ts';
+import type { Jobs } from '../jobs/index.ts';
+import type { Param } from '../params.ts';
 import type { Context } from '../progress.ts';
-import type { Relaxed, RelaxOptions } from '../relax/relax.ts';
-import type { Shell } from '../surface/shell.ts';
-import type { Method, Unfolded, UnfoldOptions } from '../unfold/unfold.ts';
-
-export interface UnfoldJob {
-  readonly shell: Shell;
-  readonly method: Method;
-  readonly options?: UnfoldOptions;
-}
-
-export interface RelaxJob {
-  readonly shell: Shell;
-  readonly start: Float64Array;
-  readonly options: RelaxOptions;
-}
-
-/** Where heavy solves run: here, or in a pool of workers. One answer a job, in order. */
-export interface Solvers {
-  unfold(jobs: readonly UnfoldJob[], context: Context): Promise<readonly Unfolded[]>;
-  relax(jobs: readonly RelaxJob[], context: Context): Promise<readonly Relaxed[]>;
-}
 
 export interface OperationContext extends Context {
-  readonly solvers: Solvers;
-  /** The one shell that is being worked on, for the moving picture. */
-  onShell?(shell: number): void;
+  readonly jobs: Jobs;
+  /** A shell on its way, for the moving picture: UV per shell vertex, tile units. */
+  show?(shell: number, uv: Float64Array): void;
 }
+
+/** The six stages, in working order. */
+export const STAGES = ['intake', 'cut', 'unfold', 'inspect', 'arrange', 'deliver'] as const;
+export type Stage = (typeof STAGES)[number];
 
 /**
  * One thing an artist can do. The interface, undo, storage, recipes, the command line and tests all go
  * through the catalogue of these; there is no other way to change a document.
  */
-export interface Operation<Params> {
-  readonly name: string;
+export interface Operation<Name extends string, Out, In = Out> {
+  readonly name: Name;
+  readonly stage: Stage;
   /** Of the parameters, plain JSON. */
-  readonly schema: Joi.ObjectSchema<Params>;
+  readonly params: Param<Out, In>;
   /** What it does, for the artist: “Cut 14 edges”. */
-  label(params: Params, document: HemDocument): string;
+  label(params: Out, document: HemDocument): string;
+  /** While it runs: “Cutting”. */
+  readonly doing: string;
   /**
    * @param params  as the schema gives them back, defaults filled in
    * @throws HemError when it cannot be done; the document stays as it is
    */
-  run(document: HemDocument, params: Params, context: OperationContext): Patch | Promise<Patch>;
+  run(document: HemDocument, params: Out, context: OperationContext): Patch | Promise<Patch>;
+  /** What is done at once after it, in the same undo. */
+  readonly follow?: readonly Follow[];
+  /** True where it neither reads nor changes anything that a long operation does: it need not wait for one, nor end it. */
+  readonly aside?: true;
 }
 
+/**
+ * What follows an operation.
+ *
+ * @param after  the document as the operation left it
+ * @param now  the document as it is by now
+ * @returns undefined when there is nothing to do
+ */
+export type Follow = (after: HemDocument, now: HemDocument) => Request | undefined;
+
+/** An operation with its parameters: plain JSON, enough to do it again on another document. */
+export interface Request {
+  readonly operation: string;
+  readonly params: unknown;
+}
+
+/** Lets the types of an operation follow from its schema. */
+export const operation = <const Name extends string, Out, In>(
+  spec: Operation<Name, Out, In>,
+): Operation<Name, Out, In> => spec;
+
 /** “1 edge”, “14 edges”. */
-export const plural = (count: number, thing: string): string => `${count} ${thing}${count === 1 ? '' : 's'}`;
+export const plural = (count: number, thing: string): string =>
+  `${count.toLocaleString('en-GB')} ${thing}${count === 1 ? '' : 's'}`;

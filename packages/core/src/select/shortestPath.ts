@@ -1,3 +1,4 @@
+import FlatQueue from 'flatqueue';
 import type { Connectivity } from '../mesh/connectivity.ts';
 import type { Mesh } from '../mesh/mesh.ts';
 
@@ -9,7 +10,7 @@ export interface Path {
 }
 
 /**
- * Least-cost ways along edges from one vertex (Dijkstra 1959) with a binary heap.
+ * Least-cost ways along edges from one vertex (Dijkstra 1959) with a priority queue.
  *
  * @param target  stop once it is reached; undefined for all vertices
  * @param costOf  cost of an edge, 0 or more; Infinity forbids it
@@ -25,10 +26,11 @@ export function shortestPath(
   const cost = new Float64Array(vertices).fill(Infinity);
   const via = new Int32Array(vertices).fill(-1);
   const settled = new Uint8Array(vertices);
-  const heap = vertexHeap(cost);
+  // Vertices by cost; one whose cost fell is simply pushed again.
+  const queue = new FlatQueue<number>();
   cost[start] = 0;
-  heap.push(start);
-  for (let v = heap.pop(); v !== undefined; v = heap.pop()) {
+  queue.push(start, 0);
+  for (let v = queue.pop(); v !== undefined; v = queue.pop()) {
     if (settled[v]) continue;
     settled[v] = 1;
     if (v === target) break;
@@ -39,7 +41,7 @@ export function shortestPath(
       if (reached < cost[to]) {
         cost[to] = reached;
         via[to] = e;
-        heap.push(to);
+        queue.push(to, reached);
       }
     }
   }
@@ -51,38 +53,6 @@ export function shortestPath(
         edges.push(via[v]);
       }
       return edges.reverse();
-    },
-  };
-}
-
-/** Vertices by cost; a vertex whose cost fell is simply pushed again. */
-function vertexHeap(cost: Float64Array) {
-  const items: number[] = [];
-  const keys: number[] = [];
-  const swap = (i: number, j: number) => {
-    [items[i], items[j]] = [items[j], items[i]];
-    [keys[i], keys[j]] = [keys[j], keys[i]];
-  };
-  return {
-    push(v: number) {
-      items.push(v);
-      keys.push(cost[v]);
-      for (let i = items.length - 1; i > 0 && keys[i] < keys[(i - 1) >> 1]; i = (i - 1) >> 1)
-        swap(i, (i - 1) >> 1);
-    },
-    pop(): number | undefined {
-      if (items.length === 0) return undefined;
-      swap(0, items.length - 1);
-      const least = items.pop();
-      keys.pop();
-      for (let i = 0; ; ) {
-        let child = 2 * i + 1;
-        if (child + 1 < items.length && keys[child + 1] < keys[child]) child++;
-        if (child >= items.length || keys[i] <= keys[child]) break;
-        swap(i, child);
-        i = child;
-      }
-      return least;
     },
   };
 }

@@ -109,3 +109,10 @@ export function isOpen(links: Connectivity, shells: ShellMap, edge: number): boo
     cornerWedge[a] !== cornerWedge[links.nextCorner[b]] || cornerWedge[links.nextCorner[a]] !== cornerWedge[b]
   );
 }
+
+/** Shells with a face for which something holds, by number, in order. */
+export function shellsWhere({ shellCount, faceShell }: ShellMap, holds: (face: number) => boolean): number[] {
+  const found = new Uint8Array(shellCount);
+  for (let f = 0; f < faceShell.length; f++) if (!found[faceShell[f]] && holds(f)) found[faceShell[f]] = 1;
+  return Array.from(found.keys()).filter((s) => found[s] === 1);
+}

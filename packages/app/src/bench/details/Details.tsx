@@ -1,15 +1,16 @@
-import { Table } from 'antd';
-import { useEffect, useRef, useState } from 'react';
-import { select } from '../../store/actions.ts';
-import { useBench } from '../../store/benchStore.ts';
+import { Table, type TableProps } from 'antd';
+import { useEffect, useMemo, useRef, useState } from 'react';
+import { useBench } from '../../store/bench.ts';
+import { select } from '../../store/selection.ts';
 import type { ShellRow } from '../../worker/protocol.ts';
-import { Findings } from '../health/Findings.tsx';
+import { stageNamed } from '../stages/index.ts';
 
 /** What is selected, and every shell with its figures. */
 export function Details() {
-  const shells = useBench((s) => s.state?.shells);
-  const chosen = useBench((s) => s.shells);
-  const stage = useBench((s) => s.stage);
+  const shells = useBench((s) => s.shells);
+  const chosen = useBench((s) => s.chosen);
+  const stage = stageNamed(useBench((s) => s.stage));
+  const rows = useMemo(() => shells.map((row, shell) => ({ ...row, shell })), [shells]);
   const body = useRef<HTMLDivElement>(null);
   const [height, setHeight] = useState(300);
   useEffect(() => {
@@ -21,17 +22,17 @@ export function Details() {
   return (
     <aside className="details" aria-label="Details">
       <Selection />
-      {stage === 'intake' && <Findings />}
+      {stage.Details && <stage.Details />}
       <h2>Shells</h2>
       <div ref={body} className="details-table">
-        <Table<ShellRow>
+        <Table<NumberedRow>
           virtual
           showSorterTooltip={false}
           size="small"
           pagination={false}
           rowKey="shell"
           scroll={{ y: height, x: 288 }}
-          dataSource={shells as ShellRow[] | undefined}
+          dataSource={rows}
           locale={{ emptyText: 'No shells yet' }}
           rowClassName={({ shell }) => (chosen.has(shell) ? 'row-chosen' : '')}
           onRow={({ shell }) => ({
@@ -47,25 +48,34 @@ export function Details() {
   );
 }
 
-const figure = (row: ShellRow, value: number, digits: number): string =>
-  row.unfolded ? (Number.isFinite(value) ? value.toFixed(digits) : '∞') : '–';
+type NumberedRow = ShellRow & { readonly shell: number };
+type Column = NonNullable<TableProps<NumberedRow>['columns']>[number];
 
-const COLUMNS = [
-  { title: '#', width: 34, render: (_: unknown, row: ShellRow) => row.shell + 1 },
-  { title: 'Faces', width: 60, dataIndex: 'faces', sorter: (a: ShellRow, b: ShellRow) => a.faces - b.faces },
+/** A figure of a shell: a dash without UVs, dots while it is measured. */
+const figure = (
+  { unfolded, stretch }: ShellRow,
+  text: (s: NonNullable<ShellRow['stretch']>) => string,
+): string => (stretch ? text(stretch) : unfolded ? '…' : '–');
+
+const decimal = (value: number, digits: number): string =>
+  Number.isFinite(value) ? value.toFixed(digits) : '∞';
+
+const COLUMNS: Column[] = [
+  { title: '#', width: 34, render: (_, { shell }) => shell + 1 },
+  { title: 'Faces', width: 60, dataIndex: 'faces', sorter: (a, b) => a.faces - b.faces },
   {
     title: 'L2',
     width: 58,
-    sorter: (a: ShellRow, b: ShellRow) => a.l2 - b.l2,
-    render: (_: unknown, row: ShellRow) => figure(row, row.l2, 3),
+    sorter: (a, b) => (a.stretch?.l2 ?? 0) - (b.stretch?.l2 ?? 0),
+    render: (_, row) => figure(row, ({ l2 }) => decimal(l2, 3)),
   },
   {
     title: 'Angle',
     width: 68,
-    sorter: (a: ShellRow, b: ShellRow) => a.angleMean - b.angleMean,
-    render: (_: unknown, row: ShellRow) => (row.unfolded ? `${row.angleMean.toFixed(1)}°` : '–'),
+    sorter: (a, b) => (a.stretch?.angleMean ?? 0) - (b.stretch?.angleMean ?? 0),
+    render: (_, row) => figure(row, ({ angleMean }) => `${angleMean.toFixed(1)}°`),
   },
-  { title: 'State', width: 68, render: (_: unknown, row: ShellRow) => <StateWord row={row} /> },
+  { title: 'State', width: 68, render: (_, row) => <StateWord row={row} /> },
 ];
 
 /** A word and a shape: what is right is round, what wants a look is not. */
@@ -79,13 +89,15 @@ function StateWord({ row }: { readonly row: ShellRow }) {
 }
 
 function stateOf(row: ShellRow): readonly [tone: 'good' | 'none' | 'changed' | 'bad', word: string] {
+  if (!row.verdict) return ['none', '…'];
   if (!row.verdict.canUnfold) return ['bad', WORDS[row.verdict.kind]];
   if (!row.unfolded) return ['none', 'Not yet'];
-  if (row.flipped > 0) return ['bad', `${row.flipped} flipped`];
+  const flipped = row.stretch?.flipped ?? 0;
+  if (flipped > 0) return ['bad', `${flipped} flipped`];
   return row.stale ? ['changed', 'Changed'] : ['good', WORDS[row.verdict.kind]];
 }
 
-const WORDS: Record<ShellRow['verdict']['kind'], string> = {
+const WORDS: Record<NonNullable<ShellRow['verdict']>['kind'], string> = {
   flat: 'Flat',
   tube: 'Tube',
   holes: 'Holes',
@@ -100,30 +112,31 @@ const some = (count: number, thing: string): string =>
 function Selection() {
   const edges = useBench((s) => s.edges.size);
   const faces = useBench((s) => s.faces.size);
-  const chosen = useBench((s) => s.shells);
-  const rows = useBench((s) => s.state?.shells);
+  const chosen = useBench((s) => s.chosen);
+  const rows = useBench((s) => s.shells);
   const [first] = chosen;
-  const row = chosen.size === 1 ? rows?.[first] : undefined;
+  const row = chosen.size === 1 ? rows[first] : undefined;
+  const stretch = row?.stretch;
   return (
     <section className="selection" aria-label="Selection">
       <p data-testid="selection">
         {[some(edges, 'edge'), some(faces, 'face'), some(chosen.size, 'shell')].filter(Boolean).join(', ') ||
           'Nothing selected'}
       </p>
-      {row && (
+      {row?.verdict && (
         <dl>
           <dt>Verdict</dt>
           <dd>{row.verdict.sentence}</dd>
-          {row.unfolded && (
+          {stretch && (
             <>
               <dt>Stretch L2 · worst</dt>
               <dd>
-                {row.l2.toFixed(4)} · {Number.isFinite(row.linf) ? row.linf.toFixed(2) : '∞'}
+                {decimal(stretch.l2, 4)} · {decimal(stretch.linf, 2)}
               </dd>
               <dt>Angle, mean</dt>
-              <dd>{row.angleMean.toFixed(2)}°</dd>
+              <dd>{stretch.angleMean.toFixed(2)}°</dd>
               <dt>Area, mean</dt>
-              <dd>×{row.areaMean.toFixed(3)}</dd>
+              <dd>×{stretch.areaMean.toFixed(3)}</dd>
             </>
           )}
         </dl>

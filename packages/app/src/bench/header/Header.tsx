@@ -1,19 +1,14 @@
-import {
-  IconArrowBackUp,
-  IconArrowForwardUp,
-  IconLayoutSidebarRight,
-  IconMoon,
-  IconPlayerStop,
-  IconSun,
-} from '@tabler/icons-react';
+import { IconLayoutSidebarRight, IconMoon, IconPlayerStop, IconSun } from '@tabler/icons-react';
 import { Button, Progress, Tooltip } from 'antd';
 import { Link } from 'react-router';
-import { stop, travel } from '../../store/actions.ts';
-import { useBench } from '../../store/benchStore.ts';
+import { stop } from '../../store/acts.ts';
+import { useBench } from '../../store/bench.ts';
+import type { Command } from '../commands/command.ts';
+import { redo, undo } from '../commands/looking.ts';
 
 export function Header() {
   const name = useBench((s) => s.projectName);
-  const state = useBench((s) => s.state);
+  const last = useBench((s) => s.undoable[0]);
   const saved = useBench((s) => s.saved);
   const dark = useBench((s) => s.dark);
   return (
@@ -22,25 +17,9 @@ export function Header() {
         Rack
       </Link>
       <h1>{name}</h1>
-      <Tooltip title={state?.undoable[0] ? `Undo: ${state.undoable[0]}` : 'Nothing to undo'}>
-        <Button
-          size="small"
-          icon={<IconArrowBackUp size={16} />}
-          aria-label="Undo"
-          disabled={!state?.undoable.length}
-          onClick={() => void travel('undo')}
-        />
-      </Tooltip>
-      <Tooltip title={state?.redoable[0] ? `Redo: ${state.redoable[0]}` : 'Nothing to redo'}>
-        <Button
-          size="small"
-          icon={<IconArrowForwardUp size={16} />}
-          aria-label="Redo"
-          disabled={!state?.redoable.length}
-          onClick={() => void travel('redo')}
-        />
-      </Tooltip>
-      <span className="bench-last">{state?.undoable[0]}</span>
+      <Travel command={undo} name="Undo" />
+      <Travel command={redo} name="Redo" />
+      <span className="bench-last">{last}</span>
       <Running />
       <span className="bench-saved" role="status">
         {saved ? 'Saved' : 'Saving…'}
@@ -66,22 +45,40 @@ export function Header() {
   );
 }
 
+/** Undo or redo, with what it would take back or do again. */
+function Travel({ command, name }: { readonly command: Command; readonly name: 'Undo' | 'Redo' }) {
+  const label = useBench((s) => command.label(s));
+  const some = useBench((s) => (name === 'Undo' ? s.undoable : s.redoable).length > 0);
+  const { icon: Icon } = command;
+  return (
+    <Tooltip title={label}>
+      <Button
+        size="small"
+        icon={<Icon size={16} />}
+        aria-label={name}
+        disabled={!some}
+        onClick={() => command.act(useBench.getState())}
+      />
+    </Tooltip>
+  );
+}
+
 /** What is running: its name, how far, the figure that falls, and Stop. */
 function Running() {
-  const busy = useBench((s) => s.busy);
-  if (!busy) return <span className="bench-running" />;
+  const running = useBench((s) => s.running);
+  if (!running) return <span className="bench-running" />;
   return (
     <div className="bench-running" role="status" aria-label="Running">
-      <span className="bench-running-name">{busy.label}</span>
-      {busy.fraction !== undefined && (
+      <span className="bench-running-name">{running.doing}…</span>
+      {running.fraction !== undefined && (
         <Progress
-          percent={Math.round(busy.fraction * 100)}
+          percent={Math.round(running.fraction * 100)}
           size="small"
           showInfo={false}
           aria-label="Progress"
         />
       )}
-      {busy.figure !== undefined && <span data-testid="figure">{busy.figure.toFixed(4)}</span>}
+      {running.figure !== undefined && <span data-testid="figure">{running.figure.toFixed(4)}</span>}
       <Button size="small" danger icon={<IconPlayerStop size={14} />} onClick={() => void stop()}>
         Stop
       </Button>

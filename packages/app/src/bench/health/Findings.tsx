@@ -1,9 +1,10 @@
 import { IconEye, IconReportMedical, IconTool } from '@tabler/icons-react';
 import { Button, Popconfirm, Progress, Slider } from 'antd';
 import { useEffect, useState } from 'react';
-import { examine, repair, repairSafe } from '../../store/actions.ts';
-import { useBench } from '../../store/benchStore.ts';
-import { bench } from '../../store/worker.ts';
+import { perform } from '../../store/acts.ts';
+import { useBench } from '../../store/bench.ts';
+import { examine } from '../../store/examine.ts';
+import { ask } from '../../store/worker.ts';
 import type { FindingRow } from '../../worker/protocol.ts';
 import { frameSelection } from '../panes/framing.ts';
 
@@ -14,9 +15,17 @@ export const SEVERITIES: Record<FindingRow['severity'], { readonly mark: string;
 
 /** Selects what a finding is about and brings it into view. */
 export function show({ faces, edges }: FindingRow): void {
-  useBench.setState({ faces: new Set(faces), edges: new Set(edges), shells: new Set() });
+  useBench.setState({ faces: new Set(faces), edges: new Set(edges), chosen: new Set() });
   frameSelection();
 }
+
+/** What was found is not looked for again where its faces say all: rays may have taken a while. */
+const repair = ({ kind, faces, repair: cure }: FindingRow) =>
+  perform('repair', {
+    kind,
+    tolerance: useBench.getState().tolerance,
+    ...(cure?.ofFaces && { faces: [...faces] }),
+  });
 
 /** What the health check found: how many, what it does to the UVs, where, and the repair. */
 export function Findings() {
@@ -41,7 +50,12 @@ export function Findings() {
       )}
       {findings?.length === 0 && <p className="findings-good">Nothing wrong was found with this model.</p>}
       {safe.length > 0 && (
-        <Button type="primary" block icon={<IconTool size={16} />} onClick={() => void repairSafe()}>
+        <Button
+          type="primary"
+          block
+          icon={<IconTool size={16} />}
+          onClick={() => void perform('repair-safe', { tolerance: useBench.getState().tolerance })}
+        >
           Repair all that is safe
         </Button>
       )}
@@ -104,7 +118,9 @@ function Tolerance() {
   useEffect(() => {
     let current = true;
     const timer = setTimeout(() => {
-      void bench.countOf('cracks', tolerance).then((n) => current && setCount(n));
+      void ask('count-finding', { kind: 'cracks', tolerance }).then(
+        (n) => current && n !== undefined && setCount(n),
+      );
     }, 120);
     return () => {
       current = false;

@@ -1,8 +1,8 @@
 import { IconDownload, IconPrinter, IconX } from '@tabler/icons-react';
 import { Button } from 'antd';
+import { saveAs } from 'file-saver';
 import { useEffect, useState } from 'react';
-import { useBench } from '../../store/benchStore.ts';
-import { saveFile } from '../../store/saveFile.ts';
+import { useBench } from '../../store/bench.ts';
 import { bench } from '../../store/worker.ts';
 import type { FindingRow, HealthReport, ModelBuffers } from '../../worker/protocol.ts';
 import { SEVERITIES } from './Findings.tsx';
@@ -28,7 +28,7 @@ export function HealthReportView() {
           <Button
             icon={<IconDownload size={16} />}
             disabled={!health}
-            onClick={() => health && saveFile(`${model.name}-health.json`, reportFile(name, model, health))}
+            onClick={() => health && saveAs(reportFile(name, model, health), `${model.name}-health.json`)}
           >
             Save as JSON
           </Button>
@@ -175,7 +175,7 @@ function partsText(row: FindingRow, model: ModelBuffers): string {
   return shown.join(', ') + (parts.length > 3 ? ` and ${parts.length - 3} more` : '');
 }
 
-function reportFile(name: string, model: ModelBuffers, { findings, figures }: HealthReport): Uint8Array {
+function reportFile(name: string, model: ModelBuffers, { findings, figures }: HealthReport): Blob {
   const report = {
     project: name,
     figures,
@@ -186,5 +186,5 @@ function reportFile(name: string, model: ModelBuffers, { findings, figures }: He
       edges: [...row.edges].map((e) => [...model.edgeVertices.subarray(2 * e, 2 * e + 2)]),
     })),
   };
-  return new TextEncoder().encode(`${JSON.stringify(report, null, 2)}\n`);
+  return new Blob([`${JSON.stringify(report, null, 2)}\n`], { type: 'application/json' });
 }

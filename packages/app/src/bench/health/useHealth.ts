@@ -1,6 +1,6 @@
 import { useEffect } from 'react';
-import { examine } from '../../store/actions.ts';
-import { useBench } from '../../store/benchStore.ts';
+import { useBench } from '../../store/bench.ts';
+import { examine } from '../../store/examine.ts';
 
 /** How long a new model must rest before it is examined, milliseconds. */
 const REST = 600;

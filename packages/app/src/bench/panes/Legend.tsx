@@ -1,35 +1,19 @@
-import { useBench } from '../../store/benchStore.ts';
-import { ANGLE_REACH, angleColour, areaColour } from './shading.ts';
-
-const stops = (colour: (t: number) => string): string =>
-  Array.from({ length: 11 }, (_, i) => `${colour(i / 10)} ${10 * i}%`).join(', ');
+import { useBench } from '../../store/bench.ts';
+import { overlayNamed } from '../overlays/index.ts';
 
 /** What the colours of the overlay mean. */
 export function Legend() {
-  const overlay = useBench((s) => s.overlay);
-  if (overlay === 'none') return null;
-  const area = overlay === 'area';
+  const overlay = overlayNamed(useBench((s) => s.overlay));
+  if (!overlay) return null;
+  const stops = Array.from({ length: 11 }, (_, i) => `${overlay.colour(i / 10)} ${10 * i}%`).join(', ');
   return (
-    <figure className="legend" aria-label={area ? 'Area stretch' : 'Angle stretch'}>
-      <figcaption>{area ? 'Texture on the model' : 'Angle stretch'}</figcaption>
-      <div
-        className="legend-ramp"
-        style={{ background: `linear-gradient(to right, ${stops(area ? areaColour : angleColour)})` }}
-      />
+    <figure className="legend" aria-label={overlay.title}>
+      <figcaption>{overlay.title}</figcaption>
+      <div className="legend-ramp" style={{ background: `linear-gradient(to right, ${stops})` }} />
       <div className="legend-ends">
-        {area ? (
-          <>
-            <span>squeezed ×2</span>
-            <span>even</span>
-            <span>stretched ×2</span>
-          </>
-        ) : (
-          <>
-            <span>0°</span>
-            <span>{ANGLE_REACH / 2}°</span>
-            <span>{ANGLE_REACH}°</span>
-          </>
-        )}
+        {overlay.legend.map((words) => (
+          <span key={words}>{words}</span>
+        ))}
       </div>
     </figure>
   );

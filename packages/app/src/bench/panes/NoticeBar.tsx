@@ -1,7 +1,7 @@
 import { IconX } from '@tabler/icons-react';
 import { Button } from 'antd';
 import { useEffect } from 'react';
-import { useBench } from '../../store/benchStore.ts';
+import { useBench } from '../../store/bench.ts';
 
 /** What the artist should hear about the last act, and what could be done about it. */
 export function NoticeBar() {

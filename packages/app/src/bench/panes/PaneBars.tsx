@@ -1,3 +1,4 @@
+import { TARGETS, type Target } from '@blunt-hem/core/select/target';
 import {
   IconAspectRatio,
   IconCube3dSphere,
@@ -6,8 +7,8 @@ import {
   IconFocusCentered,
 } from '@tabler/icons-react';
 import { Button, Dropdown, Segmented, Slider, Switch, Tooltip } from 'antd';
-import { type Overlay, useBench } from '../../store/benchStore.ts';
-import type { Target } from '../../worker/protocol.ts';
+import { useBench } from '../../store/bench.ts';
+import { OVERLAYS } from '../overlays/index.ts';
 import { frameSelection } from './framing.ts';
 import { handle } from './rendererHandle.ts';
 
@@ -22,11 +23,7 @@ export function ModelBar() {
         size="small"
         aria-label="What a click picks"
         value={target}
-        options={[
-          { label: 'Edges', value: 'edges' },
-          { label: 'Faces', value: 'faces' },
-          { label: 'Shells', value: 'shells' },
-        ]}
+        options={TARGETS.map((value) => ({ value, label: value[0].toUpperCase() + value.slice(1) }))}
         onChange={(value) => useBench.setState({ target: value })}
       />
       <Tooltip
@@ -100,16 +97,15 @@ export function BoardBar() {
   return (
     <div className="pane-bar">
       <h2>Board</h2>
-      <Segmented<Overlay>
+      <Segmented<string>
         size="small"
         aria-label="Overlay"
-        value={overlay}
+        value={overlay ?? ''}
         options={[
-          { label: 'Plain', value: 'none' },
-          { label: 'Area', value: 'area' },
-          { label: 'Angle', value: 'angle' },
+          { label: 'Plain', value: '' },
+          ...OVERLAYS.map(({ label, name }) => ({ label, value: name })),
         ]}
-        onChange={(value) => useBench.setState({ overlay: value })}
+        onChange={(value) => useBench.setState({ overlay: value || undefined })}
       />
       <span className="pane-pair">
         <Switch

@@ -19,6 +19,7 @@ export interface FatLines {
   readonly material: LineMaterial;
   /** xyz of both ends of every line, `6 × count`. */
   set(positions: Float32Array): void;
+  dispose(): void;
 }
 
 /** Lines of a width in pixels, solid or dashed. */
@@ -47,6 +48,10 @@ export function fatLines({ colour, width, opacity = 1, dash, order, through = fa
       object.geometry = new LineSegmentsGeometry();
       object.geometry.setPositions(positions);
       if (dash) object.computeLineDistances();
+    },
+    dispose() {
+      object.geometry.dispose();
+      material.dispose();
     },
   };
 }

@@ -1,10 +1,11 @@
-import { useBench } from '../../store/benchStore.ts';
+import { useBench } from '../../store/bench.ts';
 import { NO_UV } from '../../worker/protocol.ts';
+import { linesOnBoard, linesOnModel } from './edgeLines.ts';
 import { handle } from './rendererHandle.ts';
 
 /** Brings the selected edges and shells into view in both panes; everything when nothing is selected. */
 export function frameSelection(): void {
-  const { model, flat, edges, faces, shells, state } = useBench.getState();
+  const { model, flat, edges, faces, chosen, shells } = useBench.getState();
   const { renderer } = handle;
   if (!model || !flat || !renderer) return;
   const solid = [Infinity, Infinity, Infinity, -Infinity, -Infinity, -Infinity];
@@ -22,20 +23,18 @@ export function frameSelection(): void {
     board[2] = Math.max(board[2], u);
     board[3] = Math.max(board[3], v);
   };
-  for (const e of edges) {
-    const p = model.edgePositions.subarray(6 * e, 6 * e + 6);
-    include(p[0], p[1], p[2]);
-    include(p[3], p[4], p[5]);
-    for (let i = 8 * e; i < 8 * e + 8; i += 2) includeUv(flat.edgeUv[i], flat.edgeUv[i + 1]);
-  }
-  if (shells.size > 0 || faces.size > 0) {
+  const solidLines = linesOnModel(model, edges);
+  for (let i = 0; i < solidLines.length; i += 3) include(solidLines[i], solidLines[i + 1], solidLines[i + 2]);
+  const flatLines = linesOnBoard(model, flat.uv, edges);
+  for (let i = 0; i < flatLines.length; i += 3) includeUv(flatLines[i], flatLines[i + 1]);
+  if (chosen.size > 0 || faces.size > 0) {
     model.triangleFace.forEach((f, t) => {
-      if (!shells.has(flat.faceShell[f]) && !faces.has(f)) return;
+      if (!chosen.has(flat.faceShell[f]) && !faces.has(f)) return;
       for (let i = 9 * t; i < 9 * t + 9; i += 3)
         include(model.positions[i], model.positions[i + 1], model.positions[i + 2]);
     });
-    for (const s of shells) {
-      const box = state?.shells[s]?.box;
+    for (const s of chosen) {
+      const box = shells[s]?.box;
       if (!box) continue;
       includeUv(box[0], box[1]);
       includeUv(box[2], box[3]);

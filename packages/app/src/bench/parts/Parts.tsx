@@ -1,9 +1,11 @@
 import { IconEye, IconEyeOff, IconFocus2, IconPencil } from '@tabler/icons-react';
 import { Button, Input, Segmented, Table, Tooltip } from 'antd';
 import { type MouseEvent, useMemo, useState } from 'react';
-import { hideParts, isolate, nameParts } from '../../store/actions.ts';
-import { useBench } from '../../store/benchStore.ts';
+import { perform } from '../../store/acts.ts';
+import { useBench } from '../../store/bench.ts';
 import type { PartList } from '../../worker/protocol.ts';
+import { isolate } from '../commands/showing.ts';
+import { PartDrag, PartName } from './PartDrag.tsx';
 
 const KINDS: Record<PartList['kind'], string> = {
   object: 'Objects',
@@ -13,8 +15,13 @@ const KINDS: Record<PartList['kind'], string> = {
   piece: 'Pieces',
 };
 
-const PART = 'application/x-hem-part';
-const isNamed = (kind: PartList['kind']): boolean => kind !== 'piece' && kind !== 'smoothing';
+type Named = 'object' | 'group' | 'material';
+const isNamed = (kind: PartList['kind']): kind is Named => kind !== 'piece' && kind !== 'smoothing';
+
+/** Gives parts one name; several become one part. */
+const nameParts = (by: PartList['kind'], parts: readonly number[], name: string): void => {
+  if (isNamed(by)) void perform('name-parts', { by, parts, name });
+};
 
 interface PartRow {
   readonly part: number;
@@ -27,7 +34,7 @@ interface PartRow {
 /** The parts of a model by object, group, material or loose piece: shown, hidden, picked, renamed. */
 export function PartsList() {
   const model = useBench((s) => s.model);
-  const hidden = useBench((s) => s.state?.hidden);
+  const hidden = useBench((s) => s.hidden);
   const [kind, setKind] = useState<PartList['kind']>();
   const [picked, setPicked] = useState<ReadonlySet<number>>(new Set());
   const list = model?.parts.find((p) => p.kind === kind) ?? model?.parts[0];
@@ -38,7 +45,7 @@ export function PartsList() {
     const next = event.shiftKey ? new Set([...picked, part]) : new Set([part]);
     setPicked(next);
     const faces = Array.from(list.facePart.keys()).filter((f) => next.has(list.facePart[f]));
-    useBench.setState({ faces: new Set(faces), edges: new Set(), shells: new Set() });
+    useBench.setState({ faces: new Set(faces), edges: new Set(), chosen: new Set() });
   };
   return (
     <div className="parts">
@@ -64,64 +71,63 @@ export function PartsList() {
           {rows.length === 1 ? 'One part' : `${rows.length.toLocaleString('en-GB')} ${list.kind}s`}
         </p>
       )}
-      <Table<PartRow>
-        virtual
-        size="small"
-        showHeader={false}
-        pagination={false}
-        rowKey="part"
-        scroll={{ y: Math.min(300, 30 * rows.length), x: 154 }}
-        dataSource={rows}
-        rowClassName={({ part }) => (picked.has(part) ? 'row-chosen' : '')}
-        onRow={({ part, name }) => ({
-          onClick: (event) => pick(part, event),
-          // One part dropped on another becomes part of it.
-          draggable: isNamed(list.kind),
-          onDragStart: (event) => event.dataTransfer.setData(PART, String(part)),
-          onDragOver: (event) => event.dataTransfer.types.includes(PART) && event.preventDefault(),
-          onDrop: (event) => {
-            const other = Number(event.dataTransfer.getData(PART));
-            if (other !== part) void nameParts(list.kind, [part, other], name || 'Unnamed');
-          },
-        })}
-        columns={[
-          {
-            width: 26,
-            render: (_, { part, name, shown }) => (
-              <Button
-                type="text"
-                size="small"
-                icon={shown ? <IconEye size={14} /> : <IconEyeOff size={14} />}
-                aria-label={`${shown ? 'Hide' : 'Show'} ${name || 'Unnamed'}`}
-                aria-pressed={!shown}
-                onClick={(event) => {
-                  event.stopPropagation();
-                  void hideParts(list.kind, [part], shown ? 'hide' : 'show');
-                }}
-              />
-            ),
-          },
-          {
-            ellipsis: true,
-            render: (_, { name, faces, share }) => (
-              <Tooltip
-                placement="right"
-                title={`${name || 'Unnamed'}: ${faces.toLocaleString('en-GB')} faces, ${percent(share)}`}
-              >
-                <span className="parts-name">{name || 'Unnamed'}</span>
-              </Tooltip>
-            ),
-          },
-          {
-            width: 38,
-            align: 'right',
-            render: (_, { faces }) => <span className="parts-count">{short(faces)}</span>,
-          },
-        ]}
-      />
+      <PartDrag
+        names={list.names}
+        onJoin={(part, other) => nameParts(list.kind, [part, other], list.names[part] || 'Unnamed')}
+      >
+        <Table<PartRow>
+          virtual
+          size="small"
+          showHeader={false}
+          pagination={false}
+          rowKey="part"
+          scroll={{ y: Math.min(300, 30 * rows.length), x: 154 }}
+          dataSource={rows}
+          rowClassName={({ part }) => (picked.has(part) ? 'row-chosen' : '')}
+          onRow={({ part }) => ({ onClick: (event) => pick(part, event) })}
+          columns={[
+            {
+              width: 26,
+              render: (_, { part, name, shown }) => (
+                <Button
+                  type="text"
+                  size="small"
+                  icon={shown ? <IconEye size={14} /> : <IconEyeOff size={14} />}
+                  aria-label={`${shown ? 'Hide' : 'Show'} ${name || 'Unnamed'}`}
+                  aria-pressed={!shown}
+                  onClick={(event) => {
+                    event.stopPropagation();
+                    void perform('hide', { by: list.kind, parts: [part], how: shown ? 'hide' : 'show' });
+                  }}
+                />
+              ),
+            },
+            {
+              ellipsis: true,
+              render: (_, { part, name, faces, share }) => (
+                <Tooltip
+                  placement="right"
+                  title={`${name || 'Unnamed'}: ${faces.toLocaleString('en-GB')} faces, ${percent(share)}`}
+                >
+                  <PartName part={part} name={name || 'Unnamed'} canMove={isNamed(list.kind)} />
+                </Tooltip>
+              ),
+            },
+            {
+              width: 38,
+              align: 'right',
+              render: (_, { faces }) => <span className="parts-count">{short(faces)}</span>,
+            },
+          ]}
+        />
+      </PartDrag>
       <div className="parts-acts">
         <Tooltip title="Show only what is picked, or everything again (G)">
-          <Button size="small" icon={<IconFocus2 size={14} />} onClick={() => void isolate()}>
+          <Button
+            size="small"
+            icon={<IconFocus2 size={14} />}
+            onClick={() => isolate.act(useBench.getState())}
+          >
             Isolate
           </Button>
         </Tooltip>
@@ -167,17 +173,17 @@ function Rename({ list, picked, onDone }: RenameProps) {
         if (event.key === 'Escape') setName(undefined);
       }}
       onPressEnter={() => {
-        if (name.trim()) void nameParts(list.kind, picked, name.trim());
+        if (name.trim()) nameParts(list.kind, picked, name.trim());
         onDone();
       }}
     />
   );
 }
 
-function rowsOf({ facePart, names, faces }: PartList, hidden: Uint8Array | undefined): PartRow[] {
+function rowsOf({ facePart, names, faces }: PartList, hidden: Uint8Array): PartRow[] {
   const shown = new Uint8Array(names.length);
   facePart.forEach((part, f) => {
-    if (!hidden?.[f]) shown[part] = 1;
+    if (!hidden[f]) shown[part] = 1;
   });
   return names.map((name, part) => ({
     part,

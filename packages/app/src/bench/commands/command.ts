@@ -1,0 +1,39 @@
+import type { Icon } from '@tabler/icons-react';
+import type { BenchStore } from '../../store/bench.ts';
+
+/** Something that is done at once, by a button or a key. */
+export interface Command {
+  readonly name: string;
+  /** On the button: what it would do now. */
+  label(state: BenchStore): string;
+  /** What it does, for Help; where the button alone says it, absent. */
+  readonly help?: string;
+  /** As the key library names it: `shift+a`. */
+  readonly key?: string;
+  readonly icon: Icon;
+  /** The first thing to do at its stage. */
+  readonly main?: true;
+  /** Whether a switch that it is, is on. */
+  pressed?(state: BenchStore): boolean;
+  act(state: BenchStore): void;
+}
+
+/** “1 edge”, “14 edges”; the plain plural for none. */
+export const ofMany = (count: number, one: string, many = `${one}s`): string =>
+  count === 0 ? many : count === 1 ? `1 ${one}` : `${count.toLocaleString('en-GB')} ${many}`;
+
+/** What keys are called on the screen: `shift+a` is ⇧A. */
+export const keyText = (key: string): string =>
+  key
+    .split('+')
+    .map((part) => KEY_NAMES[part] ?? part.toUpperCase())
+    .join('');
+
+const KEY_NAMES: Readonly<Record<string, string>> = {
+  shift: '⇧',
+  mod: 'Ctrl ',
+  slash: '/',
+  escape: 'Escape',
+  delete: 'Delete',
+  tab: 'Tab',
+};

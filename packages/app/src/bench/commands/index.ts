@@ -1,0 +1,23 @@
+import { STAGE_VIEWS } from '../stages/index.ts';
+import type { Command } from './command.ts';
+import { checker, frame, letGoOrStop, nextOverlay, nextTarget, redo, undo } from './looking.ts';
+import { deleteFaces, hide, isolate } from './showing.ts';
+
+/** Commands that belong to no stage. */
+const EVERYWHERE: readonly Command[] = [
+  frame,
+  isolate,
+  hide,
+  deleteFaces,
+  checker,
+  nextOverlay,
+  nextTarget,
+  letGoOrStop,
+  undo,
+  redo,
+];
+
+/** Every command, those of the stages first. */
+export const COMMANDS: readonly Command[] = [
+  ...new Set([...STAGE_VIEWS.flatMap(({ commands }) => commands), ...EVERYWHERE]),
+];

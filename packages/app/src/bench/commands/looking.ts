@@ -1,0 +1,98 @@
+import { TARGETS } from '@blunt-hem/core/select/target';
+import {
+  IconArrowBackUp,
+  IconArrowForwardUp,
+  IconColorSwatch,
+  IconFocusCentered,
+  IconLayoutBoard,
+  IconPointerOff,
+  IconStack2,
+} from '@tabler/icons-react';
+import { stop, travel } from '../../store/acts.ts';
+import { useBench } from '../../store/bench.ts';
+import { selectNothing } from '../../store/selection.ts';
+import { OVERLAYS, overlayNamed } from '../overlays/index.ts';
+import type { Overlay } from '../overlays/overlay.ts';
+import { frameSelection } from '../panes/framing.ts';
+import { letGo } from '../panes/usePaneHands.ts';
+import type { Command } from './command.ts';
+
+export const frame: Command = {
+  name: 'frame',
+  label: () => 'Frame the selection',
+  help: 'Frame the selection, or everything',
+  key: 'f',
+  icon: IconFocusCentered,
+  act: frameSelection,
+};
+
+export const checker: Command = {
+  name: 'checker',
+  label: () => 'Gingham',
+  help: 'Checker on or off',
+  key: 'v',
+  icon: IconLayoutBoard,
+  pressed: (s) => s.checker,
+  act: (s) => useBench.setState({ checker: !s.checker }),
+};
+
+export const nextOverlay: Command = {
+  name: 'next-overlay',
+  label: () => 'Next overlay',
+  help: 'Next overlay',
+  key: 'b',
+  icon: IconColorSwatch,
+  act({ overlay }) {
+    const next = OVERLAYS[OVERLAYS.findIndex(({ name }) => name === overlay) + 1];
+    useBench.setState({ overlay: next?.name });
+  },
+};
+
+/** Shows one overlay. */
+export const showOverlay = ({ name, title }: Overlay): Command => ({
+  name: `show-${name}`,
+  label: () => title,
+  icon: IconColorSwatch,
+  pressed: (s) => overlayNamed(s.overlay)?.name === name,
+  act: (s) => useBench.setState({ overlay: s.overlay === name ? undefined : name }),
+});
+
+export const nextTarget: Command = {
+  name: 'next-target',
+  label: () => 'What a click picks',
+  help: 'Edges, faces or shells: what a click picks',
+  key: 'shift+q',
+  icon: IconStack2,
+  act: ({ target }) => useBench.setState({ target: TARGETS[(TARGETS.indexOf(target) + 1) % TARGETS.length] }),
+};
+
+export const letGoOrStop: Command = {
+  name: 'escape',
+  label: () => 'Let go, stop, or select nothing',
+  help: 'Let go of what is dragged; stop what is running; otherwise select nothing',
+  key: 'escape',
+  icon: IconPointerOff,
+  act({ running }) {
+    if (letGo()) return;
+    if (running) void stop();
+    else selectNothing();
+  },
+};
+
+export const undo: Command = {
+  name: 'undo',
+  label: ({ undoable: [last] }) => (last ? `Undo: ${last}` : 'Nothing to undo'),
+  help: 'Undo',
+  key: 'mod+z',
+  icon: IconArrowBackUp,
+  act: () => void travel('undo'),
+};
+
+export const redo: Command = {
+  name: 'redo',
+  label: ({ redoable: [next] }) => (next ? `Redo: ${next}` : 'Nothing to redo'),
+  help: 'Redo',
+  key: 'mod+shift+z',
+  icon: IconArrowForwardUp,
+  act: () => void travel('redo'),
+};

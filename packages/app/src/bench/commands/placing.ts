@@ -1,0 +1,50 @@
+import type { UvMatrix } from '@blunt-hem/core/surface/similarity';
+import {
+  IconArrowsDiagonal,
+  IconArrowsDiagonalMinimize2,
+  IconFlipHorizontal,
+  IconRotate2,
+  IconRotateClockwise2,
+} from '@tabler/icons-react';
+import { note } from '../../store/acts.ts';
+import { useBench } from '../../store/bench.ts';
+import { transformChosen } from '../tools/holdShells.ts';
+import type { Command } from './command.ts';
+
+/** Turns, scales or mirrors the selected shells about the middle of their box. */
+function aboutMiddle(a: number, b: number, c: number, d: number): void {
+  const { chosen, shells } = useBench.getState();
+  const boxes = [...chosen].flatMap((s) => shells[s]?.box ?? []);
+  if (boxes.length === 0) {
+    note('Pick an unfolded shell first.');
+    return;
+  }
+  const at = (k: number) => boxes.filter((_, i) => i % 4 === k);
+  const u = (Math.min(...at(0)) + Math.max(...at(2))) / 2;
+  const v = (Math.min(...at(1)) + Math.max(...at(3))) / 2;
+  const matrix: UvMatrix = [a, b, c, d, u - a * u - c * v, v - b * u - d * v];
+  void transformChosen(matrix);
+}
+
+const turn = (degrees: number): void => {
+  const angle = (degrees * Math.PI) / 180;
+  aboutMiddle(Math.cos(angle), Math.sin(angle), -Math.sin(angle), Math.cos(angle));
+};
+
+const placing = (name: string, label: string, icon: Command['icon'], act: () => void): Command => ({
+  name,
+  label: () => label,
+  icon,
+  act,
+});
+
+export const PLACING: readonly Command[] = [
+  placing('turn-right', 'Turn −90°', IconRotateClockwise2, () => aboutMiddle(0, -1, 1, 0)),
+  placing('turn-left', 'Turn +90°', IconRotate2, () => aboutMiddle(0, 1, -1, 0)),
+  placing('turn-little', 'Turn +5°', IconRotate2, () => turn(5)),
+  placing('larger', 'Larger by a tenth', IconArrowsDiagonal, () => aboutMiddle(1.1, 0, 0, 1.1)),
+  placing('smaller', 'Smaller by a tenth', IconArrowsDiagonalMinimize2, () =>
+    aboutMiddle(1 / 1.1, 0, 0, 1 / 1.1),
+  ),
+  placing('mirror', 'Mirror', IconFlipHorizontal, () => aboutMiddle(-1, 0, 0, 1)),
+];

@@ -1,0 +1,71 @@
+import { Group } from 'three';
+import type { BenchStore } from '../../store/bench.ts';
+import { PALETTE } from '../../theme/palette.ts';
+import { linesOnBoard, linesOnModel, outlineOf } from '../panes/edgeLines.ts';
+import { fatLines } from '../panes/fatLines.ts';
+import type { Layer, Scenery } from './layer.ts';
+
+const HOVERED = { colour: PALETTE.fuchsia, width: 4, opacity: 0.55, order: 3 };
+const CHOSEN = { colour: PALETTE.fuchsia, width: 3.5, order: 4 };
+
+const hoveredEdges = ({ hover, target }: BenchStore): number[] =>
+  hover && target === 'edges' ? [hover.edge] : [];
+
+/** Edges that are selected or pointed at. */
+const edgesIn = (
+  name: string,
+  pane: 'model' | 'board',
+  look: typeof HOVERED | typeof CHOSEN,
+  edgesOf: (state: BenchStore) => Iterable<number>,
+  needs: (state: BenchStore) => readonly unknown[],
+): Layer => ({
+  name,
+  pane,
+  make({ drawn }: Scenery) {
+    const lines = fatLines(look);
+    return {
+      object: lines.object,
+      needs: (s) => [s.model, ...needs(s), ...(pane === 'board' ? [s.flat, drawn.version] : [])],
+      update(s) {
+        if (!s.model) return;
+        const edges = edgesOf(s);
+        lines.set(pane === 'model' ? linesOnModel(s.model, edges) : linesOnBoard(s.model, drawn.uv, edges));
+      },
+      dispose: lines.dispose,
+    };
+  },
+});
+
+const hovering = (s: BenchStore) => [s.hover, s.target];
+const choosing = (s: BenchStore) => [s.edges];
+
+export const modelHover = edgesIn('hovered edge', 'model', HOVERED, hoveredEdges, hovering);
+export const boardHover = edgesIn('hovered edge', 'board', HOVERED, hoveredEdges, hovering);
+export const modelChosen = edgesIn('selected edges', 'model', CHOSEN, (s) => s.edges, choosing);
+export const boardChosen = edgesIn('selected edges', 'board', CHOSEN, (s) => s.edges, choosing);
+
+/** What is selected and hidden by the model itself: faint, but there. */
+export const shiningThrough: Layer = {
+  name: 'selected, shining through',
+  pane: 'model',
+  make() {
+    const lines = fatLines({ colour: PALETTE.fuchsia, width: 2, opacity: 0.4, order: 5, through: true });
+    const object = new Group();
+    object.add(lines.object);
+    let outlined: ReadonlySet<number> | undefined;
+    let outline: readonly number[] = [];
+    return {
+      object,
+      needs: (s) => [s.model, s.edges, s.faces],
+      update({ model, edges, faces }) {
+        if (!model) return;
+        if (faces !== outlined) {
+          outlined = faces;
+          outline = outlineOf(model, faces);
+        }
+        lines.set(linesOnModel(model, [...edges, ...outline]));
+      },
+      dispose: lines.dispose,
+    };
+  },
+};

@@ -1,0 +1,31 @@
+import { Mesh } from 'three';
+import { overlayNamed } from '../overlays/index.ts';
+import { rampOf, surfaceMaterial } from '../panes/surfaceMaterial.ts';
+import type { Layer } from './layer.ts';
+
+/** The surface of the model, or its shells in the flat, with checker and overlay. */
+const surfaceIn = (pane: 'model' | 'board'): Layer => ({
+  name: 'surface',
+  pane,
+  make({ geometry }) {
+    const material = surfaceMaterial(pane === 'board');
+    const object = new Mesh(geometry, material);
+    object.frustumCulled = false;
+    return {
+      object,
+      needs: (s) => [s.overlay, s.checker, s.repeats],
+      update(s) {
+        const overlay = overlayNamed(s.overlay);
+        const { uniforms } = material;
+        uniforms.uOverlay.value = overlay !== undefined;
+        if (overlay) uniforms.uRamp.value = rampOf(overlay);
+        uniforms.uChecker.value = s.checker;
+        uniforms.uRepeats.value = s.repeats;
+      },
+      dispose: () => material.dispose(),
+    };
+  },
+});
+
+export const modelSurface = surfaceIn('model');
+export const boardSurface = surfaceIn('board');

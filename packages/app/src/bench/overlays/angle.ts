@@ -1,0 +1,16 @@
+import { interpolateCividis } from 'd3-scale-chromatic';
+import type { Overlay } from './overlay.ts';
+
+/** Degrees at the upper end. */
+const REACH = 45;
+
+/** How far angles are off, by Tissot's angular deformation. */
+export const angle: Overlay = {
+  name: 'angle',
+  label: 'Angle',
+  title: 'Angle stretch',
+  values: (figures) => figures.angle,
+  place: (value) => value / REACH,
+  colour: interpolateCividis,
+  legend: ['0°', `${REACH / 2}°`, `${REACH}°`],
+};

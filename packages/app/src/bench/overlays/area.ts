@@ -1,0 +1,17 @@
+import { interpolatePuOr } from 'd3-scale-chromatic';
+import type { Overlay } from './overlay.ts';
+
+/** Natural logarithm of the area ratio at either end: half and double. */
+const REACH = Math.log(2);
+
+/** How large the texture is: squeezed is purple, stretched is brown-orange. A shell's own scale does not count. */
+export const area: Overlay = {
+  name: 'area',
+  label: 'Area',
+  title: 'Area stretch',
+  values: ({ logArea }) => logArea,
+  // Little room in the flat stretches the texture on the model.
+  place: (value) => 0.5 - (0.5 * value) / REACH,
+  colour: interpolatePuOr,
+  legend: ['squeezed ×2', 'even', 'stretched ×2'],
+};

@@ -1,0 +1,18 @@
+import type { BenchFigures } from '../../worker/protocol.ts';
+
+/** Something shown by colour on both panes. */
+export interface Overlay {
+  readonly name: string;
+  /** On the bar. */
+  readonly label: string;
+  /** Over the legend, and on the button that shows it. */
+  readonly title: string;
+  /** What it shows of every triangle. */
+  values(figures: BenchFigures): Float32Array;
+  /** Where a value lies on the ramp: 0 to 1, and beyond for what is off its ends. */
+  place(value: number): number;
+  /** Colour of a place on the ramp. */
+  colour(place: number): string;
+  /** Under the ramp: at its left end, in its middle, at its right end. */
+  readonly legend: readonly [string, string, string];
+}

@@ -1,0 +1,52 @@
+import { Raycaster, Vector2 } from 'three';
+import type { How, Pane } from '../../store/selection.ts';
+import { ask } from '../../store/worker.ts';
+import type { Picked, Place } from '../tools/tool.ts';
+import { handle } from './rendererHandle.ts';
+
+export const howOf = (event: { readonly shiftKey: boolean; readonly altKey: boolean }): How =>
+  event.altKey ? 'remove' : event.shiftKey ? 'add' : 'only';
+
+/** The pane's element. */
+export const paneElement = (pane: Pane): HTMLElement =>
+  document.querySelector(`[data-testid="${pane}"]`) as HTMLElement;
+
+export function placeOf(pane: Pane, event: MouseEvent | PointerEvent): Place {
+  const { clientX: x, clientY: y } = event;
+  const pressure = 'pressure' in event ? event.pressure : 0.5;
+  return { pane, x, y, pressure, how: howOf(event), ctrl: event.ctrlKey, pick: () => pickAt(pane, x, y) };
+}
+
+/** What keys do, where the pointer is at something: what was pointed at is what is picked. */
+export function placeOfKeys(pane: Pane, how: How, picked: Picked): Place {
+  const { left, top, width, height } = paneElement(pane).getBoundingClientRect();
+  const [x, y] = [left + width / 2, top + height / 2];
+  return { pane, x, y, pressure: 0.5, how, ctrl: false, pick: async () => picked };
+}
+
+/** Clip coordinates of a place of the Model. */
+export function clipOf({ x, y }: { readonly x: number; readonly y: number }): Vector2 {
+  const { left, top, width, height } = paneElement('model').getBoundingClientRect();
+  return new Vector2((2 * (x - left)) / width - 1, 1 - (2 * (y - top)) / height);
+}
+
+/** u and v of a place of the Board. */
+export function uvOf(x: number, y: number): readonly [number, number] {
+  const { left, top, width, height } = paneElement('board').getBoundingClientRect();
+  const view = handle.renderer?.board ?? { u: 0.5, v: 0.5, scale: 1 };
+  return [view.u + (x - left - width / 2) / view.scale, view.v - (y - top - height / 2) / view.scale];
+}
+
+const caster = new Raycaster();
+
+async function pickAt(pane: Pane, x: number, y: number): Promise<Picked | undefined> {
+  const { renderer } = handle;
+  if (!renderer) return undefined;
+  if (pane === 'board') {
+    const [u, v] = uvOf(x, y);
+    return ask('pick-board', { u, v });
+  }
+  caster.setFromCamera(clipOf({ x, y }), renderer.camera);
+  const { origin, direction } = caster.ray;
+  return ask('pick-model', { origin: origin.toArray(), direction: direction.toArray() });
+}

@@ -1,0 +1,254 @@
+import { OrthographicCamera, PerspectiveCamera, Scene, Vector3, WebGLRenderer } from 'three';
+import { OrbitControls } from 'three/addons/controls/OrbitControls.js';
+import { useBench } from '../../store/bench.ts';
+import type { Pane } from '../../store/selection.ts';
+import { LAYERS } from '../layers/index.ts';
+import type { FrameView } from '../layers/layer.ts';
+import { surfaceGeometry } from './surfaceGeometry.ts';
+
+/** Where the Board looks: the middle, and pixels per unit of u and v. */
+export interface BoardView {
+  u: number;
+  v: number;
+  scale: number;
+}
+
+export interface ModelView {
+  readonly position: readonly number[];
+  readonly target: readonly number[];
+}
+
+export interface PaneViews {
+  readonly model: ModelView;
+  readonly board: BoardView;
+}
+
+/** Draws both panes with one WebGL renderer, when something has changed and not otherwise. */
+export function paneRenderer(canvas: HTMLCanvasElement, modelPane: HTMLElement, boardPane: HTMLElement) {
+  const renderer = new WebGLRenderer({ canvas, antialias: true, alpha: false });
+  renderer.setPixelRatio(window.devicePixelRatio);
+  renderer.setScissorTest(true);
+  renderer.autoClear = false;
+  renderer.debug.checkShaderErrors = import.meta.env.DEV;
+
+  let frame = 0;
+  const request = () => {
+    if (frame === 0) frame = requestAnimationFrame(draw);
+  };
+  const surface = surfaceGeometry(() => {
+    updateLayers();
+    request();
+  });
+  const scenes: Record<Pane, Scene> = { model: new Scene(), board: new Scene() };
+  const layers = LAYERS.map((layer) => {
+    const drawn = layer.make(surface);
+    scenes[layer.pane].add(drawn.object);
+    return { pane: layer.pane, drawn, needed: [] as readonly unknown[] };
+  });
+
+  const camera = new PerspectiveCamera(35, 1, 0.01, 100);
+  /** Drawn in its place when lines that are parallel shall look it; follows it in everything else. */
+  const parallelCamera = new OrthographicCamera(-1, 1, 1, -1, -10, 10);
+  const boardCamera = new OrthographicCamera(-1, 1, 1, -1, -10, 10);
+  // Programs are made before anything heavy is drawn: made later, they would wait for it.
+  renderer.compile(scenes.model, camera);
+  renderer.compile(scenes.board, boardCamera);
+
+  const board: BoardView = { u: 0.5, v: 0.5, scale: 400 };
+  const controls = new OrbitControls(camera, modelPane);
+  controls.zoomToCursor = true;
+  controls.rotateSpeed = 0.9;
+  const listeners = new Set<() => void>();
+  const viewChanged = () => {
+    request();
+    for (const listen of listeners) listen();
+  };
+  controls.addEventListener('change', viewChanged);
+
+  const middle = new Vector3();
+  let radius = 1;
+  let framed = false;
+  const isParallel = () => useBench.getState().parallel;
+
+  function updateLayers(): void {
+    const state = useBench.getState();
+    for (const layer of layers) {
+      const needed = layer.drawn.needs(state);
+      if (needed.every((value, i) => value === layer.needed[i]) && needed.length === layer.needed.length)
+        continue;
+      layer.needed = needed;
+      layer.drawn.update(state);
+    }
+  }
+
+  const update = () => {
+    const state = useBench.getState();
+    if (state.model) {
+      const [x0, y0, z0, x1, y1, z1] = state.model.box;
+      middle.set((x0 + x1) / 2, (y0 + y1) / 2, (z0 + z1) / 2);
+      radius = Math.max(0.5 * Math.hypot(x1 - x0, y1 - y0, z1 - z0), 1e-9);
+      // A repair leaves the view where it is.
+      if (!framed) frameModel();
+      framed = true;
+    }
+    surface.update(state);
+    updateLayers();
+    request();
+  };
+
+  function draw(): void {
+    frame = 0;
+    const outer = canvas.getBoundingClientRect();
+    renderer.setSize(outer.width, outer.height, false);
+    paint(outer, modelPane, '--model-ground', (width, height) => {
+      const perPixel = aimCameras(width / height) / height;
+      drawScene('model', isParallel() ? parallelCamera : camera, { perPixel });
+    });
+    paint(outer, boardPane, '--board-ground', (width, height) => {
+      Object.assign(boardCamera, boardEdges(board, width, height));
+      boardCamera.updateProjectionMatrix();
+      drawScene('board', boardCamera, { perPixel: 1 / board.scale });
+    });
+  }
+
+  function paint(
+    outer: DOMRect,
+    pane: HTMLElement,
+    ground: string,
+    drawScene: (width: number, height: number) => void,
+  ): void {
+    const box = pane.getBoundingClientRect();
+    if (box.width < 2 || box.height < 2) return;
+    const [x, y] = [box.left - outer.left, outer.bottom - box.bottom];
+    renderer.setViewport(x, y, box.width, box.height);
+    renderer.setScissor(x, y, box.width, box.height);
+    renderer.setClearColor(getComputedStyle(document.documentElement).getPropertyValue(ground).trim());
+    renderer.clear();
+    drawScene(box.width, box.height);
+  }
+
+  function drawScene(pane: Pane, seen: PerspectiveCamera | OrthographicCamera, view: FrameView): void {
+    for (const layer of layers) if (layer.pane === pane) layer.drawn.frame?.(view);
+    renderer.render(scenes[pane], seen);
+  }
+
+  /** Both cameras of the Model for a pane of this shape; returns the height that is seen where they look. */
+  function aimCameras(aspect: number): number {
+    camera.aspect = aspect;
+    // The clip planes follow the model, so that no zoom cuts into it.
+    const distance = camera.position.distanceTo(middle);
+    const away = camera.position.distanceTo(controls.target);
+    camera.near = Math.max(distance - 1.5 * radius, 1e-3 * Math.max(away, 1e-3 * radius));
+    camera.far = distance + 1.5 * radius;
+    camera.updateProjectionMatrix();
+    const reach = away * Math.tan((camera.fov * Math.PI) / 360);
+    const sides = { left: -reach * aspect, right: reach * aspect, top: reach, bottom: -reach };
+    // Nothing is behind a parallel camera.
+    Object.assign(parallelCamera, sides, { near: distance - 3 * radius, far: distance + 3 * radius });
+    parallelCamera.position.copy(camera.position);
+    parallelCamera.quaternion.copy(camera.quaternion);
+    parallelCamera.updateProjectionMatrix();
+    parallelCamera.updateMatrixWorld();
+    return 2 * reach;
+  }
+
+  function frameModel(box?: readonly number[]): void {
+    const around = box ?? [...(useBench.getState().model?.box ?? [-1, -1, -1, 1, 1, 1])];
+    const [x0, y0, z0, x1, y1, z1] = around;
+    const centre = new Vector3((x0 + x1) / 2, (y0 + y1) / 2, (z0 + z1) / 2);
+    const reach = Math.max(0.5 * Math.hypot(x1 - x0, y1 - y0, z1 - z0), 1e-6 * radius);
+    const direction = box ? camera.position.clone().sub(controls.target) : new Vector3(0.62, 0.42, 1);
+    const back = (1.12 * reach) / Math.sin((camera.fov * Math.PI) / 360);
+    controls.target.copy(centre);
+    camera.position.copy(centre).addScaledVector(direction.normalize(), back);
+    controls.update();
+    viewChanged();
+  }
+
+  const unsubscribe = useBench.subscribe(update);
+  update();
+
+  return {
+    /** The camera that is drawn. */
+    get camera(): PerspectiveCamera | OrthographicCamera {
+      return isParallel() ? parallelCamera : camera;
+    },
+    controls,
+    board,
+    /** Pictures that are not true yet go here. */
+    drawn: surface.drawn,
+    request,
+    frameModel,
+    onViewChange(listen: () => void): () => void {
+      listeners.add(listen);
+      return () => listeners.delete(listen);
+    },
+
+    /** Looks along an axis at what is in view now. */
+    lookFrom(direction: readonly number[]): void {
+      const back = camera.position.distanceTo(controls.target);
+      // Straight down the upright axis the controls would not know which way is up.
+      const from = new Vector3(...direction).add(new Vector3(0, 0, 1e-4)).normalize();
+      camera.position.copy(controls.target).addScaledVector(from, back);
+      controls.update();
+      viewChanged();
+    },
+
+    /** Moves the Board by pixels. */
+    panBoard(dx: number, dy: number): void {
+      board.u -= dx / board.scale;
+      board.v += dy / board.scale;
+      viewChanged();
+    },
+
+    /** Zooms the Board about a place of it. */
+    zoomBoard(u: number, v: number, factor: number): void {
+      const scale = Math.max(20, Math.min(200_000, board.scale * factor));
+      const real = scale / board.scale;
+      board.u = u + (board.u - u) / real;
+      board.v = v + (board.v - v) / real;
+      board.scale = scale;
+      viewChanged();
+    },
+
+    frameBoard(box: readonly number[] = [0, 0, 1, 1]): void {
+      const pane = boardPane.getBoundingClientRect();
+      const [u0, v0, u1, v1] = box;
+      const [width, height] = [Math.max(u1 - u0, 1e-6), Math.max(v1 - v0, 1e-6)];
+      const scale = 0.9 * Math.min(pane.width / width, (pane.height - 40) / height);
+      Object.assign(board, { u: (u0 + u1) / 2, v: (v0 + v1) / 2, scale });
+      viewChanged();
+    },
+
+    views: (): PaneViews => ({
+      model: { position: camera.position.toArray(), target: controls.target.toArray() },
+      board: { ...board },
+    }),
+
+    setViews(views: PaneViews): void {
+      camera.position.fromArray([...views.model.position]);
+      controls.target.fromArray([...views.model.target]);
+      controls.update();
+      Object.assign(board, views.board);
+      viewChanged();
+    },
+
+    dispose(): void {
+      cancelAnimationFrame(frame);
+      unsubscribe();
+      controls.dispose();
+      for (const { drawn } of layers) drawn.dispose();
+      surface.dispose();
+      renderer.dispose();
+    },
+  };
+}
+
+export type PaneRenderer = ReturnType<typeof paneRenderer>;
+
+const boardEdges = ({ u, v, scale }: BoardView, width: number, height: number) => ({
+  left: u - width / (2 * scale),
+  right: u + width / (2 * scale),
+  top: v + height / (2 * scale),
+  bottom: v - height / (2 * scale),
+});

@@ -1,0 +1,83 @@
+import { BufferAttribute, BufferGeometry } from 'three';
+import type { BenchStore } from '../../store/bench.ts';
+import { NO_UV } from '../../worker/protocol.ts';
+import { overlayNamed } from '../overlays/index.ts';
+import { drawnUv } from './drawnUv.ts';
+
+/** What a triangle is marked with: hidden, nothing, pointed at, selected. */
+const [HIDDEN, HOVERED, SELECTED] = [-1, 1, 2];
+
+/** The buffers that both panes draw from, brought up to date with the store, each only when what it shows has changed. */
+export function surfaceGeometry(onChange: () => void) {
+  const geometry = new BufferGeometry();
+  const drawn = drawnUv(geometry, onChange);
+  let last: Partial<BenchStore> = {};
+  let marked: readonly unknown[] = [];
+
+  const differs = (s: BenchStore, ...keys: (keyof BenchStore)[]) => keys.some((key) => s[key] !== last[key]);
+
+  return {
+    geometry,
+    drawn,
+    update(s: BenchStore): void {
+      const { model, flat } = s;
+      if (!model || !flat) return;
+      const corners = model.positions.length / 3;
+      if (differs(s, 'model')) {
+        geometry.setAttribute('position', new BufferAttribute(model.positions, 3));
+        geometry.setAttribute('normal', new BufferAttribute(model.normals, 3));
+        geometry.setAttribute('place', new BufferAttribute(new Float32Array(corners), 1));
+        geometry.setAttribute('mark', new BufferAttribute(new Int8Array(corners), 1));
+        if (!differs(s, 'flat')) drawn.set(new Float32Array(2 * corners).fill(NO_UV));
+      }
+      if (differs(s, 'flat')) drawn.set(flat.uv);
+      if (differs(s, 'model', 'figures', 'overlay')) place(s);
+      mark(s);
+      last = s;
+    },
+    dispose: () => geometry.dispose(),
+  };
+
+  function place({ figures, overlay: name }: BenchStore): void {
+    const overlay = overlayNamed(name);
+    const attribute = geometry.getAttribute('place') as BufferAttribute;
+    if (!overlay || !figures) return;
+    const values = overlay.values(figures);
+    const { array } = attribute;
+    if (3 * values.length !== array.length) return; // figures of another mesh
+    for (let t = 0; t < values.length; t++) array.fill(overlay.place(values[t]), 3 * t, 3 * t + 3);
+    attribute.needsUpdate = true;
+    onChange();
+  }
+
+  function mark({ model, flat, hidden, faces, chosen, hover, target }: BenchStore): void {
+    if (!model || !flat) return;
+    const hoverFace = hover && target === 'faces' ? hover.face : -1;
+    const hoverShell = hover && target === 'shells' ? hover.shell : -1;
+    // Pointing at edges leaves the faces as they are.
+    const deciding = [model, flat.faceShell, hidden, faces, chosen, hoverFace, hoverShell];
+    if (deciding.every((value, i) => value === marked[i])) return;
+    marked = deciding;
+    const attribute = geometry.getAttribute('mark') as BufferAttribute;
+    const { array } = attribute;
+    const { triangleFace } = model;
+    let changed = false;
+    for (let t = 0; t < triangleFace.length; t++) {
+      const f = triangleFace[t];
+      const shell = flat.faceShell[f];
+      const value = hidden[f]
+        ? HIDDEN
+        : chosen.has(shell) || faces.has(f)
+          ? SELECTED
+          : shell === hoverShell || f === hoverFace
+            ? HOVERED
+            : 0;
+      if (array[3 * t] === value) continue;
+      changed = true;
+      array.fill(value, 3 * t, 3 * t + 3);
+    }
+    if (!changed) return;
+    attribute.needsUpdate = true;
+    onChange();
+  }
+}

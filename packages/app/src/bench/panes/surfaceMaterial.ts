@@ -1,0 +1,120 @@
+import { Color, DataTexture, DoubleSide, GLSL3, LinearFilter, ShaderMaterial } from 'three';
+import type { Overlay } from '../overlays/overlay.ts';
+
+const vertexShader = /* glsl */ `
+in vec2 flatUv;
+in float place;
+in float mark;
+out vec2 vUv;
+out float vPlace;
+out vec3 vNormal;
+flat out float vMark;
+uniform float uFlat;
+
+void main() {
+  vUv = flatUv;
+  vPlace = place;
+  vMark = mark;
+  vNormal = normalMatrix * normal;
+  gl_Position = projectionMatrix * modelViewMatrix * vec4(uFlat > 0.5 ? vec3(flatUv, 0.0) : position, 1.0);
+  // A mark below zero is hidden; on the Board so is what has no UV.
+  if (mark < -0.5 || (uFlat > 0.5 && flatUv.x < -1e5)) gl_Position = vec4(2.0, 2.0, 2.0, 1.0);
+}`;
+
+const fragmentShader = /* glsl */ `
+in vec2 vUv;
+in float vPlace;
+in vec3 vNormal;
+flat in float vMark;
+out vec4 colour;
+uniform float uFlat;
+uniform bool uOverlay;
+uniform bool uChecker;
+uniform float uRepeats;
+uniform sampler2D uRamp;
+uniform vec3 uBase;
+uniform vec3 uAccent;
+
+/** A wave of stripes, half on and half off, smoothed over what one pixel covers. */
+float stripes(float x) {
+  float width = fwidth(x);
+  float wave = clamp((abs(fract(x) - 0.5) - 0.25) / max(width, 1e-5) + 0.5, 0.0, 1.0);
+  return mix(wave, 0.5, clamp(width - 0.4, 0.0, 1.0));
+}
+
+void main() {
+  bool unfolded = vUv.x > -1e5;
+  vec3 base = uBase;
+  float weave = 0.0;
+  if (uChecker && unfolded) {
+    float warp = stripes(vUv.x * uRepeats);
+    float weft = stripes(vUv.y * uRepeats);
+    vec3 cloth = vec3(0.97, 0.95, 0.90);
+    cloth *= mix(vec3(1.0), vec3(0.42, 0.66, 0.62), warp);
+    cloth *= mix(vec3(1.0), vec3(0.88, 0.70, 0.50), weft);
+    base = cloth;
+    weave = 0.5 * (warp + weft);
+  }
+  if (uOverlay && unfolded) {
+    vec3 tone = texture(uRamp, vec2(clamp(vPlace, 0.002, 0.998), 0.5)).rgb;
+    base = tone * (uChecker ? 1.0 - 0.22 * weave : 1.0);
+  }
+  // Hatches are drawn in the pixels of the screen: never by colour alone.
+  float slant = fract((gl_FragCoord.x + gl_FragCoord.y) / 9.0);
+  float counter = fract((gl_FragCoord.x - gl_FragCoord.y) / 7.0);
+  if (vMark > 1.5) base = mix(base, uAccent, slant < 0.22 ? 0.85 : 0.12);
+  else if (vMark > 0.5) base = mix(base, uAccent, slant < 0.16 ? 0.45 : 0.05);
+  if (uFlat > 0.5) {
+    if (!gl_FrontFacing) base = mix(base, vec3(0.55, 0.12, 0.08), counter < 0.4 ? 0.85 : 0.25);
+    colour = vec4(base, 1.0);
+    return;
+  }
+  vec3 n = normalize(vNormal);
+  if (!gl_FrontFacing) n = -n;
+  float key = max(0.0, dot(n, normalize(vec3(-0.35, 0.65, 0.75))));
+  float fill = max(0.0, dot(n, normalize(vec3(0.8, -0.1, 0.4))));
+  base *= 0.46 + 0.52 * key + 0.12 * fill;
+  if (!gl_FrontFacing) base = mix(base * 0.55, vec3(0.2, 0.25, 0.24), counter < 0.3 ? 0.6 : 0.0);
+  colour = vec4(base, 1.0);
+}`;
+
+/** The material of the surface in one pane; both panes share the geometry. */
+export function surfaceMaterial(flat: boolean): ShaderMaterial {
+  return new ShaderMaterial({
+    glslVersion: GLSL3,
+    vertexShader,
+    fragmentShader,
+    side: DoubleSide,
+    polygonOffset: true,
+    polygonOffsetFactor: 1.5,
+    polygonOffsetUnits: 2,
+    uniforms: {
+      uFlat: { value: flat ? 1 : 0 },
+      uOverlay: { value: false },
+      uChecker: { value: true },
+      uRepeats: { value: 24 },
+      uRamp: { value: null },
+      uBase: { value: new Color(0.8, 0.76, 0.69) },
+      uAccent: { value: new Color(0.76, 0.09, 0.42) },
+    },
+  });
+}
+
+const ramps = new Map<string, DataTexture>();
+
+/** The colours of an overlay as a texture, made once. */
+export function rampOf({ name, colour }: Overlay): DataTexture {
+  const made = ramps.get(name);
+  if (made) return made;
+  const width = 256;
+  const data = new Uint8Array(4 * width);
+  for (let i = 0; i < width; i++) {
+    const { r, g, b } = new Color(colour(i / (width - 1))).convertLinearToSRGB();
+    data.set([255 * r, 255 * g, 255 * b, 255], 4 * i);
+  }
+  const texture = new DataTexture(data, width, 1);
+  texture.minFilter = texture.magFilter = LinearFilter;
+  texture.needsUpdate = true;
+  ramps.set(name, texture);
+  return texture;
+}

@@ -1,0 +1,144 @@
+import { useGesture } from '@use-gesture/react';
+import { type RefObject, useEffect, useRef } from 'react';
+import { useBench } from '../../store/bench.ts';
+import type { Pane } from '../../store/selection.ts';
+import { toolNamed } from '../tools/index.ts';
+import type { Grip, Tool } from '../tools/tool.ts';
+import { howOf, placeOf, placeOfKeys, uvOf } from './places.ts';
+import { handle } from './rendererHandle.ts';
+
+/** A pointer that moved less than this, in pixels, has clicked. */
+const CLICK_REACH = 4;
+
+/** Whether the space bar is held: then a hand only moves the view. */
+const space = { held: false };
+window.addEventListener('keydown', (event) => {
+  if (event.code === 'Space') space.held = true;
+});
+window.addEventListener('keyup', (event) => {
+  if (event.code === 'Space') space.held = false;
+});
+
+/** What is held in either pane. */
+let held: Hand | undefined;
+
+/** Lets go of what is held, as if it had never been taken; false when nothing is. */
+export function letGo(): boolean {
+  if (typeof held?.grip !== 'object') return false;
+  held.grip.cancel();
+  held.grip = 'view';
+  return true;
+}
+
+/** What one drag is about. */
+interface Hand {
+  /** Undefined while it is not known yet what the hand holds. */
+  grip: Grip | 'view' | undefined;
+}
+
+/**
+ * Hands one pane's pointer and keys to the tool in hand: hover, click, double click, and drags from press to drop, with the pointer
+ * captured and its loss told. What a tool does not take moves the view: the Model's controls turn it, the Board pans.
+ */
+export function usePaneHands(pane: Pane, element: RefObject<HTMLDivElement | null>): void {
+  const toolHere = (): Tool | undefined => {
+    const tool = toolNamed(useBench.getState().tool);
+    return tool.panes.includes(pane) ? tool : undefined;
+  };
+
+  useGesture(
+    {
+      onDrag({ first, last, event, movement: [mx, my], delta: [dx, dy], tap }) {
+        const pointer = event as PointerEvent;
+        const at = placeOf(pane, pointer);
+        if (first) {
+          held = taken(at, pointer, toolHere());
+          if (pane === 'model') holdControls(held);
+        }
+        const now = held;
+        if (!now) return;
+        const moved = !tap && Math.hypot(mx, my) > CLICK_REACH;
+        if (now.grip === 'view' && pane === 'board') handle.renderer?.panBoard(dx, dy);
+        if (typeof now.grip === 'object' && moved && !last) now.grip.move(at);
+        if (!last) return;
+        held = undefined;
+        if (pane === 'model') releaseControls();
+        if (typeof now.grip !== 'object') return;
+        if (pointer.type === 'pointercancel' || !moved) now.grip.cancel();
+        else now.grip.drop(at);
+      },
+      onMove({ event, dragging }) {
+        const pointer = event as PointerEvent;
+        if (!dragging && pointer.buttons === 0 && !space.held) toolHere()?.hover?.(placeOf(pane, pointer));
+      },
+      onPointerLeave: () => toolHere()?.leave?.(),
+      onWheel({ event }) {
+        if (pane !== 'board') return;
+        event.preventDefault();
+        const [u, v] = uvOf(event.clientX, event.clientY);
+        handle.renderer?.zoomBoard(u, v, Math.exp(-event.deltaY * 0.0015));
+      },
+      onClick({ event }) {
+        if (event.button !== 0 || space.held || event.detail > 1) return;
+        if (isClick(event)) toolHere()?.click?.(placeOf(pane, event));
+      },
+      onKeyDown({ event }) {
+        const { hover } = useBench.getState();
+        if (event.key !== 'Enter' || !hover) return;
+        const at = placeOfKeys(pane, howOf(event), hover);
+        if (event.ctrlKey) toolHere()?.double?.(at);
+        else toolHere()?.click?.(at);
+      },
+      onContextMenu: ({ event }) => event.preventDefault(),
+    },
+    {
+      target: element,
+      eventOptions: { passive: false, capture: true },
+      drag: { filterTaps: false, pointer: { buttons: [1, 2, 4], keys: false }, threshold: 0 },
+    },
+  );
+
+  // Where a press began, to tell clicks from drags that end on the pane; and double clicks, which the gestures do not know.
+  const pressed = useRef<readonly [number, number]>([0, 0]);
+  const isClick = (event: MouseEvent): boolean =>
+    Math.hypot(event.clientX - pressed.current[0], event.clientY - pressed.current[1]) <= CLICK_REACH;
+  useEffect(() => {
+    const { current } = element;
+    const remember = (event: PointerEvent) => {
+      pressed.current = [event.clientX, event.clientY];
+    };
+    const double = (event: MouseEvent) => {
+      const tool = toolNamed(useBench.getState().tool);
+      if (!space.held && tool.panes.includes(pane)) tool.double?.(placeOf(pane, event));
+    };
+    current?.addEventListener('pointerdown', remember, { capture: true });
+    current?.addEventListener('dblclick', double);
+    return () => {
+      current?.removeEventListener('pointerdown', remember, { capture: true });
+      current?.removeEventListener('dblclick', double);
+    };
+  }, [element, pane]);
+}
+
+/** What a press takes into the hand. */
+function taken(at: ReturnType<typeof placeOf>, event: PointerEvent, tool: Tool | undefined): Hand {
+  if (!tool?.press || event.button !== 0 || space.held) return { grip: 'view' };
+  const grip = tool.press(at);
+  if (!(grip instanceof Promise)) return { grip: grip ?? 'view' };
+  const hand: Hand = { grip: undefined };
+  void grip.then((found) => {
+    hand.grip = found ?? 'view';
+  });
+  return hand;
+}
+
+/** What a tool holds must not turn the model. */
+function holdControls(hand: Hand | undefined): void {
+  const controls = handle.renderer?.controls;
+  if (controls && typeof hand?.grip === 'object') controls.enabled = false;
+}
+
+function releaseControls(): void {
+  const controls = handle.renderer?.controls;
+  if (controls) controls.enabled = true;
+}

@@ -1,0 +1,12 @@
+import { PLACING } from '../commands/placing.ts';
+import { PackPanel } from './PackPanel.tsx';
+import type { StageView } from './stage.ts';
+
+export const arrange: StageView = {
+  name: 'arrange',
+  label: 'Arrange',
+  tools: [],
+  commands: PLACING,
+  Panel: PackPanel,
+  mark: () => '',
+};

@@ -1,0 +1,23 @@
+import { lazy } from 'react';
+import { useBench } from '../../store/bench.ts';
+import { Findings } from '../health/Findings.tsx';
+import { PartsList } from '../parts/Parts.tsx';
+import type { StageView } from './stage.ts';
+
+const HealthReportView = lazy(() =>
+  import('../health/HealthReportView.tsx').then((module) => ({ default: module.HealthReportView })),
+);
+
+export const intake: StageView = {
+  name: 'intake',
+  label: 'Intake',
+  tools: [],
+  commands: [],
+  Panel: PartsList,
+  Details: Findings,
+  View: () => (useBench((s) => s.reportOpen) ? <HealthReportView /> : null),
+  mark({ health }) {
+    const ill = health?.findings.filter(({ severity }) => severity !== 'hint').length ?? 0;
+    return ill === 0 ? '' : ill === 1 ? '1 finding' : `${ill} findings`;
+  },
+};

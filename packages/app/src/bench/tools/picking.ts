@@ -1,0 +1,76 @@
+import { afterPick } from '../../store/acts.ts';
+import { useBench } from '../../store/bench.ts';
+import { type How, select } from '../../store/selection.ts';
+import { ask } from '../../store/worker.ts';
+import type { Picked, Place } from './tool.ts';
+
+const ID = { edges: 'edge', faces: 'face', shells: 'shell' } as const;
+
+/** Selects what lies under a click; beside everything, nothing. */
+export function pickAt(at: Place): void {
+  afterPick(
+    at.pick().then((found) => {
+      const { target } = useBench.getState();
+      if (found) select(target, [found[ID[target]]], at.how);
+      else if (at.how === 'only') select(target, [], 'only');
+    }),
+  );
+}
+
+/** Selects the whole loop of an edge, the whole piece of a face. */
+export function pickWhole(at: Place): void {
+  afterPick(at.pick().then((found) => found && selectWhole(found, at.how)));
+}
+
+async function selectWhole(found: Picked, how: How): Promise<void> {
+  const { target, model } = useBench.getState();
+  if (target === 'shells') return;
+  if (target === 'edges') {
+    const loop = await ask('edge-loop', { edge: found.edge });
+    return select('edges', loop ?? [], how);
+  }
+  const piece = model?.parts.find(({ kind }) => kind === 'piece')?.facePart;
+  const faces: number[] = [];
+  useBench.getState().flat?.faceShell.forEach((_, f) => {
+    if (!piece || piece[f] === piece[found.face]) faces.push(f);
+  });
+  select('faces', faces, how);
+}
+
+/** Shows what a click would pick, one question at a time; only the newest answer counts. */
+export function hoverPicker() {
+  let asking = false;
+  let next: Place | undefined;
+  const settle = (at: Place, found: Picked | undefined) => {
+    const { hover } = useBench.getState();
+    if (!found) {
+      if (hover) useBench.setState({ hover: undefined });
+    } else if (hover?.pane !== at.pane || hover.edge !== found.edge || hover.face !== found.face) {
+      const { edge, face, shell } = found;
+      useBench.setState({ hover: { pane: at.pane, edge, face, shell } });
+    }
+  };
+  return {
+    async at(place: Place): Promise<void> {
+      next = place;
+      if (asking) return;
+      asking = true;
+      while (next) {
+        const now: Place = next;
+        next = undefined;
+        const found = await now.pick().catch(() => undefined);
+        if (!next && !left) settle(now, found);
+        left = false;
+      }
+      asking = false;
+    },
+    leave(): void {
+      next = undefined;
+      left = asking;
+      if (useBench.getState().hover) useBench.setState({ hover: undefined });
+    },
+  };
+}
+
+/** Set when the pointer left while a question was on its way. */
+let left = false;

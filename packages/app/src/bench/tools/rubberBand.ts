@@ -1,0 +1,44 @@
+import { type Camera, Matrix4, OrthographicCamera, Vector3 } from 'three';
+import { afterPick } from '../../store/acts.ts';
+import { useBench } from '../../store/bench.ts';
+import { select } from '../../store/selection.ts';
+import { ask } from '../../store/worker.ts';
+import { clipOf } from '../panes/places.ts';
+import { handle } from '../panes/rendererHandle.ts';
+import type { Grip, Place } from './tool.ts';
+
+/** A rectangle from where it was pressed. */
+export function rubberBand(start: Place): Grip {
+  const clear = () => useBench.setState({ band: undefined });
+  return {
+    move: (to) => useBench.setState({ band: [start.x, start.y, to.x, to.y] }),
+    drop(to) {
+      clear();
+      afterPick(selectBox(start, to));
+    },
+    cancel: clear,
+  };
+}
+
+async function selectBox(start: Place, end: Place): Promise<void> {
+  const { renderer } = handle;
+  if (!renderer) return;
+  const { visibleOnly, target } = useBench.getState();
+  const { camera } = renderer;
+  const [a, b] = [clipOf(start), clipOf(end)];
+  const found = await ask('in-box', {
+    target,
+    matrix: new Matrix4().multiplyMatrices(camera.projectionMatrix, camera.matrixWorldInverse).toArray(),
+    rectangle: [Math.min(a.x, b.x), Math.min(a.y, b.y), Math.max(a.x, b.x), Math.max(a.y, b.y)],
+    eye: eyeOf(camera).toArray(),
+    visibleOnly,
+  });
+  if (found) select(target, found, start.how);
+}
+
+/** Where the view comes from; for a parallel one, from very far away. */
+function eyeOf(camera: Camera): Vector3 {
+  if (!(camera instanceof OrthographicCamera)) return camera.position;
+  const back = new Vector3(0, 0, 1).applyQuaternion(camera.quaternion);
+  return back.multiplyScalar(1000 * (camera.far - camera.near)).add(camera.position);
+}

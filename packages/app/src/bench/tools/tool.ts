@@ -1,0 +1,59 @@
+import type { Icon } from '@tabler/icons-react';
+import type { ComponentType } from 'react';
+import type { How, Pane } from '../../store/selection.ts';
+
+/** Where a pointer is, or the place that keys have been moved to. */
+export interface Place {
+  readonly pane: Pane;
+  /** Pixels of the page. */
+  readonly x: number;
+  readonly y: number;
+  /** 0 to 1; 0.5 where the pointer cannot tell. */
+  readonly pressure: number;
+  readonly how: How;
+  /** Held to do the other thing. */
+  readonly ctrl: boolean;
+  /** What lies there. */
+  pick(): Promise<Picked | undefined>;
+}
+
+export interface Picked {
+  readonly face: number;
+  readonly edge: number;
+  readonly shell: number;
+}
+
+/** What a hand holds from press to drop. */
+export interface Grip {
+  move(to: Place): void;
+  drop(to: Place): void;
+  /** The pointer was lost, or Escape pressed: all is as before. */
+  cancel(): void;
+}
+
+/**
+ * A way the pointer works. Mouse, pen and keys reach it alike; the panes know nothing of tools beyond this. What it shows while it
+ * works it puts into the store or into a picture's slot, for layers to draw.
+ */
+export interface Tool {
+  readonly name: string;
+  readonly label: string;
+  /** What it does, for Help. */
+  readonly help: string;
+  readonly key: string;
+  readonly icon: Icon;
+  readonly panes: readonly Pane[];
+  hover?(at: Place): void;
+  /** The pointer is over neither pane. */
+  leave?(): void;
+  click?(at: Place): void;
+  double?(at: Place): void;
+  /**
+   * A press of the main button.
+   *
+   * @returns what the hand holds; undefined when the hand holds the view
+   */
+  press?(at: Place): Grip | undefined | Promise<Grip | undefined>;
+  /** Its settings, shown under its button while it is in hand. */
+  readonly Settings?: ComponentType;
+}

@@ -1,0 +1,250 @@
+import 'fake-indexeddb/auto';
+import { type HemDocument, openDocument, topologyOf } from '@blunt-hem/core/document/document';
+import { emptyHistory } from '@blunt-hem/core/document/history';
+import { localJobs } from '@blunt-hem/core/jobs/index';
+import { findEdge } from '@blunt-hem/core/mesh/connectivity';
+import { modelFromMesh } from '@blunt-hem/core/mesh/model';
+import { openSession } from '@blunt-hem/core/session/session';
+import { cube } from '@blunt-hem/core/testing/shapes';
+import Dexie from 'dexie';
+import { afterEach, describe, expect, it } from 'vitest';
+import { type Database, openDatabase } from './database.ts';
+import { databaseKeeper, LONG_TAIL } from './databaseKeeper.ts';
+import { addProject, keptActs, loadProject, purgeDeleted, renewBase, type Stored } from './projects.ts';
+
+let counter = 0;
+const databases: Database[] = [];
+
+async function project(): Promise<{ database: Database; id: string; stored: Stored }> {
+  const database = openDatabase(`test-${counter++}`);
+  databases.push(database);
+  const document = openDocument(modelFromMesh('Cube', cube()));
+  const id = await addProject(database, { name: 'Cube', document, history: emptyHistory });
+  return { database, id, stored: await loadProject(database, id) };
+}
+
+const session = (database: Database, { document, history, row, baseAt }: Stored) =>
+  openSession({ document, history, keeper: databaseKeeper(database, row, baseAt), jobs: localJobs });
+
+function lid({ document }: { document: HemDocument }): number[] {
+  const { links } = topologyOf(document.model);
+  const pairs = [
+    [4, 5],
+    [5, 6],
+    [6, 7],
+    [7, 4],
+  ];
+  return pairs.map(([a, b]) => findEdge(links, a, b));
+}
+
+afterEach(async () => {
+  await Promise.all(databases.splice(0).map((database) => database.delete()));
+});
+
+describe('storage', () => {
+  it('has every act before it is answered, and opens as it was left', async () => {
+    const { database, id, stored } = await project();
+    const open = session(database, stored);
+    await open.perform('cut', { edges: lid(stored) });
+    const reopened = await loadProject(database, id);
+    expect(reopened.history.acts.map(({ operation }) => operation)).toEqual(['cut', 'unfold']);
+    expect(reopened.document).toEqual(open.document);
+
+    await open.undo();
+    const again = session(database, await loadProject(database, id));
+    expect(again.document).toEqual(stored.document);
+    await again.redo();
+    expect(again.document).toEqual(reopened.document);
+  });
+
+  it('forgets what could be redone once something else is done', async () => {
+    const { database, id, stored } = await project();
+    const open = session(database, stored);
+    await open.perform('cut', { edges: lid(stored) });
+    await open.undo();
+    await open.perform('hide', {});
+    const { history } = await loadProject(database, id);
+    expect(history.acts.map(({ operation }) => operation)).toEqual(['hide']);
+    expect(await database.patches.count()).toBe(1);
+    expect(await open.redo()).toBeUndefined();
+  });
+
+  it('does not do what it cannot store, and says so', async () => {
+    const { database, stored } = await project();
+    const open = session(database, stored);
+    database.acts.hook('creating', () => {
+      throw new Error('quota');
+    });
+    await expect(open.perform('cut', { edges: lid(stored) })).rejects.toThrow(
+      /could not be saved, so it was not done/,
+    );
+    expect(open.document).toBe(stored.document);
+  });
+
+  it('takes back nothing that it cannot store as taken back', async () => {
+    const { database, id, stored } = await project();
+    const open = session(database, stored);
+    await open.perform('cut', { edges: lid(stored) });
+    const before = open.document;
+    database.projects.hook('updating', () => {
+      throw new Error('quota');
+    });
+    await expect(open.undo()).rejects.toThrow(/could not be saved/);
+    expect(open.document).toBe(before);
+    expect(open.history.done).toBe(2);
+    expect((await loadProject(database, id)).document).toEqual(before);
+  });
+
+  it('does not call kept what meets no project', async () => {
+    const { database, id, stored } = await project();
+    const open = session(database, stored);
+    await database.projects.delete(id);
+    await expect(open.perform('hide', {})).rejects.toThrow(/not on the Rack any more/);
+    expect(await database.acts.count()).toBe(0);
+  });
+
+  it('brings its base up to date, opens from it, and can still take everything back', async () => {
+    const { database, id, stored } = await project();
+    const open = session(database, stored);
+    const many = 2 * LONG_TAIL + 5;
+    for (let i = 0; i < many; i++) await open.perform('hide', { how: i % 2 === 0 ? 'hide' : 'show' });
+    expect((await database.bases.get(id))?.at).toBeGreaterThanOrEqual(LONG_TAIL);
+    const reopened = session(database, await loadProject(database, id));
+    expect(reopened.document).toEqual(open.document);
+    expect(reopened.history.done).toBe(many);
+    for (let i = 0; i < many; i++) await reopened.undo();
+    expect(reopened.document).toEqual(stored.document);
+    // The base stands among what can be redone: a new act there brings it along.
+    expect((await loadProject(database, id)).document).toEqual(stored.document);
+    await reopened.perform('hide', { faces: [0] });
+    expect((await loadProject(database, id)).document).toEqual(reopened.document);
+  });
+
+  it('lets go of the oldest acts when they take too much, and of no other', async () => {
+    const { database, id, stored } = await project();
+    const open = session(database, stored);
+    for (let i = 0; i < 6; i++) await open.perform('hide', { how: i % 2 === 0 ? 'hide' : 'show' });
+    const sizes = (await database.acts.toArray()).map(({ bytes }) => bytes);
+    await renewBase(database, id, open.document, 6, sizes[3] + sizes[4] + sizes[5]);
+    const left = await loadProject(database, id);
+    expect(left.history.acts).toHaveLength(3);
+    expect(left.history.done).toBe(3);
+    expect(left.document).toEqual(open.document);
+    const reopened = session(database, left);
+    for (let i = 0; i < 3; i++) await reopened.undo();
+    expect(await reopened.undo()).toBeUndefined();
+    expect(reopened.document.hidden.every((mark) => mark === 1)).toBe(true);
+    await reopened.perform('hide', { how: 'show' });
+    expect((await loadProject(database, id)).document).toEqual(reopened.document);
+  });
+
+  it('reads patches back that memory has let go of', async () => {
+    const { database, stored } = await project();
+    const { document, history, row, baseAt } = stored;
+    const keeper = { ...databaseKeeper(database, row, baseAt), memory: 100 };
+    let readBack = 0;
+    const open = openSession({
+      document,
+      history,
+      jobs: localJobs,
+      keeper: {
+        ...keeper,
+        patch: (at) => {
+          readBack++;
+          return keeper.patch(at);
+        },
+      },
+    });
+    await open.perform('cut', { edges: lid(stored) });
+    await open.perform('relax', {});
+    await open.undo();
+    await open.undo();
+    expect(readBack).toBeGreaterThan(0);
+    expect(open.document).toEqual(stored.document);
+  });
+
+  it('keeps the history of a project that was handed on', async () => {
+    const { database, id, stored } = await project();
+    const open = session(database, stored);
+    await open.perform('cut', { edges: lid(stored) });
+    const { document, history } = open;
+    const acts = await keptActs(database, id);
+    const copy = await addProject(database, {
+      name: 'Copy',
+      document,
+      history: { acts, done: history.done },
+    });
+    const opened = session(database, await loadProject(database, copy));
+    expect(opened.document).toEqual(document);
+    await opened.undo();
+    expect(opened.document).toEqual(stored.document);
+  });
+
+  it('purges what was thrown away long ago, and nothing else', async () => {
+    const { database, id, stored } = await project();
+    const { document } = stored;
+    const other = await addProject(database, { name: 'Other', document, history: emptyHistory });
+    await session(database, stored).perform('hide', {});
+    await database.projects.update(id, { deleted: 1 });
+    await purgeDeleted(database, Date.now());
+    await expect(loadProject(database, id)).rejects.toThrow(/not on the Rack/);
+    expect((await loadProject(database, other)).document).toEqual(document);
+    expect(await database.patches.count()).toBe(0);
+  });
+});
+
+describe('a database of version 1', () => {
+  it('opens with its projects, undo and all', async () => {
+    const name = `old-${counter++}`;
+    const document = openDocument(modelFromMesh('Cube', cube()));
+    const old = new Dexie(name);
+    old.version(1).stores({
+      projects: 'id, updated',
+      bases: 'projectId',
+      acts: '[projectId+number], projectId',
+      views: 'projectId',
+    });
+    const uv = document.uvSets[0].uv;
+    const corners = Uint32Array.from({ length: uv.length / 2 }, (_, c) => c);
+    const after = uv.map((_, i) => i / uv.length);
+    const marks = (index: number) => ({
+      kind: 'marks',
+      field: 'seams',
+      index: Uint32Array.of(index),
+      before: Uint8Array.of(0),
+      after: Uint8Array.of(1),
+    });
+    const act = (number: number, change: object) => ({
+      projectId: 'a',
+      number,
+      operation: 'cut',
+      params: {},
+      label: `act ${number}`,
+      group: number,
+      patch: { changes: [change], notes: [] },
+    });
+    const facts = { id: 'a', name: 'Old', created: 1, updated: 2, faces: 6, shells: 1 };
+    await old.table('projects').add({ ...facts, done: 2 });
+    await old.table('bases').add({ projectId: 'a', document, firstAct: 7 });
+    await old
+      .table('acts')
+      .bulkAdd([
+        act(7, marks(3)),
+        act(8, { kind: 'uv', set: 0, corners, before: uv, after }),
+        act(9, marks(4)),
+      ]);
+    old.close();
+
+    const database = openDatabase(name);
+    databases.push(database);
+    const stored = await loadProject(database, 'a');
+    expect(stored.history.done).toBe(2);
+    expect(stored.document.uvSets[0].uv).toEqual(after);
+    expect([...stored.document.seams].flatMap((mark, e) => (mark ? [e] : []))).toEqual([3]);
+    const open = session(database, stored);
+    await open.redo();
+    expect(open.document.seams[4]).toBe(1);
+    for (let i = 0; i < 3; i++) await open.undo();
+    expect(open.document).toEqual(document);
+  });
+});

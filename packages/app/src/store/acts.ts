@@ -1,0 +1,91 @@
+import type { OperationName, ParamsOf } from '@blunt-hem/core/operations/catalogue';
+import type { Request } from '@blunt-hem/core/operations/operation';
+import type { Done } from '@blunt-hem/core/session/session';
+import type { Answer } from '../worker/protocol.ts';
+import { useBench } from './bench.ts';
+import type { Notice } from './run.ts';
+import { ArtistError, bench, unwrap } from './worker.ts';
+
+/** What the interface does to the document. Failures become a notice; nothing here throws but bugs. */
+
+export const notify = (notice: Notice | undefined): void => useBench.setState({ notice });
+export const note = (text: string): void => notify({ tone: 'note', text });
+
+/** Picks that were asked for and not yet answered: a key pressed meanwhile means what was picked. */
+let picks: Promise<unknown> = Promise.resolve();
+
+export function afterPick(pick: Promise<unknown>): void {
+  picks = Promise.all([picks, pick.catch(() => undefined)]);
+}
+
+/** Resolves once every pick is answered. */
+export const picked = (): Promise<unknown> => picks;
+
+/** Counts an act as asked until it is answered. */
+async function counted<T>(work: () => Promise<T>): Promise<T> {
+  useBench.setState((s) => ({ asked: s.asked + 1 }));
+  try {
+    return await work();
+  } finally {
+    useBench.setState((s) => ({ answered: s.answered + 1 }));
+  }
+}
+
+/** Carries out an operation of the catalogue and says what came of it. */
+export async function perform<N extends OperationName>(
+  operation: N,
+  params: ParamsOf<N>,
+): Promise<Done | undefined> {
+  notify(undefined);
+  return counted(async () => {
+    try {
+      const done = unwrap((await bench.perform(operation, params)) as Answer<Done>);
+      if (done.notes.length > 0) note(done.notes.join(' '));
+      return done;
+    } catch (error) {
+      fail(error, { operation, params });
+      return undefined;
+    }
+  });
+}
+
+export const travel = (way: 'undo' | 'redo'): Promise<void> =>
+  counted(async () => {
+    try {
+      const done = unwrap(await bench[way]());
+      if (done) note(`${way === 'undo' ? 'Taken back' : 'Done again'}: ${done.label}.`);
+      else note(way === 'undo' ? 'There is nothing to take back.' : 'There is nothing to do again.');
+    } catch (error) {
+      fail(error);
+    }
+  });
+
+export const stop = (): Promise<void> => bench.stop();
+
+export function fail(error: unknown, request?: Request): void {
+  if (!(error instanceof ArtistError)) {
+    notify({
+      tone: 'error',
+      text: 'Something went wrong inside Blunt Hem. Your work is saved up to the last act.',
+    });
+    throw error;
+  }
+  // What took its place speaks for itself.
+  if (error.code === 'superseded') return;
+  const canOpen = error.code === 'cannot-unfold' && error.ids.length > 0;
+  const shells = [...error.ids];
+  notify({
+    tone: error.code === 'stopped' ? 'note' : 'error',
+    text: error.message,
+    offer: canOpen
+      ? { label: 'Cut it open for me', act: () => void openAndUnfold(shells, request) }
+      : undefined,
+  });
+}
+
+/** Cuts pieces open; the cut itself unfolds what it opened. */
+async function openAndUnfold(shells: readonly number[], request: Request | undefined): Promise<void> {
+  const done = await perform('open-pieces', { shells });
+  const unfolded = useBench.getState().shells.some((row) => row.unfolded);
+  if (done && request && !unfolded) await perform('unfold', { shells: 'all' });
+}

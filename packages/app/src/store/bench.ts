@@ -1,0 +1,33 @@
+import { create } from 'zustand';
+import { type HealthSlice, healthSlice } from './health.ts';
+import { type MirrorSlice, mirrorSlice } from './mirror.ts';
+import { type PreviewSlice, previewSlice } from './preview.ts';
+import { type RunSlice, runSlice } from './run.ts';
+import { type SelectionSlice, selectionSlice } from './selection.ts';
+import { type ViewSlice, viewSlice } from './view.ts';
+
+/** All that the Bench shows: what mirrors the document, what is selected, how it is looked at, what runs, and its health. */
+export type BenchStore = MirrorSlice & SelectionSlice & ViewSlice & RunSlice & HealthSlice & PreviewSlice;
+
+export const useBench = create<BenchStore>()(() => ({
+  ...mirrorSlice,
+  ...selectionSlice,
+  ...viewSlice,
+  ...runSlice,
+  ...healthSlice,
+  ...previewSlice,
+}));
+
+/** Forgets one project before another is opened; how one looks at things stays. */
+export function resetBench(): void {
+  // What was asked of the last project is still going to be answered.
+  const { asked: _asked, answered: _answered, ...run } = runSlice;
+  useBench.setState({
+    ...mirrorSlice,
+    ...selectionSlice,
+    ...run,
+    ...healthSlice,
+    ...previewSlice,
+    stage: 'cut',
+  });
+}

@@ -1,0 +1,34 @@
+import type { BenchFigures, FlatBuffers, ModelBuffers, ShellRow } from '../worker/protocol.ts';
+
+/** What mirrors the document: buffers to draw and rows to read, as the worker sent them last. */
+export interface MirrorSlice {
+  readonly projectId: string | undefined;
+  readonly projectName: string;
+  readonly model: ModelBuffers | undefined;
+  readonly flat: FlatBuffers | undefined;
+  /** 1 per hidden face. */
+  readonly hidden: Uint8Array;
+  /** In the order of shells in `flat.faceShell`. */
+  readonly shells: readonly ShellRow[];
+  /** Figures of the document as it is, or was before the act that is being measured. */
+  readonly figures: BenchFigures | undefined;
+  /** Whether figures and overlaps are those of what is drawn. */
+  readonly measured: boolean;
+  readonly overlaps: { readonly faces: Uint32Array; readonly atLeast: boolean } | undefined;
+  readonly undoable: readonly string[];
+  readonly redoable: readonly string[];
+}
+
+export const mirrorSlice: MirrorSlice = {
+  projectId: undefined,
+  projectName: '',
+  model: undefined,
+  flat: undefined,
+  hidden: new Uint8Array(0),
+  shells: [],
+  figures: undefined,
+  measured: false,
+  overlaps: undefined,
+  undoable: [],
+  redoable: [],
+};

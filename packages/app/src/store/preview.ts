@@ -1,0 +1,11 @@
+import type { Ghost } from '../worker/protocol.ts';
+
+/** What is shown before it is done, beside the true picture. */
+export interface PreviewSlice {
+  /** Shells as the act under the hand would lay them out. */
+  readonly ghost: Ghost | undefined;
+  /** A rectangle on the page under the hand: from x and y to x and y. */
+  readonly band: readonly [number, number, number, number] | undefined;
+}
+
+export const previewSlice: PreviewSlice = { ghost: undefined, band: undefined };

@@ -1,0 +1,54 @@
+import type { BenchEvent, ModelBuffers, ShellRow } from '../worker/protocol.ts';
+import { type BenchStore, useBench } from './bench.ts';
+
+/** A new mesh waits for the state that belongs to it. */
+let nextModel: ModelBuffers | undefined;
+
+/** Takes in what the worker says. Moving pictures go to the renderer alone. */
+export function receive(event: BenchEvent): void {
+  switch (event.kind) {
+    case 'model':
+      nextModel = event.model;
+      return;
+    case 'state': {
+      const { state } = event;
+      const model = nextModel;
+      nextModel = undefined;
+      useBench.setState((s) => ({
+        ...state,
+        ...(model && { model, health: undefined, edges: new Set<number>(), faces: new Set<number>() }),
+        chosen: state.flat ? renumbered(s, state.flat.faceShell, model !== undefined) : s.chosen,
+        hover: undefined,
+        measured: false,
+      }));
+      return;
+    }
+    case 'figures':
+      useBench.setState({ figures: event.figures, shells: event.figures.shells });
+      return;
+    case 'overlaps':
+      useBench.setState({ overlaps: event, measured: true });
+      return;
+    case 'running': {
+      const { doing, fraction, figure } = event;
+      useBench.setState({ running: doing ? { doing, fraction, figure } : undefined });
+      return;
+    }
+    case 'saved':
+      useBench.setState({ saved: event.saved });
+      return;
+    case 'moving':
+      return;
+  }
+}
+
+/** Shells are numbered anew after a cut; the chosen ones stay chosen. */
+function renumbered(
+  { chosen, shells }: Pick<BenchStore, 'chosen'> & { readonly shells: readonly ShellRow[] },
+  faceShell: Uint32Array,
+  anotherMesh: boolean,
+): ReadonlySet<number> {
+  if (chosen.size === 0) return chosen;
+  if (anotherMesh) return new Set();
+  return new Set([...chosen].flatMap((s) => (shells[s] ? [faceShell[shells[s].name]] : [])));
+}

@@ -1,0 +1,31 @@
+export interface Notice {
+  readonly tone: 'note' | 'error';
+  readonly text: string;
+  /** What could be done about it. */
+  readonly offer?: { readonly label: string; readonly act: () => void };
+}
+
+export interface Running {
+  /** “Unfolding”. */
+  readonly doing: string;
+  readonly fraction?: number;
+  readonly figure?: number;
+}
+
+/** What goes on: acts asked and answered, what runs, and what the artist should hear. */
+export interface RunSlice {
+  readonly running: Running | undefined;
+  readonly saved: boolean;
+  readonly notice: Notice | undefined;
+  /** Acts that were asked for, and those that were answered; the Bench rests when they are as many and all is measured. */
+  readonly asked: number;
+  readonly answered: number;
+}
+
+export const runSlice: RunSlice = {
+  running: undefined,
+  saved: true,
+  notice: undefined,
+  asked: 0,
+  answered: 0,
+};

@@ -1,0 +1,43 @@
+import type { Stage } from '@blunt-hem/core/operations/operation';
+
+/** How the artist looks at things; kept with the project. */
+export interface ViewSlice {
+  readonly stage: Stage;
+  /** Name of the tool in hand. */
+  readonly tool: string;
+  /** Name of the overlay; none when undefined. */
+  readonly overlay: string | undefined;
+  readonly checker: boolean;
+  readonly repeats: number;
+  readonly visibleOnly: boolean;
+  /** Whether the Model is drawn without perspective. */
+  readonly parallel: boolean;
+  /** Part of the middle that the Model takes, percent. */
+  readonly split: number;
+  readonly detailsOpen: boolean;
+  readonly dark: boolean;
+}
+
+export const viewSlice: ViewSlice = {
+  stage: 'cut',
+  tool: 'pick',
+  overlay: undefined,
+  checker: true,
+  repeats: 24,
+  visibleOnly: true,
+  parallel: false,
+  split: 52,
+  detailsOpen: true,
+  dark: false,
+};
+
+/** What of it a project keeps. */
+export const KEPT_LOOKS = [
+  'stage',
+  'overlay',
+  'checker',
+  'repeats',
+  'visibleOnly',
+  'parallel',
+  'split',
+] as const satisfies readonly (keyof ViewSlice)[];

@@ -1,0 +1,161 @@
+import { type HemDocument, shellOf, shellsOf, shellUv, topologyOf } from '@blunt-hem/core/document/document';
+import { MARKS } from '@blunt-hem/core/document/fields';
+import type { ShellFigures } from '@blunt-hem/core/document/figures';
+import { cornersOf, type Patch } from '@blunt-hem/core/document/patch';
+import type { Jobs } from '@blunt-hem/core/jobs/index';
+import type { Shell } from '@blunt-hem/core/surface/shell';
+import { facesOfShell } from '@blunt-hem/core/surface/shells';
+import { boxOf } from '@blunt-hem/core/surface/uvBox';
+import type { ShellRow } from './protocol.ts';
+
+/** Shells are measured several to a job, of so many triangles together. */
+const BATCH = 20_000;
+
+/** Keeps the figures of every shell, and has those measured again that an act changed. */
+export function figureDesk(jobs: Jobs) {
+  let known = new Map<number, ShellFigures>();
+  let running = { aborted: false };
+
+  return {
+    /** Forgets figures that patches made untrue; no patches: all of them. */
+    forget(document: HemDocument, patches: readonly Patch[]): void {
+      running.aborted = true;
+      const dirty = dirtyFaces(document, patches);
+      const shells = shellsOf(document);
+      const kept = new Map<number, ShellFigures>();
+      for (let shell = 0; dirty && shell < shells.shellCount; shell++) {
+        const faces = facesOfShell(shells, shell);
+        const old = known.get(faces[0]);
+        if (old && old.faces === faces.length && !faces.some((f) => dirty.has(f)))
+          kept.set(faces[0], { ...old, shell });
+      }
+      known = kept;
+    },
+
+    /** Rows for the table; figures that are not known yet are left out. */
+    rows(document: HemDocument): ShellRow[] {
+      const shells = shellsOf(document);
+      return Array.from({ length: shells.shellCount }, (_, shell) => {
+        const faces = facesOfShell(shells, shell);
+        const found = known.get(faces[0]);
+        return found ? rowOf(found) : bareRow(document, faces);
+      });
+    },
+
+    /**
+     * Has measured what is not known yet.
+     *
+     * @returns figures of every shell, in order; undefined when the document changed meanwhile
+     */
+    async measure(document: HemDocument): Promise<ShellFigures[] | undefined> {
+      running.aborted = true;
+      const signal = { aborted: false };
+      running = signal;
+      const shells = shellsOf(document);
+      const wanted: {
+        readonly number: number;
+        readonly shell: Shell;
+        readonly uv: Float64Array | undefined;
+      }[] = [];
+      for (let number = 0; number < shells.shellCount; number++) {
+        if (known.has(facesOfShell(shells, number)[0])) continue;
+        const shell = shellOf(document, number);
+        wanted.push({ number, shell, uv: shellUv(document, shell) });
+      }
+      const context = { signal, report: () => undefined };
+      try {
+        await Promise.all(
+          inBatches(wanted).map(async (batch) => {
+            const tasks = batch.map(({ shell, uv }) => ({ shell, uv }));
+            const measured = await jobs.run('measure', tasks, context);
+            if (signal.aborted) return;
+            batch.forEach(({ number, uv }, i) => {
+              const faces = facesOfShell(shells, number);
+              known.set(faces[0], {
+                shell: number,
+                faces: faces.length,
+                firstFace: faces[0],
+                stale: faces.some((f) => document.stale[f] === 1),
+                box: uv && boxOf(uv),
+                ...measured[i],
+              });
+            });
+          }),
+        );
+      } catch (error) {
+        if (signal.aborted) return undefined;
+        throw error;
+      }
+      if (signal.aborted) return undefined;
+      return Array.from({ length: shells.shellCount }, (_, s) => {
+        return known.get(facesOfShell(shells, s)[0]) as ShellFigures;
+      });
+    },
+
+    end(): void {
+      running.aborted = true;
+    },
+  };
+}
+
+function inBatches<T extends { readonly shell: Shell }>(tasks: readonly T[]): T[][] {
+  const batches: T[][] = [];
+  let size = 0;
+  for (const task of tasks) {
+    const own = task.shell.triangles.length / 3;
+    if (batches.length === 0 || size + own > BATCH) {
+      batches.push([task]);
+      size = own;
+    } else {
+      batches[batches.length - 1].push(task);
+      size += own;
+    }
+  }
+  return batches;
+}
+
+export function rowOf({ faces, firstFace, verdict, stretch, stale, box }: ShellFigures): ShellRow {
+  const { logArea: _area, angle: _angle, ...rest } = stretch ?? { logArea: null, angle: null };
+  return {
+    name: firstFace,
+    faces,
+    stale,
+    box,
+    verdict,
+    unfolded: stretch !== undefined,
+    ...(stretch && { stretch: rest as ShellRow['stretch'] }),
+  };
+}
+
+/** What is known of a shell without measuring it. */
+function bareRow({ model, uvSets, currentUv, stale }: HemDocument, faces: Uint32Array): ShellRow {
+  const { faceStart } = model.mesh;
+  const { uv } = uvSets[currentUv];
+  const flat: number[] = [];
+  for (const f of faces) for (let i = 2 * faceStart[f]; i < 2 * faceStart[f + 1]; i++) flat.push(uv[i]);
+  const unfolded = !flat.some(Number.isNaN);
+  return {
+    name: faces[0],
+    faces: faces.length,
+    unfolded,
+    stale: faces.some((f) => stale[f] === 1),
+    box: unfolded ? boxOf(Float64Array.from(flat)) : undefined,
+  };
+}
+
+/** Faces whose figures patches may have changed; undefined for all. */
+function dirtyFaces(document: HemDocument, patches: readonly Patch[]): Set<number> | undefined {
+  const { links, mesh } = topologyOf(document.model);
+  const dirty = new Set<number>();
+  for (const change of patches.flatMap(({ changes }) => changes)) {
+    if (change.kind === 'remesh' || change.kind === 'replacement') return undefined;
+    if (change.kind === 'uv') for (const c of cornersOf(mesh, change)) dirty.add(links.cornerFace[c]);
+    if (change.kind !== 'marks' || !MARKS[change.field].changesFigures) continue;
+    if (MARKS[change.field].per === 'face') for (const f of change.index) dirty.add(f);
+    else
+      for (const e of change.index)
+        for (let i = links.edgeCornerStart[e]; i < links.edgeCornerStart[e + 1]; i++)
+          dirty.add(links.cornerFace[links.edgeCorners[i]]);
+  }
+  return patches.length === 0 ? undefined : dirty;
+}

@@ -1,0 +1,43 @@
+import { type HemDocument, shellOf, shellsOf, shellUv } from '@blunt-hem/core/document/document';
+import type { Jobs } from '@blunt-hem/core/jobs/index';
+import { unattended } from '@blunt-hem/core/progress';
+import { borders } from '@blunt-hem/core/surface/borders';
+import { facesOfShell } from '@blunt-hem/core/surface/shells';
+import type { Ghost } from './protocol.ts';
+
+/** The shells that an act would change, as outlines, with their stretch; undefined when it would change none. */
+export async function ghostOf(from: HemDocument, to: HemDocument, jobs: Jobs): Promise<Ghost | undefined> {
+  const shells = shellsOf(to);
+  const { faceStart } = to.model.mesh;
+  const [old, next] = [from.uvSets[from.currentUv].uv, to.uvSets[to.currentUv].uv];
+  const moved = (s: number) =>
+    facesOfShell(shells, s).some((f) => {
+      for (let i = 2 * faceStart[f]; i < 2 * faceStart[f + 1]; i++)
+        if (!Object.is(old[i], next[i])) return true;
+      return false;
+    });
+  const tasks = Array.from({ length: shells.shellCount }, (_, s) => s)
+    .filter(moved)
+    .flatMap((s) => {
+      const shell = shellOf(to, s);
+      const uv = shellUv(to, shell);
+      return uv ? [{ shell, uv }] : [];
+    });
+  if (tasks.length === 0) return undefined;
+  const lines: number[] = [];
+  for (const { shell, uv } of tasks) {
+    for (const loop of borders(shell.triangles, uv.length / 2).loops) {
+      loop.forEach((v, i) => {
+        const w = loop[(i + 1) % loop.length];
+        lines.push(uv[2 * v], uv[2 * v + 1], uv[2 * w], uv[2 * w + 1]);
+      });
+    }
+  }
+  const measured = await jobs.run('measure', tasks, unattended);
+  let [area, squares] = [0, 0];
+  for (const { stretch } of measured) {
+    area += stretch?.area ?? 0;
+    squares += (stretch?.l2 ?? 0) ** 2 * (stretch?.area ?? 0);
+  }
+  return { lines: Float32Array.from(lines), shells: tasks.length, l2: Math.sqrt(squares / (area || 1)) };
+}

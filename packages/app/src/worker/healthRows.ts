@@ -1,0 +1,40 @@
+import { topologyOf } from '@blunt-hem/core/document/document';
+import { counted, type Finding } from '@blunt-hem/core/health/check';
+import { checkOf } from '@blunt-hem/core/health/examine';
+import type { Examination } from '@blunt-hem/core/jobs/examineModel';
+import type { Connectivity } from '@blunt-hem/core/mesh/connectivity';
+import type { Model } from '@blunt-hem/core/mesh/model';
+import type { FindingRow, HealthReport } from './protocol.ts';
+
+/** An examination in words, with edges to show where faces do not. */
+export function healthReport({ findings, figures }: Examination, model: Model): HealthReport {
+  const { links } = topologyOf(model);
+  return { findings: findings.map((finding) => rowOf(finding.kind, finding, links)), figures };
+}
+
+function rowOf(kind: string, finding: Finding, links: Connectivity): FindingRow {
+  const check = checkOf(kind);
+  if (!check) throw new Error(`There is no check “${kind}”.`);
+  const { severity, effect, repair } = check;
+  return {
+    kind,
+    severity,
+    effect,
+    title: counted(check, finding.count),
+    count: finding.count,
+    faces: finding.faces,
+    edges: withEdgesAt(finding, links),
+    repair: repair && { label: repair.label, safe: repair.safe, ofFaces: repair.ofFaces === true },
+  };
+}
+
+/** Points are shown by the edges that meet there. */
+function withEdgesAt({ edges, vertices, faces }: Finding, links: Connectivity): Uint32Array {
+  if (edges.length > 0 || faces.length > 0) return edges;
+  const all = new Set<number>();
+  for (const v of vertices) {
+    for (let i = links.vertexEdgeStart[v]; i < links.vertexEdgeStart[v + 1]; i++)
+      all.add(links.vertexEdges[i]);
+  }
+  return Uint32Array.from(all);
+}

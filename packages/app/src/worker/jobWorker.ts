@@ -1,0 +1,45 @@
+import { type JobInput, type JobName, type JobOutput, runJob } from '@blunt-hem/core/jobs/index';
+import type { Context, Progress } from '@blunt-hem/core/progress';
+import * as Comlink from 'comlink';
+import { answer, buffersIn } from './answer.ts';
+import type { Answer } from './protocol.ts';
+
+/** One worker of the pool. Its stop flag is shared memory, so it is heard in the middle of a job. */
+export interface JobApi {
+  run<N extends JobName>(
+    name: N,
+    input: JobInput<N>,
+    stop: Int32Array,
+    report: (progress: Progress) => void,
+  ): Promise<Answer<JobOutput<N>>>;
+}
+
+/** Reports closer together than this are left out, milliseconds. */
+const QUIET = 60;
+
+function contextOf(stop: Int32Array, report: (progress: Progress) => void): Context {
+  let last = 0;
+  return {
+    signal: {
+      get aborted() {
+        return Atomics.load(stop, 0) === 1;
+      },
+    },
+    report(progress) {
+      const now = performance.now();
+      if (now - last < QUIET) return;
+      last = now;
+      report(progress);
+    },
+  };
+}
+
+const api: JobApi = {
+  async run(name, input, stop, report) {
+    const result = await answer(() => runJob(name, input, contextOf(stop, report)));
+    // Handed over, not copied: a job keeps nothing of what it gives.
+    return 'ok' in result ? Comlink.transfer(result, buffersIn(result.ok)) : result;
+  },
+};
+
+Comlink.expose(api);

@@ -1,0 +1,159 @@
+import { type HemDocument, shellsOf, topologyOf } from '@blunt-hem/core/document/document';
+import { totalsOf } from '@blunt-hem/core/document/figures';
+import { groupLabels, type History } from '@blunt-hem/core/document/history';
+import { changesModel, type Patch } from '@blunt-hem/core/document/patch';
+import type { Jobs } from '@blunt-hem/core/jobs/index';
+import { operationNamed } from '@blunt-hem/core/operations/catalogue';
+import type { Request } from '@blunt-hem/core/operations/operation';
+import type { Keeper } from '@blunt-hem/core/session/keeper';
+import { openSession, type Slot } from '@blunt-hem/core/session/session';
+import { facesOfShell } from '@blunt-hem/core/surface/shells';
+import { flatBuffers, histogram, modelBuffers, stretchBuffers } from './buffers.ts';
+import { figureDesk } from './figureDesk.ts';
+import { ghostOf } from './ghost.ts';
+import type { BenchEvent, BenchState, Ghost } from './protocol.ts';
+
+/** Overlaps are counted once the hands rest, milliseconds. */
+const REST = 250;
+
+export interface DeskStart {
+  readonly document: HemDocument;
+  readonly history: History;
+  readonly keeper: Keeper;
+  readonly jobs: Jobs;
+  readonly previewJobs: Jobs;
+}
+
+/** Puts a session on the Bench: what it tells, as buffers to draw and rows to read. First the picture, then the figures. */
+export function sessionDesk(start: DeskStart, emit: (event: BenchEvent) => void) {
+  const figures = figureDesk(start.jobs);
+  let overlapTimer: ReturnType<typeof setTimeout> | undefined;
+  let totals = totalsOf([]);
+  let before = totals;
+  /** The act that the figures now known belong to. */
+  let measuredGroup = -1;
+
+  const session = openSession({
+    ...start,
+    emit(event) {
+      switch (event.kind) {
+        case 'changed':
+          changed(event.patches, event.group);
+          return;
+        case 'picture':
+          emit(movingPicture(session.document, event.shell, event.uv));
+          return;
+        case 'running': {
+          const { operation, ...progress } = event;
+          emit({ ...progress, doing: operation && operationNamed(operation).doing });
+          return;
+        }
+        case 'saved':
+          emit(event);
+      }
+    },
+  });
+
+  const changed = (patches: readonly Patch[], group: number): void => {
+    const { document } = session;
+    figures.forget(document, patches);
+    const all = patches.length === 0;
+    if (patches.some(changesModel)) emit({ kind: 'model', model: modelBuffers(document) });
+    emit({
+      kind: 'state',
+      state: stateOf(all || patches.some(changesPicture), all || patches.some(changesHidden)),
+    });
+    clearTimeout(overlapTimer);
+    void figures.measure(document).then((found) => {
+      if (!found) return;
+      if (group !== measuredGroup) before = measuredGroup === -1 ? totalsOf(found) : totals;
+      measuredGroup = group;
+      totals = totalsOf(found);
+      emit({
+        kind: 'figures',
+        figures: {
+          shells: figures.rows(document),
+          totals,
+          before,
+          ...stretchBuffers(document, found),
+          areaHistogram: histogram(found, 'logArea', -1.5, 1.5),
+          angleHistogram: histogram(found, 'angle', 0, 60),
+        },
+      });
+      overlapTimer = setTimeout(() => void countOverlaps(), REST);
+    });
+  };
+
+  const countOverlaps = async (): Promise<void> => {
+    const found = await session.ask('overlaps', {});
+    if (found) emit({ kind: 'overlaps', ...found });
+  };
+
+  const stateOf = (withFlat: boolean, withHidden: boolean): BenchState => {
+    const { document, history } = session;
+    return {
+      ...(withFlat && { flat: flatBuffers(document) }),
+      ...(withHidden && { hidden: document.hidden.slice() }),
+      shells: figures.rows(document),
+      undoable: groupLabels(history.acts.slice(0, history.done)).reverse(),
+      redoable: groupLabels(history.acts.slice(history.done)),
+    };
+  };
+
+  return {
+    session,
+    /** Sends the first state, and unfolds what was cut when the browser was closed in the middle. */
+    begin(): void {
+      changed([], -2);
+      void session.resume().catch(() => undefined);
+    },
+    async preview(slot: Slot, request: Request): Promise<Ghost | undefined> {
+      const from = session.document;
+      const to = await session.preview(slot, request);
+      return to && ghostOf(from, to, start.previewJobs);
+    },
+    async close(): Promise<void> {
+      clearTimeout(overlapTimer);
+      figures.end();
+      await session.close();
+    },
+  };
+}
+
+export type SessionDesk = ReturnType<typeof sessionDesk>;
+
+/** Whether what is drawn in the flat, or as seams, is another. */
+const changesPicture = (patch: Patch): boolean =>
+  patch.changes.some(
+    (change) =>
+      change.kind === 'uv' ||
+      change.kind === 'remesh' ||
+      change.kind === 'replacement' ||
+      change.kind === 'value' ||
+      (change.kind === 'marks' && change.field === 'seams'),
+  );
+
+const changesHidden = (patch: Patch): boolean =>
+  changesModel(patch) || patch.changes.some((change) => change.kind === 'marks' && change.field === 'hidden');
+
+function movingPicture(document: HemDocument, shell: number, uv: Float64Array): BenchEvent {
+  const { triangulation, triangleStart } = topologyOf(document.model);
+  const shells = shellsOf(document);
+  const faces = facesOfShell(shells, shell);
+  let count = 0;
+  for (const f of faces) count += triangleStart[f + 1] - triangleStart[f];
+  const triangles = new Uint32Array(count);
+  const corners = new Float32Array(6 * count);
+  let at = 0;
+  for (const f of faces) {
+    for (let t = triangleStart[f]; t < triangleStart[f + 1]; t++, at++) {
+      triangles[at] = t;
+      for (let k = 0; k < 3; k++) {
+        const v = shells.cornerWedge[triangulation.triangleCorners[3 * t + k]] - shells.wedgeStart[shell];
+        corners[6 * at + 2 * k] = uv[2 * v];
+        corners[6 * at + 2 * k + 1] = uv[2 * v + 1];
+      }
+    }
+  }
+  return { kind: 'moving', triangles, uv: corners };
+}

@@ -1,0 +1,68 @@
+import { basename } from 'node:path';
+import { openDocument, topologyOf } from '@blunt-hem/core/document/document';
+import { emptyHistory } from '@blunt-hem/core/document/history';
+import { readSeams } from '@blunt-hem/core/formats/seamFile';
+import { localJobs } from '@blunt-hem/core/jobs/index';
+import { memoryKeeper } from '@blunt-hem/core/session/keeper';
+import { openSession } from '@blunt-hem/core/session/session';
+import type { Method } from '@blunt-hem/core/unfold/unfold';
+import { fileText, opened, save } from '../files.ts';
+import { measured } from '../measured.ts';
+import { readPins } from '../pinFile.ts';
+
+export interface UnfoldOptions {
+  readonly seams: string;
+  readonly out: string;
+  readonly method: Method;
+  readonly pins?: string;
+  readonly smoothed?: true;
+  readonly relax?: true;
+  readonly balance: number;
+  readonly seconds?: number;
+  readonly pack?: true;
+  readonly size: number;
+  readonly padding: number;
+}
+
+/** Cuts, unfolds, relaxes and packs as asked, writes the model, and tells its figures and how long each phase took. */
+export async function run(input: string, options: UnfoldOptions): Promise<object> {
+  const seconds: Record<string, number> = {};
+  const timed = async <T>(phase: string, work: () => Promise<T>): Promise<T> => {
+    const start = performance.now();
+    const result = await work();
+    seconds[phase] = (performance.now() - start) / 1000;
+    return result;
+  };
+  const document = await timed('read', async () => openDocument(await opened(input), { keepUvs: false }));
+  const session = openSession({ document, history: emptyHistory, keeper: memoryKeeper(), jobs: localJobs });
+  const edges = readSeams(
+    await fileText(options.seams),
+    basename(options.seams),
+    topologyOf(document.model).links,
+  );
+  const { pins, stays } = options.pins
+    ? readPins(await fileText(options.pins), basename(options.pins))
+    : { pins: [], stays: [] };
+  const surface = options.smoothed ? 'smoothed' : 'cage';
+  const { method, balance } = options;
+  const notes: string[] = [];
+  const heard = (done: { readonly notes: readonly string[] }) => notes.push(...done.notes);
+  await timed('solve', async () => {
+    if (edges.length > 0) await session.perform('cut', { edges }, { alone: true });
+    heard(await session.perform('unfold', { method, pins, stays, surface }));
+  });
+  if (options.relax) {
+    const held = pins.map(({ vertex, face }) => ({ vertex, face }));
+    const { seconds: most } = options;
+    await timed('relax', async () =>
+      heard(await session.perform('relax', { seconds: most, balance, held, stays, surface })),
+    );
+  }
+  if (options.pack)
+    await timed('pack', async () =>
+      heard(await session.perform('pack', { size: options.size, padding: options.padding })),
+    );
+  const { model, uvSets, currentUv } = session.document;
+  await timed('write', () => save(options.out, model, uvSets[currentUv].uv));
+  return { file: basename(input), out: basename(options.out), seconds, notes, ...(await measured(session)) };
+}

@@ -1,0 +1,37 @@
+import { readdir, readFile, writeFile } from 'node:fs/promises';
+import { basename, dirname, join } from 'node:path';
+import { FileError, HemError } from '@blunt-hem/core/errors';
+import { readModel } from '@blunt-hem/core/formats/readModel';
+import type { Model } from '@blunt-hem/core/mesh/model';
+
+/** A model with the files beside it that it may name. */
+export async function opened(input: string): Promise<Model> {
+  const companions = new Map<string, Uint8Array>();
+  if (/\.gltf$/i.test(input)) {
+    for (const name of await readdir(dirname(input))) {
+      if (/\.(bin|png|jpe?g)$/i.test(name)) companions.set(name, await fileBytes(join(dirname(input), name)));
+    }
+  }
+  return readModel(await fileBytes(input), basename(input), companions);
+}
+
+/** Writes a model in the format its name asks for. */
+export async function save(out: string, model: Model, uv: Float64Array): Promise<void> {
+  const bytes = /\.glb$/i.test(out)
+    ? await (await import('@blunt-hem/core/formats/writeGlb')).writeGlb(model, uv)
+    : (await import('@blunt-hem/core/formats/writeObj')).writeObj(model, uv);
+  await writeFile(out, bytes).catch(() => {
+    throw new HemError('cannot-write', `${out} cannot be written: check the folder and its permissions.`);
+  });
+}
+
+export async function fileBytes(path: string): Promise<Uint8Array> {
+  try {
+    return await readFile(path);
+  } catch {
+    throw new FileError(basename(path), 'the file cannot be opened.', 'Check its name and folder.');
+  }
+}
+
+export const fileText = async (path: string): Promise<string> =>
+  new TextDecoder().decode(await fileBytes(path));

@@ -1,0 +1,45 @@
+/**
+ * What a document keeps beside its mesh and UVs, each named here and nowhere else: opening, patches, project files, storage and
+ * remeshing go by this list.
+ */
+
+/** Marks: one byte, 0 or 1, an edge or a face; 0 on a fresh document. */
+export const MARKS = {
+  /** Cut edges. */
+  seams: { per: 'edge', changesFigures: true },
+  /** Hidden faces. */
+  hidden: { per: 'face', changesFigures: false },
+  /** Faces whose shell was cut or sewn and not unfolded since. */
+  stale: { per: 'face', changesFigures: true },
+  /** Faces whose shell was relaxed since it was last unfolded. */
+  relaxed: { per: 'face', changesFigures: false },
+} as const satisfies Record<string, MarkSpec>;
+
+export interface MarkSpec {
+  readonly per: 'edge' | 'face';
+  /** Whether figures of the shells at changed marks are out of date. */
+  readonly changesFigures: boolean;
+}
+
+export type MarkField = keyof typeof MARKS;
+export const MARK_FIELDS = Object.keys(MARKS) as MarkField[];
+export const FACE_MARKS = MARK_FIELDS.filter((field) => MARKS[field].per === 'face');
+
+/** Values of the whole document, plain JSON, with what a fresh one has. */
+export const VALUES = {
+  /** The UV set that is shown, solved and exported. */
+  currentUv: 0,
+} as const satisfies Record<string, unknown>;
+
+export type ValueField = keyof typeof VALUES;
+export const VALUE_FIELDS = Object.keys(VALUES) as ValueField[];
+
+/** What fields look like in a document. */
+export type Marks = { readonly [F in MarkField]: Uint8Array };
+export type Values = { readonly [F in ValueField]: number };
+
+/** Nothing marked. */
+export const blankMarks = (faces: number, edges: number): Marks =>
+  Object.fromEntries(
+    MARK_FIELDS.map((field) => [field, new Uint8Array(MARKS[field].per === 'edge' ? edges : faces)]),
+  ) as Record<MarkField, Uint8Array> as Marks;

@@ -1,0 +1,65 @@
+import type { Context } from '../progress.ts';
+import { countFinding } from './countFinding.ts';
+import { drawPicture } from './drawPicture.ts';
+import { examineModel } from './examineModel.ts';
+import { inSight } from './inSight.ts';
+import type { Job } from './job.ts';
+import { measureShells } from './measureShells.ts';
+import { openPieces } from './openPieces.ts';
+import { overlaps } from './overlaps.ts';
+import { packTile } from './packTile.ts';
+import { rayTree } from './rayTree.ts';
+import { relaxShells } from './relaxShells.ts';
+import { removeFaces } from './removeFaces.ts';
+import { repairModel } from './repairModel.ts';
+import { unfoldShells } from './unfoldShells.ts';
+import { warmUp } from './warmUp.ts';
+import { writeFile } from './writeFile.ts';
+import { writeProjectFile } from './writeProjectFile.ts';
+
+/** Every job. */
+export const JOBS = [
+  unfoldShells,
+  relaxShells,
+  packTile,
+  openPieces,
+  measureShells,
+  overlaps,
+  examineModel,
+  countFinding,
+  repairModel,
+  removeFaces,
+  rayTree,
+  inSight,
+  writeFile,
+  writeProjectFile,
+  drawPicture,
+  warmUp,
+] as const;
+
+type AnyJob = (typeof JOBS)[number];
+export type JobName = AnyJob['name'];
+type Named<N extends JobName> = Extract<AnyJob, { readonly name: N }>;
+export type JobInput<N extends JobName> = Parameters<Named<N>['run']>[0];
+export type JobOutput<N extends JobName> = Awaited<ReturnType<Named<N>['run']>>;
+
+/** Where jobs run. */
+export interface Jobs {
+  /** How many run at a time. */
+  readonly width: number;
+  run<N extends JobName>(name: N, input: JobInput<N>, context: Context): Promise<JobOutput<N>>;
+}
+
+/** Carries out one job here and now. */
+export async function runJob<N extends JobName>(
+  name: N,
+  input: JobInput<N>,
+  context: Context,
+): Promise<JobOutput<N>> {
+  const job = JOBS.find((each) => each.name === name) as Job<N, JobInput<N>, JobOutput<N>> | undefined;
+  if (!job) throw new Error(`There is no job “${name}”.`);
+  return job.run(input, context);
+}
+
+/** One after the other, on this thread. */
+export const localJobs: Jobs = { width: 1, run: runJob };

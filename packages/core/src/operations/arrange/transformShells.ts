@@ -1,0 +1,36 @@
+import { shellOf, shellUv } from '../../document/document.ts';
+import { NO_CHANGE, uvChange } from '../../document/patch.ts';
+import { indices, record, tuple } from '../../params.ts';
+import { transformUv, type UvMatrix } from '../../surface/similarity.ts';
+import { operation, plural } from '../operation.ts';
+import { chosenShells } from '../shellChoice.ts';
+
+/** Moves, turns or scales shells on the texture. */
+export const transformShells = operation({
+  name: 'transform-shells',
+  stage: 'arrange',
+  params: record({
+    /** Each by one of its faces. */
+    shells: indices,
+    /** u' = a u + c v + e, v' = b u + d v + f. */
+    matrix: tuple(6),
+  }),
+  label: ({ shells, matrix }, document) =>
+    `${verb(matrix)} ${plural(chosenShells(document, shells).length, 'shell')}`,
+  doing: 'Moving shells',
+  run(document, { shells, matrix }) {
+    const uvOf = new Map<number, Float64Array>();
+    for (const s of chosenShells(document, shells)) {
+      const uv = shellUv(document, shellOf(document, s));
+      if (uv) uvOf.set(s, transformUv(uv, matrix));
+    }
+    return uvOf.size > 0 ? { changes: [uvChange(document, uvOf)], notes: [] } : NO_CHANGE;
+  },
+});
+
+function verb([a, b, c, d]: UvMatrix): string {
+  const determinant = a * d - b * c;
+  if (determinant < 0) return 'Mirror';
+  if (Math.abs(determinant - 1) > 1e-9) return 'Scale';
+  return Math.abs(b) > 1e-9 || a < 0 ? 'Turn' : 'Move';
+}

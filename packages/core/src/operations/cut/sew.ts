@@ -1,0 +1,15 @@
+import { indices, record } from '../../params.ts';
+import { operation, plural } from '../operation.ts';
+import { reflatten } from './reflatten.ts';
+import { changeSeams, knownEdges } from './seamChange.ts';
+
+/** Selected seams are no seams any more; shells on either side become one. */
+export const sew = operation({
+  name: 'sew',
+  stage: 'cut',
+  params: record({ edges: indices }),
+  label: ({ edges }) => `Sew ${plural(edges.length, 'edge')}`,
+  doing: 'Sewing',
+  follow: reflatten,
+  run: (document, { edges }) => changeSeams(document, knownEdges(document, edges), 0),
+});

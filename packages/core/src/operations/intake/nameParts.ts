@@ -1,0 +1,51 @@
+import { modelChange } from '../../document/patch.ts';
+import type { Model } from '../../mesh/model.ts';
+import { choice, indices, record, words } from '../../params.ts';
+import { knownParts } from '../known.ts';
+import { operation } from '../operation.ts';
+import { losses } from './losses.ts';
+
+/** What has names in a model; loose pieces have none. */
+const NAMED = { object: 'objects', group: 'groups', material: 'materials' } as const;
+const FACES = { object: 'faceObject', group: 'faceGroup', material: 'faceMaterial' } as const;
+type Named = keyof typeof NAMED;
+
+/** Gives a part another name, or joins several under one. */
+export const nameParts = operation({
+  name: 'name-parts',
+  stage: 'intake',
+  params: record({
+    by: choice<Named>('object', 'group', 'material'),
+    /** By number; several become one. */
+    parts: indices,
+    name: words(200),
+  }),
+  label: ({ by, parts, name }) =>
+    parts.length === 1 ? `Rename ${by} to “${name}”` : `Join ${parts.length} ${by}s as “${name}”`,
+  doing: 'Renaming',
+  run(document, { by, parts, name }) {
+    const { model } = document;
+    const names = model[NAMED[by]];
+    const [first, ...others] = [...knownParts(by, names, parts)].sort((a, b) => a - b);
+    const gone = new Set(others);
+    const to = new Int32Array(names.length);
+    const kept: string[] = [];
+    names.forEach((old, i) => {
+      to[i] = gone.has(i) ? to[first] : kept.length;
+      if (!gone.has(i)) kept.push(i === first ? name : old);
+    });
+    const list = model[FACES[by]];
+    const faces = list.map((i) => (i < 0 ? i : to[i]));
+    const fields: Partial<Omit<Model, 'mesh'>> = {
+      [NAMED[by]]: kept,
+      [FACES[by]]: faces,
+      // Joined objects have no transform in common: theirs have been carried out, and are let go.
+      ...(by === 'object' && others.length > 0 && { objectTransforms: undefined }),
+      ...(by === 'material' && {
+        materialColours: model.materialColours?.filter((_, i) => !gone.has(Math.floor(i / 3))),
+      }),
+      altered: true,
+    };
+    return { changes: [modelChange(model, fields)], notes: losses(document) };
+  },
+});

@@ -1,0 +1,132 @@
+import { type HemDocument, shellOf, shellsOf, shellUv } from '../../document/document.ts';
+import { markChange, NO_CHANGE, uvChange } from '../../document/patch.ts';
+import { HemError } from '../../errors.ts';
+import {
+  flag,
+  indices,
+  list,
+  number,
+  optional,
+  otherwise,
+  positive,
+  record,
+  surfaceChoice,
+  type Taken,
+  whichShells,
+  whole,
+} from '../../params.ts';
+import { within } from '../../progress.ts';
+import { fixedBorder, fixedOutside } from '../../relax/region.ts';
+import type { RelaxOptions } from '../../relax/relax.ts';
+import type { Shell } from '../../surface/shell.ts';
+import { facesOfShell } from '../../surface/shells.ts';
+import { distance } from '../../unfold/farthestPair.ts';
+import { operation, plural } from '../operation.ts';
+import { chosenShells, shellsLabel } from '../shellChoice.ts';
+import { solveAll } from './batches.ts';
+import { findInShells, heldVertex, stay } from './handles.ts';
+
+const params = record({
+  shells: whichShells,
+  /** Stop after so long and keep the best so far. */
+  seconds: optional(positive()),
+  steps: otherwise(whole(1, 10_000), 100),
+  /** From 0, angles alone, to 1, area above all. */
+  balance: otherwise(number(0, 1), 0.5),
+  /** Faces that may loosen, all else stays; all faces when absent. */
+  faces: optional(indices),
+  keepBorder: otherwise(flag(), false),
+  /** Vertices that stay where they are. */
+  held: otherwise(list(heldVertex), []),
+  /** Chains that keep their shape and only move as a whole. */
+  stays: otherwise(list(stay), []),
+  surface: surfaceChoice,
+});
+
+/** Evens out stretch inside shells; each stays where it is and as large as it is. */
+export const relax = operation({
+  name: 'relax',
+  stage: 'unfold',
+  params,
+  label: ({ shells, faces }, document) =>
+    faces ? `Relax ${plural(faces.length, 'face')}` : `Relax ${shellsLabel(document, shells)}`,
+  doing: 'Relaxing',
+  async run(document, given, context) {
+    const signal = given.seconds === undefined ? context.signal : within(context.signal, given.seconds);
+    const work = workOf(document, given);
+    if (work.length === 0) throw new HemError('nothing-unfolded', 'Nothing to relax: unfold a shell first.');
+    const results = await solveAll(
+      'relax',
+      work,
+      (batch) => batch.map(({ shell, start, options }) => ({ shell, start, options })),
+      { ...context, signal },
+      ({ s }, uv) => context.show?.(s, uv),
+    );
+    const uvOf = new Map<number, Float64Array>();
+    let stopped = 0;
+    for (const [{ s }, result] of results) {
+      if (result.energyAfter < result.energyBefore) uvOf.set(s, result.uv);
+      if (!result.converged && signal.aborted) stopped++;
+    }
+    const notes =
+      stopped > 0 ? [`Stopped early on ${plural(stopped, 'shell')}; the best so far is kept.`] : [];
+    if (uvOf.size === 0) return { ...NO_CHANGE, notes };
+    const faces = [...uvOf.keys()].flatMap((s) => [...facesOfShell(shellsOf(document), s)]);
+    return { changes: [uvChange(document, uvOf), markChange(document, 'relaxed', faces, 1)], notes };
+  },
+});
+
+interface Work {
+  readonly s: number;
+  readonly shell: Shell;
+  readonly start: Float64Array;
+  readonly options: RelaxOptions;
+}
+
+/** The shells that have UVs and something that may loosen, each with what must stay. */
+function workOf(document: HemDocument, given: Taken<typeof params>): Work[] {
+  const loose = given.faces && new Set(given.faces);
+  const touched = given.faces && new Set(given.faces.map((f) => shellsOf(document).faceShell[f]));
+  const found = chosenShells(document, given.shells).flatMap((s) => {
+    if (touched && !touched.has(s)) return [];
+    const shell = shellOf(document, s, given.surface);
+    const start = shellUv(document, shell);
+    return start ? [{ s, shell, start }] : [];
+  });
+  const shells = new Map(found.map(({ s, shell }) => [s, shell]));
+  const held = given.held.map(({ vertex, face }) => findInShells(document, shells, [vertex], face));
+  const stays = given.stays.map(({ vertices, face }) => findInShells(document, shells, vertices, face));
+  return found.map(({ s, shell, start }) => {
+    const fixed = loose
+      ? fixedOutside(
+          shell,
+          Uint8Array.from(shell.triangleFace, (f) => (loose.has(f) ? 1 : 0)),
+        )
+      : new Uint8Array(start.length / 2);
+    if (given.keepBorder)
+      fixedBorder(shell).forEach((f, v) => {
+        fixed[v] |= f;
+      });
+    for (const { shell: at, vertices } of held) if (at === s) for (const v of vertices) fixed[v] = 1;
+    const rigid = stays.filter(({ shell: at }) => at === s).map(({ vertices }) => vertices);
+    const options = {
+      fixed,
+      rigid,
+      balance: given.balance,
+      steps: given.steps,
+      scale: rigid.length > 0 ? trueScale(shell, rigid[0], start) : undefined,
+    };
+    return { s, shell, start, options };
+  });
+}
+
+/** Model units per UV unit along a stay, which is at true length. */
+function trueScale({ positions }: Shell, stay: Uint32Array, uv: Float64Array): number | undefined {
+  let [long, flat] = [0, 0];
+  for (let i = 1; i < stay.length; i++) {
+    const [a, b] = [stay[i - 1], stay[i]];
+    long += distance(positions, a, b);
+    flat += Math.hypot(uv[2 * a] - uv[2 * b], uv[2 * a + 1] - uv[2 * b + 1]);
+  }
+  return flat > 0 && long > 0 ? long / flat : undefined;
+}

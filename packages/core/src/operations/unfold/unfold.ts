@@ -1,0 +1,150 @@
+import { type HemDocument, shellOf, shellsOf } from '../../document/document.ts';
+import { densityOf } from '../../document/layout.ts';
+import { markChange, uvChange } from '../../document/patch.ts';
+import { choice, list, otherwise, record, surfaceChoice, whichShells } from '../../params.ts';
+import { surfaceArea } from '../../surface/areas.ts';
+import { signedArea } from '../../surface/flatArea.ts';
+import type { Shell } from '../../surface/shell.ts';
+import { facesOfShell } from '../../surface/shells.ts';
+import { transformUv } from '../../surface/similarity.ts';
+import { verdictOf } from '../../surface/verdict.ts';
+import { distance } from '../../unfold/farthestPair.ts';
+import { CannotUnfoldError, METHODS, type UnfoldOptions } from '../../unfold/unfold.ts';
+import { type FlatMap, layOut, nearOldPlace } from '../arrange/shellLayout.ts';
+import { operation, plural } from '../operation.ts';
+import { chosenShells, nameOfShell, shellsLabel } from '../shellChoice.ts';
+import { solveAll } from './batches.ts';
+import { findInShells, type Pin, pin, type StayChain, stay } from './handles.ts';
+
+/**
+ * Lays shells flat. A shell that had UVs comes out where it was, as it was turned, at the texture scale it had;
+ * the first shells of a model are packed into the tile; later new ones find room beside the rest. A shell with
+ * pins lies where they say.
+ */
+export const unfold = operation({
+  name: 'unfold',
+  stage: 'unfold',
+  params: record({
+    shells: whichShells,
+    method: otherwise(choice(...METHODS), 'conformal'),
+    pins: otherwise(list(pin), []),
+    stays: otherwise(list(stay), []),
+    surface: surfaceChoice,
+  }),
+  label: ({ shells, method }, document) => `Unfold ${shellsLabel(document, shells)}, ${method}`,
+  doing: 'Unfolding',
+  async run(document, { shells: which, method, pins, stays, surface }, context) {
+    const chosen = chosenShells(document, which).map((s) => {
+      const shell = shellOf(document, s, surface);
+      return { s, shell, verdict: verdictOf(shell) };
+    });
+    const willing = chosen.filter(({ verdict }) => verdict.canUnfold);
+    const refused = chosen.filter(({ verdict }) => !verdict.canUnfold);
+    if (refused.length > 0 && (Array.isArray(which) || willing.length === 0)) {
+      throw new CannotUnfoldError(
+        refused[0].verdict,
+        refused.map(({ s }) => nameOfShell(document, s)),
+      );
+    }
+    const wishes = wishesOf(document, new Map(willing.map(({ s, shell }) => [s, shell])), pins, stays);
+    const results = await solveAll(
+      'unfold',
+      willing,
+      (batch) => batch.map(({ s, shell }) => ({ shell, method, options: wishes.get(s)?.options })),
+      context,
+      ({ s, shell }, uv) => context.show?.(s, onItsWay(document, shell, uv)),
+    );
+    const solved = new Map<number, FlatMap>();
+    const pinned = new Map<number, Float64Array>();
+    let repaired = 0;
+    for (const [{ s, shell }, result] of results) {
+      if (result.repaired) repaired++;
+      const wish = wishes.get(s);
+      if (wish?.options.pins) pinned.set(s, toTile(result.uv, wish));
+      else solved.set(s, { shell, uv: result.uv });
+    }
+    const uvOf = new Map([...(await layOut(document, solved, context)), ...pinned]);
+    const faces = [...uvOf.keys()].flatMap((s) => [...facesOfShell(shellsOf(document), s)]);
+    const notes: string[] = [];
+    if (repaired > 0) {
+      notes.push(`${plural(repaired, 'shell')} had flipped faces and took a longer way round them.`);
+    }
+    if (refused.length > 0) {
+      notes.push(`${plural(refused.length, 'piece')} left as they are: ${refused[0].verdict.sentence}`);
+    }
+    const marks = (['stale', 'relaxed'] as const).map((field) => markChange(document, field, faces, 0));
+    return { changes: [uvChange(document, uvOf), ...marks], notes };
+  },
+});
+
+/** A solver's map on its way, roughly where it will lie. */
+function onItsWay(document: HemDocument, shell: Shell, uv: Float64Array): Float64Array {
+  const area = surfaceArea(shell.positions, shell.triangles);
+  const scale = Math.sqrt(area / Math.abs(signedArea(shell.triangles, uv) || 1));
+  const density = densityOf(document);
+  const sized = transformUv(uv, [scale, 0, 0, scale, 0, 0]);
+  if (density !== undefined) return nearOldPlace(document, shell, sized, density);
+  const fit = 0.8 / Math.sqrt(area || 1);
+  return transformUv(sized, [fit, 0, 0, fit, 0.5, 0.5]);
+}
+
+/** What a shell was asked, in model units, and tile units per model unit. */
+interface Wish {
+  readonly options: UnfoldOptions;
+  readonly density: number;
+  /** Shell vertices and places of its pins, as they were given. */
+  readonly pins: readonly (readonly [vertex: number, u: number, v: number])[];
+}
+
+function wishesOf(
+  document: HemDocument,
+  shells: ReadonlyMap<number, Shell>,
+  pins: readonly Pin[],
+  stays: readonly StayChain[],
+): Map<number, Wish> {
+  const pinsOf = new Map<number, Wish['pins']>();
+  for (const { vertex, face, uv } of pins) {
+    const { shell, vertices } = findInShells(document, shells, [vertex], face);
+    pinsOf.set(shell, [...(pinsOf.get(shell) ?? []), [vertices[0], ...uv]]);
+  }
+  const staysOf = new Map<number, Uint32Array[]>();
+  for (const { vertices, face } of stays) {
+    const found = findInShells(document, shells, vertices, face);
+    staysOf.set(found.shell, [...(staysOf.get(found.shell) ?? []), found.vertices]);
+  }
+  const known = densityOf(document);
+  const wishes = new Map<number, Wish>();
+  for (const s of new Set([...pinsOf.keys(), ...staysOf.keys()])) {
+    const own = pinsOf.get(s) ?? [];
+    const density = known ?? densityFrom(shells.get(s) as Shell, own);
+    const options: UnfoldOptions = {
+      stays: staysOf.get(s),
+      pins:
+        own.length > 0
+          ? { vertices: own.map(([v]) => v), uv: own.flatMap(([, u, v]) => [u / density, v / density]) }
+          : undefined,
+    };
+    wishes.set(s, { options, density, pins: own });
+  }
+  return wishes;
+}
+
+/** The density two pins ask for, or one that lets the shell fill a good part of the tile. */
+function densityFrom({ positions, triangles }: Shell, pins: Wish['pins']): number {
+  if (pins.length > 1) {
+    const [[a, au, av], [b, bu, bv]] = pins;
+    const density = Math.hypot(au - bu, av - bv) / distance(positions, a, b);
+    if (density > 0 && Number.isFinite(density)) return density;
+  }
+  return 0.5 / Math.sqrt(surfaceArea(positions, triangles) || 1);
+}
+
+/** From model units to the tile, with pins on the very numbers they were given. */
+function toTile(uv: Float64Array, { density, pins }: Wish): Float64Array {
+  const tile = transformUv(uv, [density, 0, 0, density, 0, 0]);
+  for (const [vertex, u, v] of pins) {
+    tile[2 * vertex] = u;
+    tile[2 * vertex + 1] = v;
+  }
+  return tile;
+}

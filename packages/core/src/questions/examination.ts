@@ -1,0 +1,14 @@
+import { plainModel } from '../document/document.ts';
+import { changesModel } from '../document/patch.ts';
+import { tolerance } from '../operations/intake/repair.ts';
+import { record } from '../params.ts';
+import { question } from './question.ts';
+
+/** What the health check finds, and what the model is made of. */
+export const examination = question({
+  name: 'examination',
+  params: record({ tolerance }),
+  lapses: changesModel,
+  answer: ({ model }, options, context) =>
+    context.jobs.run('examine', { model: plainModel(model), options }, context),
+});

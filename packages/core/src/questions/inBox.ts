@@ -1,0 +1,92 @@
+import { type HemDocument, shellsOf, topologyOf } from '../document/document.ts';
+import type { Mesh } from '../mesh/mesh.ts';
+import { choice, flag, list, number, record, type Taken, tuple } from '../params.ts';
+import { TARGETS } from '../select/target.ts';
+import { shellsAtEdges } from '../surface/shells.ts';
+import { question } from './question.ts';
+import { modelTree } from './trees.ts';
+
+const params = record({
+  target: choice(...TARGETS),
+  /** Column-major, model to clip space. */
+  matrix: list(number()),
+  /** In clip space: left, bottom, right, top. */
+  rectangle: tuple(4),
+  eye: tuple(3),
+  visibleOnly: flag(),
+});
+
+/** Edges, faces or shells in a rectangle of the Model: edges with both ends in it, faces with all corners, shells by their edges. */
+export const inBox = question({
+  name: 'in-box',
+  params,
+  async answer(document, query, context): Promise<number[]> {
+    const { mesh, links } = topologyOf(document.model);
+    const inside = verticesInBox(mesh, query);
+    const found = query.target === 'faces' ? facesIn(document, inside) : edgesIn(document, inside);
+    const seen = query.visibleOnly ? await seenOf(document, query, found, context) : found;
+    return query.target === 'shells' ? shellsAtEdges(links, shellsOf(document), seen) : seen;
+  },
+});
+
+type Query = Taken<typeof params>;
+type Context = Parameters<typeof inBox.answer>[2];
+
+/** 1 for each vertex that lies in the rectangle. */
+function verticesInBox({ positions }: Mesh, { matrix: m, rectangle }: Query): Uint8Array {
+  const inside = new Uint8Array(positions.length / 3);
+  for (let v = 0; v < inside.length; v++) {
+    const [x, y, z] = [positions[3 * v], positions[3 * v + 1], positions[3 * v + 2]];
+    const w = m[3] * x + m[7] * y + m[11] * z + m[15];
+    if (w <= 0) continue;
+    const cx = (m[0] * x + m[4] * y + m[8] * z + m[12]) / w;
+    const cy = (m[1] * x + m[5] * y + m[9] * z + m[13]) / w;
+    if (cx >= rectangle[0] && cx <= rectangle[2] && cy >= rectangle[1] && cy <= rectangle[3]) inside[v] = 1;
+  }
+  return inside;
+}
+
+function edgesIn(document: HemDocument, inside: Uint8Array): number[] {
+  const { links } = topologyOf(document.model);
+  const found: number[] = [];
+  for (let e = 0; e < links.joined.length; e++) {
+    if (!inside[links.edgeVertices[2 * e]] || !inside[links.edgeVertices[2 * e + 1]]) continue;
+    if (!document.hidden[links.cornerFace[links.edgeCorners[links.edgeCornerStart[e]]]]) found.push(e);
+  }
+  return found;
+}
+
+function facesIn({ model, hidden }: HemDocument, inside: Uint8Array): number[] {
+  const { faceStart, cornerVertex } = model.mesh;
+  const found: number[] = [];
+  for (let f = 0; f < hidden.length; f++) {
+    if (hidden[f]) continue;
+    let all = true;
+    for (let c = faceStart[f]; c < faceStart[f + 1]; c++) if (!inside[cornerVertex[c]]) all = false;
+    if (all) found.push(f);
+  }
+  return found;
+}
+
+/** Those whose middle nothing hides from the eye. */
+async function seenOf(
+  document: HemDocument,
+  { target, eye }: Query,
+  found: readonly number[],
+  context: Context,
+): Promise<number[]> {
+  const { mesh, links } = topologyOf(document.model);
+  const verticesOf = (i: number) =>
+    target === 'faces'
+      ? mesh.cornerVertex.subarray(mesh.faceStart[i], mesh.faceStart[i + 1])
+      : links.edgeVertices.subarray(2 * i, 2 * i + 2);
+  const targets = new Float64Array(3 * found.length);
+  found.forEach((item, i) => {
+    const vertices = verticesOf(item);
+    for (const v of vertices)
+      for (let k = 0; k < 3; k++) targets[3 * i + k] += mesh.positions[3 * v + k] / vertices.length;
+  });
+  const { tree } = await modelTree(document, context.jobs);
+  const seen = await context.jobs.run('in-sight', { tree, eye, targets }, context);
+  return found.filter((_, i) => seen[i] === 1);
+}

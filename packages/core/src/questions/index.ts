@@ -1,0 +1,58 @@
+import type { HemDocument } from '../document/document.ts';
+import type { Patch } from '../document/patch.ts';
+import { HemError } from '../errors.ts';
+import type { Given } from '../params.ts';
+import { countFinding } from './countFinding.ts';
+import { edgeLoop } from './edgeLoop.ts';
+import { examination } from './examination.ts';
+import { exportFile } from './exportFile.ts';
+import { inBox } from './inBox.ts';
+import { overlaps } from './overlaps.ts';
+import { pickBoard } from './pickBoard.ts';
+import { pickModel } from './pickModel.ts';
+import { picture } from './picture.ts';
+import type { Question, QuestionContext } from './question.ts';
+
+/** Every question. */
+export const QUESTIONS = [
+  pickModel,
+  pickBoard,
+  edgeLoop,
+  inBox,
+  overlaps,
+  examination,
+  countFinding,
+  picture,
+  exportFile,
+] as const;
+
+type AnyQuestion = (typeof QUESTIONS)[number];
+export type QuestionName = AnyQuestion['name'];
+type Named<N extends QuestionName> = Extract<AnyQuestion, { readonly name: N }>;
+/** What a caller gives with a question, and gets. */
+export type AskedOf<N extends QuestionName> = Given<Named<N>['params']>;
+export type AnswerOf<N extends QuestionName> = Awaited<ReturnType<Named<N>['answer']>>;
+
+// biome-ignore lint/suspicious/noExplicitAny: each of them checks its own parameters
+const byName = new Map<string, Question<string, any, any, any>>(QUESTIONS.map((each) => [each.name, each]));
+
+/** Whether a question may be asked several times at once. */
+export const isSeveral = (name: QuestionName): boolean => byName.get(name)?.several === true;
+
+/** Whether the answer to a question is of no more use after a change. */
+export const lapses = (name: QuestionName, patches: readonly Patch[]): boolean =>
+  patches.some((patch) => byName.get(name)?.lapses?.(patch) ?? true);
+
+/** @throws HemError when the parameters are wrong or it cannot be answered; StoppedError */
+export async function answerQuestion<N extends QuestionName>(
+  document: HemDocument,
+  name: N,
+  params: AskedOf<N>,
+  context: QuestionContext,
+): Promise<AnswerOf<N>> {
+  const asked = byName.get(name);
+  if (!asked) throw new HemError('no-such-question', `There is no question “${name}”.`);
+  const { value, error } = asked.params.validate(params ?? {}, { convert: false });
+  if (error) throw new HemError('wrong-parameters', `${name}: ${error.message}.`);
+  return asked.answer(document, value, context);
+}

@@ -1,0 +1,21 @@
+import { overlapTask } from '../document/overlaps.ts';
+import { OVERLAP_LIMIT } from '../jobs/overlaps.ts';
+import { record } from '../params.ts';
+import { question } from './question.ts';
+
+/** Faces that lie on each other in the flat. */
+export interface Overlaps {
+  /** Two a pair. */
+  readonly faces: Uint32Array;
+  /** Whether there may be more pairs than these. */
+  readonly atLeast: boolean;
+}
+
+export const overlaps = question({
+  name: 'overlaps',
+  params: record({}),
+  async answer(document, _, context): Promise<Overlaps> {
+    const faces = await context.jobs.run('overlaps', overlapTask(document), context);
+    return { faces, atLeast: faces.length / 2 >= OVERLAP_LIMIT };
+  },
+});

@@ -1,0 +1,46 @@
+import { type HemDocument, shellsOf, topologyOf } from '../document/document.ts';
+import type { FaceTree, PointOf } from './trees.ts';
+
+/** What lies under a pointer. */
+export interface Pick {
+  readonly face: number;
+  /** The edge of the face that is nearest. */
+  readonly edge: number;
+  readonly shell: number;
+  /** Where the ray met the surface; on the Board u, v, 0. */
+  readonly point: readonly [number, number, number];
+}
+
+/** What a ray meets first. */
+export function pickAlong(
+  document: HemDocument,
+  { cast, faceOf }: FaceTree,
+  pointOf: PointOf,
+  origin: readonly number[],
+  direction: readonly number[],
+): Pick | undefined {
+  const hit = cast(origin, direction);
+  if (!hit) return undefined;
+  const { mesh, links } = topologyOf(document.model);
+  const face = faceOf[hit.triangle];
+  let edge = links.cornerEdge[mesh.faceStart[face]];
+  let least = Infinity;
+  for (let c = mesh.faceStart[face]; c < mesh.faceStart[face + 1]; c++) {
+    const length = distanceToSegment(hit.point, pointOf(c), pointOf(links.nextCorner[c]));
+    if (length < least) {
+      least = length;
+      edge = links.cornerEdge[c];
+    }
+  }
+  return { face, edge, shell: shellsOf(document).faceShell[face], point: hit.point };
+}
+
+type Point = readonly [number, number, number];
+
+function distanceToSegment(p: Point, a: Point, b: Point): number {
+  const d = [b[0] - a[0], b[1] - a[1], b[2] - a[2]];
+  const square = d[0] * d[0] + d[1] * d[1] + d[2] * d[2] || 1;
+  const along = ((p[0] - a[0]) * d[0] + (p[1] - a[1]) * d[1] + (p[2] - a[2]) * d[2]) / square;
+  const t = Math.max(0, Math.min(1, along));
+  return Math.hypot(p[0] - a[0] - t * d[0], p[1] - a[1] - t * d[1], p[2] - a[2] - t * d[2]);
+}

@@ -1,0 +1,13 @@
+import { number, record } from '../params.ts';
+import { pickAlong } from './pick.ts';
+import { question } from './question.ts';
+import { boardTree, inFlat } from './trees.ts';
+
+/** What lies at a place of the Board. */
+export const pickBoard = question({
+  name: 'pick-board',
+  params: record({ u: number(), v: number() }),
+  several: true,
+  answer: async (document, { u, v }, { jobs }) =>
+    pickAlong(document, await boardTree(document, jobs), inFlat(document), [u, v, 1], [0, 0, -1]),
+});

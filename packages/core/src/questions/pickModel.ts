@@ -1,0 +1,13 @@
+import { record, tuple } from '../params.ts';
+import { pickAlong } from './pick.ts';
+import { question } from './question.ts';
+import { modelTree, onModel } from './trees.ts';
+
+/** What a ray meets on the model. */
+export const pickModel = question({
+  name: 'pick-model',
+  params: record({ origin: tuple(3), direction: tuple(3) }),
+  several: true,
+  answer: async (document, { origin, direction }, { jobs }) =>
+    pickAlong(document, await modelTree(document, jobs), onModel(document), origin, direction),
+});

@@ -1,0 +1,25 @@
+import type { HemDocument } from '../document/document.ts';
+import type { Patch } from '../document/patch.ts';
+import type { Jobs } from '../jobs/index.ts';
+import type { Param } from '../params.ts';
+import type { Context } from '../progress.ts';
+
+export interface QuestionContext extends Context {
+  readonly jobs: Jobs;
+}
+
+/** Something the interface wants to know of a document: read-only, never recorded, and cancelled when it is asked anew. */
+export interface Question<Name extends string, Out, In, Answer> {
+  readonly name: Name;
+  readonly params: Param<Out, In>;
+  /** Whether an answer on its way is of no more use after a change; after any, when absent. */
+  readonly lapses?: (patch: Patch) => boolean;
+  /** May be asked several times at once; else the newest takes the place of the one before. */
+  readonly several?: true;
+  answer(document: HemDocument, params: Out, context: QuestionContext): Answer | Promise<Answer>;
+}
+
+/** Lets the types of a question follow from its schema and its answer. */
+export const question = <const Name extends string, Out, In, Answer>(
+  spec: Question<Name, Out, In, Answer>,
+): Question<Name, Out, In, Answer> => spec;

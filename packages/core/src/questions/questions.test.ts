@@ -1,0 +1,128 @@
+import { Matrix4, PerspectiveCamera, Vector3 } from 'three';
+import { beforeAll, describe, expect, it } from 'vitest';
+import { type HemDocument, openDocument, shellOf, shellsOf, topologyOf } from '../document/document.ts';
+import { localJobs } from '../jobs/index.ts';
+import { findEdge } from '../mesh/connectivity.ts';
+import { modelFromMesh } from '../mesh/model.ts';
+import { request } from '../operations/catalogue.ts';
+import { unattended } from '../progress.ts';
+import { after } from '../testing/acts.ts';
+import { cube, torus } from '../testing/shapes.ts';
+import { type AskedOf, answerQuestion, QUESTIONS, type QuestionName } from './index.ts';
+
+let bare: HemDocument;
+let cut: HemDocument;
+
+const context = { ...unattended, jobs: localJobs };
+const ask = <N extends QuestionName>(document: HemDocument, name: N, params: AskedOf<N>) =>
+  answerQuestion(document, name, params, context);
+
+/** A cube with its lid (z = 1) cut off, unfolded. */
+beforeAll(async () => {
+  bare = openDocument(modelFromMesh('Cube', cube()));
+  const { links } = topologyOf(bare.model);
+  const lid = [
+    [4, 5],
+    [5, 6],
+    [6, 7],
+    [7, 4],
+  ].map(([a, b]) => findEdge(links, a, b));
+  cut = await after(bare, request('cut', { edges: lid }), request('unfold', {}));
+});
+
+describe('picking', () => {
+  it('meets the face in front, its nearest edge and its shell', async () => {
+    const found = await ask(cut, 'pick-model', { origin: [0.9, 0, 5], direction: [0, 0, -1] });
+    const { links } = topologyOf(cut.model);
+    expect(found?.point).toEqual([expect.closeTo(0.9, 6), 0, 1]);
+    expect(found?.edge).toBe(findEdge(links, 5, 6));
+    expect(found?.shell).toBe(shellsOf(cut).faceShell[1]);
+    expect(await ask(cut, 'pick-model', { origin: [5, 5, 5], direction: [0, 0, -1] })).toBeUndefined();
+  });
+
+  it('on the Board meets the shell that lies there', async () => {
+    const { vertexCorner } = shellOf(cut, 1);
+    const { uv } = cut.uvSets[0];
+    const [u, v] = [0, 1].map(
+      (k) => [...vertexCorner].reduce((sum, c) => sum + uv[2 * c + k], 0) / vertexCorner.length,
+    );
+    expect((await ask(cut, 'pick-board', { u, v }))?.shell).toBe(1);
+    expect(await ask(cut, 'pick-board', { u: 40, v: 40 })).toBeUndefined();
+    expect(await ask(bare, 'pick-board', { u: 0.5, v: 0.5 })).toBeUndefined();
+  });
+
+  it('passes over what is hidden', async () => {
+    const hidden = await after(cut, request('hide', {}));
+    const ray = { origin: [0, 0, 5], direction: [0, 0, -1] } as const;
+    expect(await ask(cut, 'pick-model', ray)).toBeDefined();
+    expect(await ask(hidden, 'pick-model', ray)).toBeUndefined();
+  });
+
+  it('boxes visible edges, faces and shells only, or all', async () => {
+    const camera = new PerspectiveCamera(40, 1, 0.1, 100);
+    camera.position.set(3, 4, 6);
+    camera.lookAt(new Vector3());
+    camera.updateMatrixWorld();
+    const matrix = new Matrix4()
+      .multiplyMatrices(camera.projectionMatrix, camera.matrixWorldInverse)
+      .toArray();
+    const query = { matrix, rectangle: [-1, -1, 1, 1], eye: [3, 4, 6] } as const;
+    const inBox = async (target: 'edges' | 'faces' | 'shells', visibleOnly: boolean) =>
+      (await ask(cut, 'in-box', { ...query, target, visibleOnly })).length;
+    // A corner of a cube shows three faces: nine of its twelve edges.
+    expect(await inBox('edges', true)).toBe(9);
+    expect(await inBox('edges', false)).toBe(12);
+    expect(await inBox('faces', true)).toBe(3);
+    expect(await inBox('faces', false)).toBe(6);
+    expect(await inBox('shells', false)).toBe(2);
+    const corner = await ask(cut, 'in-box', {
+      ...query,
+      rectangle: [0.9, 0.9, 1, 1],
+      target: 'edges',
+      visibleOnly: false,
+    });
+    expect(corner).toEqual([]);
+  });
+});
+
+describe('questions', () => {
+  it('about loops, overlaps, health and pictures are answered', async () => {
+    const ring = openDocument(modelFromMesh('Torus', torus(12, 8)));
+    expect([8, 12]).toContain((await ask(ring, 'edge-loop', { edge: 3 })).length);
+    expect(await ask(ring, 'edge-loop', { edge: 1e9 })).toEqual([]);
+    expect(await ask(cut, 'overlaps', {})).toEqual({ faces: new Uint32Array(0), atLeast: false });
+    expect((await ask(cut, 'examination', {})).findings).toEqual([]);
+    expect(await ask(cut, 'count-finding', { kind: 'cracks' })).toBe(0);
+    await expect(ask(cut, 'count-finding', { kind: 'dust' as never })).rejects.toThrow(/must be one of/);
+    const { fileName, bytes } = await ask(cut, 'export', { kind: 'svg' });
+    expect(fileName).toBe('Cube-template.svg');
+    expect(new TextDecoder().decode(bytes)).toContain('<g id="shell-2">');
+  });
+
+  it('are refused with a sentence when they are asked wrongly', async () => {
+    for (const { name } of QUESTIONS) {
+      await expect(ask(cut, name, { nonsense: 1 } as never)).rejects.toThrow(new RegExp(`^${name}: .*\\.$`));
+    }
+    await expect(ask(cut, 'weather' as never, {} as never)).rejects.toThrow(/no question “weather”/);
+  });
+});
+
+describe('pictures', () => {
+  const [width, height] = [64, 48];
+  const at = (pixels: Uint8ClampedArray, x: number, y: number) => [
+    ...pixels.subarray(4 * (y * width + x), 4 * (y * width + x) + 4),
+  ];
+
+  it('of a marked face have it in view, through whatever lies before it', async () => {
+    const pixels = await ask(bare, 'picture', { width, height, faces: [0] });
+    const [red, green] = at(pixels, width / 2, height / 2);
+    expect(red).toBeGreaterThan(3 * green);
+  });
+
+  it('show the model in the middle on a plain ground, in one tint a shell', async () => {
+    const pixels = await ask(cut, 'picture', { width, height });
+    expect(at(pixels, 0, 0)).toEqual([233, 227, 214, 255]);
+    expect(at(pixels, 32, 24)).not.toEqual(at(pixels, 0, 0));
+    expect([...(await ask(bare, 'picture', { width, height }))]).not.toEqual([...pixels]);
+  });
+});

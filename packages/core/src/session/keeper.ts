@@ -1,0 +1,35 @@
+import type { HemDocument } from '../document/document.ts';
+import type { KeptAct } from '../document/history.ts';
+import type { Patch } from '../document/patch.ts';
+
+/** Where acts are kept. What has resolved is kept; what was rejected is not, and nothing else has changed. */
+export interface Keeper {
+  /**
+   * Keeps an act as number `at`; whatever was kept from there on goes.
+   *
+   * @param document  as the act leaves it
+   */
+  add(act: KeptAct, at: number, document: HemDocument): Promise<void>;
+  /** Keeps how many acts stand. */
+  move(done: number, document: HemDocument): Promise<void>;
+  /** Reads back what act number `at` changed. */
+  patch(at: number): Promise<Patch>;
+  /** Most bytes of patches that need be in memory; the rest can be read back. */
+  readonly memory: number;
+}
+
+/** Keeps nothing beyond the session itself. */
+export function memoryKeeper(): Keeper {
+  const patches: Patch[] = [];
+  return {
+    memory: 0,
+    async add({ patch }, at) {
+      patches.length = at;
+      patches.push(patch);
+    },
+    async move() {},
+    async patch(at) {
+      return patches[at];
+    },
+  };
+}

@@ -1,0 +1,50 @@
+import { byteSize, type Patch } from '../document/patch.ts';
+import type { Keeper } from './keeper.ts';
+
+/** Patches near where undo and redo stand, as many as fit; the others are read back when they are wanted. */
+export function patchMemory(keeper: Keeper) {
+  const held = new Map<number, { readonly patch: Patch; readonly bytes: number }>();
+  let total = 0;
+
+  const drop = (at: number): void => {
+    total -= held.get(at)?.bytes ?? 0;
+    held.delete(at);
+  };
+  const hold = (at: number, patch: Patch): void => {
+    drop(at);
+    const bytes = byteSize(patch.changes);
+    held.set(at, { patch, bytes });
+    total += bytes;
+  };
+  /** Lets go of those farthest from where undo stands. */
+  const keepNear = (done: number): void => {
+    if (total <= keeper.memory) return;
+    const farthest = [...held.keys()].sort((a, b) => Math.abs(b - done) - Math.abs(a - done));
+    for (const at of farthest) {
+      if (total <= keeper.memory) return;
+      drop(at);
+    }
+  };
+
+  return {
+    /** Bytes held. */
+    get bytes(): number {
+      return total;
+    },
+    /** Takes in the newest act; what could be redone goes. */
+    put(at: number, patch: Patch, done: number): void {
+      for (const other of [...held.keys()]) if (other >= at) drop(other);
+      hold(at, patch);
+      keepNear(done);
+    },
+    keepNear,
+    async get(at: number): Promise<Patch> {
+      const found = held.get(at)?.patch;
+      if (found) return found;
+      const patch = await keeper.patch(at);
+      hold(at, patch);
+      keepNear(at);
+      return patch;
+    },
+  };
+}

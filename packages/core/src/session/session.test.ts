@@ -1,0 +1,352 @@
+import { describe, expect, it } from 'vitest';
+import { openDocument, topologyOf } from '../document/document.ts';
+import { emptyHistory } from '../document/history.ts';
+import { byteSize } from '../document/patch.ts';
+import { StoppedError } from '../errors.ts';
+import { type JobInput, type JobName, type JobOutput, type Jobs, localJobs } from '../jobs/index.ts';
+import { findEdge } from '../mesh/connectivity.ts';
+import { modelFromMesh } from '../mesh/model.ts';
+import { request } from '../operations/catalogue.ts';
+import type { Context } from '../progress.ts';
+import { cube, sphericalCap } from '../testing/shapes.ts';
+import { type Keeper, memoryKeeper } from './keeper.ts';
+import { patchMemory } from './patchMemory.ts';
+import { openSession, type SessionEvent } from './session.ts';
+
+const cubeDocument = () => openDocument(modelFromMesh('Cube', cube()));
+const { links } = topologyOf(cubeDocument().model);
+const edges = (...pairs: readonly (readonly [number, number])[]) =>
+  pairs.map(([a, b]) => findEdge(links, a, b));
+const LID = edges([4, 5], [5, 6], [6, 7], [7, 4]);
+
+function start(jobs: Jobs = localJobs, keeper: Keeper = memoryKeeper()) {
+  const events: SessionEvent[] = [];
+  const session = openSession({
+    document: cubeDocument(),
+    history: emptyHistory,
+    keeper,
+    jobs,
+    emit: (event) => events.push(event),
+  });
+  return { session, events };
+}
+
+/** Jobs that take a while and can be stopped, but for those that are let through. */
+function slowJobs(slow: JobName, milliseconds = 100) {
+  const told = { stops: 0, runs: 0 };
+  const jobs: Jobs = {
+    width: 1,
+    async run<N extends JobName>(name: N, input: JobInput<N>, context: Context): Promise<JobOutput<N>> {
+      if (name === slow) {
+        told.runs++;
+        for (let i = 0; i < milliseconds / 2; i++) {
+          await new Promise((resolve) => setTimeout(resolve, 2));
+          if (!context.signal.aborted) continue;
+          told.stops++;
+          throw new StoppedError();
+        }
+      }
+      return localJobs.run(name, input, context);
+    },
+  };
+  return { jobs, told };
+}
+
+/** Waits until something has come about. */
+async function until(holds: () => boolean): Promise<void> {
+  while (!holds()) await new Promise((resolve) => setTimeout(resolve, 1));
+}
+
+describe('a session', () => {
+  it('unfolds what a cut touches, in the same undo', async () => {
+    const { session } = start();
+    const before = session.document;
+    const done = await session.perform('cut', { edges: LID });
+    expect(done).toMatchObject({ label: 'Cut 4 edges', changed: true });
+    expect(session.history.acts.map(({ operation, group }) => [operation, group])).toEqual([
+      ['cut', 0],
+      ['unfold', 0],
+    ]);
+    expect(session.document.stale.includes(1)).toBe(false);
+    const after = session.document;
+    expect(await session.undo()).toMatchObject({ label: 'Cut 4 edges' });
+    expect(session.document).toEqual(before);
+    expect(await session.redo()).toMatchObject({ label: 'Cut 4 edges' });
+    expect(session.document).toEqual(after);
+    expect(await session.redo()).toBeUndefined();
+  });
+
+  it('relaxes again what had been relaxed, after a cut, all in one undo', async () => {
+    const { session } = start();
+    await session.perform('cut', { edges: LID });
+    await session.perform('relax', {});
+    const relaxed = session.document;
+    expect(relaxed.relaxed.includes(1)).toBe(true);
+    await session.perform('cut', { edges: edges([0, 4]) });
+    expect(session.history.acts.slice(3).map(({ operation }) => operation)).toEqual([
+      'cut',
+      'unfold',
+      'relax',
+    ]);
+    expect(session.document.stale.includes(1)).toBe(false);
+    await session.undo();
+    expect(session.document).toEqual(relaxed);
+    // An unfold that was asked for is a fresh start: it is not relaxed behind the artist's back.
+    await session.perform('unfold', {});
+    expect(session.document.relaxed.includes(1)).toBe(false);
+    expect(session.history.acts.at(-1)?.operation).toBe('unfold');
+  });
+
+  it('says when nothing came of an act, and records nothing', async () => {
+    const { session, events } = start();
+    await session.perform('cut', { edges: LID });
+    const before = session.document;
+    const changes = events.filter(({ kind }) => kind === 'changed').length;
+    expect(await session.perform('cut', { edges: LID })).toMatchObject({ changed: false });
+    expect(session.document).toBe(before);
+    expect(session.history.acts).toHaveLength(2);
+    expect(events.filter(({ kind }) => kind === 'changed')).toHaveLength(changes);
+  });
+
+  it('lets a newer act end what it makes stale, and means the shells as they then are', async () => {
+    const { jobs, told } = slowJobs('unfold');
+    const { session } = start(jobs);
+    // Cut, and unfold before the cut is answered: one face of the lid, whatever its number will be.
+    const first = session.perform('cut', { edges: LID });
+    await until(() => told.runs > 0);
+    const second = session.perform('unfold', { shells: [1] });
+    expect(await first).toMatchObject({ label: 'Cut 4 edges' });
+    expect(await second).toMatchObject({ label: 'Unfold 1 shell, conformal' });
+    expect(told.stops).toBe(1);
+    expect(session.document.stale[1]).toBe(0);
+    expect(session.document.stale[0]).toBe(1);
+  });
+
+  it('tells an act that was ended by a newer one that it was, and one that was stopped that it was stopped', async () => {
+    const { jobs, told } = slowJobs('unfold');
+    const { session } = start(jobs);
+    await session.perform('cut', { edges: LID }, { alone: true });
+    const first = session.perform('unfold', {});
+    await until(() => told.runs === 1);
+    const second = session.perform('sew', { edges: LID }, { alone: true });
+    await expect(first).rejects.toMatchObject({ code: 'superseded' });
+    await second;
+    await session.perform('cut', { edges: LID }, { alone: true });
+    const third = session.perform('unfold', {});
+    await until(() => told.runs === 2);
+    session.stop();
+    await expect(third).rejects.toMatchObject({ code: 'stopped' });
+    expect(session.document.uvSets[0].uv.every(Number.isNaN)).toBe(true);
+  });
+
+  it('does not keep an act waiting that has nothing to do with what runs, and both stand', async () => {
+    const { jobs, told } = slowJobs('unfold');
+    const { session } = start(jobs);
+    await session.perform('cut', { edges: LID }, { alone: true });
+    let unfolded = false;
+    const first = session.perform('unfold', {}).then(() => {
+      unfolded = true;
+    });
+    await until(() => told.runs > 0);
+    await session.perform('hide', { faces: [2] });
+    expect(unfolded).toBe(false);
+    await first;
+    expect(told.stops).toBe(0);
+    expect(session.document.hidden[2]).toBe(1);
+    expect(session.document.uvSets[0].uv.some(Number.isNaN)).toBe(false);
+    // In the order in which they were done: the unfold last.
+    await session.undo();
+    expect(session.document.hidden[2]).toBe(1);
+    expect(session.document.uvSets[0].uv.every(Number.isNaN)).toBe(true);
+  });
+
+  it('is as it was before an act that cannot be kept, or taken back', async () => {
+    let broken = false;
+    const keeper = memoryKeeper();
+    const fail = async () => {
+      if (broken) throw new Error('full');
+    };
+    const { session, events } = start(localJobs, {
+      ...keeper,
+      add: (act, at, document) => fail().then(() => keeper.add(act, at, document)),
+      move: (done, document) => fail().then(() => keeper.move(done, document)),
+    });
+    await session.perform('cut', { edges: LID });
+    const [before, history] = [session.document, session.history];
+    broken = true;
+    await expect(session.perform('hide', {})).rejects.toThrow('full');
+    await expect(session.undo()).rejects.toThrow('full');
+    expect(session.document).toBe(before);
+    expect(session.history).toBe(history);
+    const told = events.filter((event) => event.kind === 'saved');
+    expect(told.at(-1)).toEqual({ kind: 'saved', saved: true });
+    broken = false;
+    await session.undo();
+    expect(session.history.done).toBe(0);
+  });
+
+  it('resumes what was cut when it ended in the middle', async () => {
+    const { session } = start();
+    await session.perform('cut', { edges: LID });
+    await session.perform('cut', { edges: edges([0, 4]) }, { alone: true });
+    expect(session.document.stale.includes(1)).toBe(true);
+    const again = openSession({
+      document: session.document,
+      history: session.history,
+      keeper: memoryKeeper(),
+      jobs: localJobs,
+    });
+    await again.resume();
+    expect(again.document.stale.includes(1)).toBe(false);
+    expect(again.history.acts.at(-1)).toMatchObject({ operation: 'unfold', group: 1 });
+    expect(await again.resume()).toEqual([]);
+  });
+
+  it('tells what runs, and shows shells on their way in tile units', async () => {
+    const shell = sphericalCap(10, 30, 2);
+    const mesh = {
+      positions: shell.positions,
+      cornerVertex: shell.triangles,
+      faceStart: Uint32Array.from({ length: shell.triangles.length / 3 + 1 }, (_, f) => 3 * f),
+    };
+    const events: SessionEvent[] = [];
+    const session = openSession({
+      document: openDocument(modelFromMesh('Cap', mesh)),
+      history: emptyHistory,
+      keeper: memoryKeeper(),
+      jobs: localJobs,
+      emit: (event) => events.push(event),
+    });
+    await session.perform('unfold', {});
+    const flat = session.document.uvSets[0].uv;
+    await session.perform('relax', { balance: 0.8 });
+    const pictures = events.flatMap((event) => (event.kind === 'picture' ? [event.uv] : []));
+    expect(pictures.length).toBeGreaterThan(1);
+    const reach = (uv: Float64Array) => Math.max(...uv) - Math.min(...uv);
+    for (const uv of pictures) {
+      expect(reach(uv) / reach(flat)).toBeGreaterThan(0.6);
+      expect(reach(uv) / reach(flat)).toBeLessThan(1.6);
+    }
+    expect(events.some((event) => event.kind === 'running' && event.figure !== undefined)).toBe(true);
+    expect(events.findLast(({ kind }) => kind === 'running')).toEqual({ kind: 'running' });
+  });
+});
+
+describe('a preview', () => {
+  it('shows what an act would lead to, with what follows, and records nothing', async () => {
+    const { session, events } = start();
+    const before = session.document;
+    const shown = await session.preview('hover', request('cut', { edges: LID }));
+    expect(shown?.stale.includes(1)).toBe(false);
+    expect(shown?.uvSets[0].uv.some(Number.isNaN)).toBe(false);
+    expect(session.document).toBe(before);
+    expect(session.history.acts).toEqual([]);
+    expect(events).toEqual([]);
+    await session.perform('cut', { edges: LID });
+    expect(session.document).toEqual(shown);
+  });
+
+  it('gives way to a newer one in its slot, to an act, and to being cleared', async () => {
+    const { jobs, told } = slowJobs('unfold', 40);
+    const cut = request('cut', { edges: LID });
+    for (const end of [
+      (s: ReturnType<typeof start>['session']) => s.preview('hover', cut),
+      (s: ReturnType<typeof start>['session']) =>
+        s.perform('hide', {}).then(() => s.perform('sew', { edges: LID })),
+      async (s: ReturnType<typeof start>['session']) => s.clear('hover'),
+    ]) {
+      const { session } = start(jobs);
+      const runs = told.runs;
+      const first = session.preview('hover', cut);
+      await until(() => told.runs > runs);
+      const ending = end(session);
+      expect(await first).toBeUndefined();
+      await ending;
+    }
+  });
+
+  it('of what cannot be done is nothing', async () => {
+    const { session } = start();
+    expect(await session.preview('hover', request('unfold', { shells: [0] }))).toBeUndefined();
+    expect(await session.preview('hover', request('cut', { edges: [999] }))).toBeUndefined();
+  });
+
+  it('never delays an act, for it is solved elsewhere', async () => {
+    const { jobs } = slowJobs('unfold', 400);
+    const session = openSession({
+      document: cubeDocument(),
+      history: emptyHistory,
+      keeper: memoryKeeper(),
+      jobs: localJobs,
+      previewJobs: jobs,
+    });
+    const preview = session.preview('drag', request('cut', { edges: LID }));
+    await session.perform('cut', { edges: LID });
+    expect(session.document.stale.includes(1)).toBe(false);
+    expect(await preview).toBeUndefined();
+  });
+});
+
+describe('a question', () => {
+  it('is answered of the document as it is, and changes nothing', async () => {
+    const { session, events } = start();
+    const loop = await session.ask('edge-loop', { edge: LID[0] });
+    expect(loop).toContain(LID[0]);
+    expect(events).toEqual([]);
+    await expect(session.ask('edge-loop', { edge: -1 })).rejects.toThrow(/edge-loop: /);
+  });
+
+  it('lapses when it is asked anew, and when what it is about changes', async () => {
+    const { jobs, told } = slowJobs('examine', 60);
+    const { session } = start(jobs);
+    const first = session.ask('examination', { tolerance: 0.01 });
+    await until(() => told.runs === 1);
+    const second = session.ask('examination', { tolerance: 0.02 });
+    expect(await first).toBeUndefined();
+    // Hiding faces changes nothing that the health check looks at.
+    await session.perform('hide', { faces: [0] });
+    expect(await second).toMatchObject({ findings: [] });
+    const third = session.ask('examination', {});
+    await until(() => told.runs === 3);
+    await session.perform('delete-faces', { faces: [0] });
+    expect(await third).toBeUndefined();
+  });
+});
+
+describe('the memory of patches', () => {
+  it('holds no more than it may, what is near, and reads the rest back', async () => {
+    const patch = (i: number) => ({
+      changes: [
+        {
+          kind: 'marks' as const,
+          field: 'seams' as const,
+          index: Uint32Array.of(i),
+          before: Uint8Array.of(0),
+          after: Uint8Array.of(1),
+        },
+      ],
+      notes: [],
+    });
+    const one = byteSize(patch(0).changes);
+    const read: number[] = [];
+    const keeper: Keeper = {
+      ...memoryKeeper(),
+      memory: 3 * one,
+      patch: async (at) => {
+        read.push(at);
+        return patch(at);
+      },
+    };
+    const memory = patchMemory(keeper);
+    for (let i = 0; i < 10; i++) memory.put(i, patch(i), i + 1);
+    expect(memory.bytes).toBeLessThanOrEqual(3 * one);
+    for (let i = 10; i-- > 0; ) expect(await memory.get(i)).toEqual(patch(i));
+    expect(read).toEqual([6, 5, 4, 3, 2, 1, 0]);
+    expect(memory.bytes).toBeLessThanOrEqual(3 * one);
+    // What could be redone is gone once something else is done.
+    memory.put(2, patch(77), 3);
+    expect(await memory.get(2)).toEqual(patch(77));
+    expect(await memory.get(5)).toEqual(patch(5));
+    expect(read.at(-1)).toBe(5);
+  });
+});

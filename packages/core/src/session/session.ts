@@ -1,0 +1,348 @@
+import type { HemDocument } from '../document/document.ts';
+import {
+  type Act,
+  type History,
+  type KeptAct,
+  nextGroup,
+  record,
+  redone,
+  undone,
+} from '../document/history.ts';
+import { applyPatch, inverse, isEmpty, type Patch } from '../document/patch.ts';
+import { HemError } from '../errors.ts';
+import type { Jobs } from '../jobs/index.ts';
+import { carryOut, type OperationName, operationNamed, type ParamsOf } from '../operations/catalogue.ts';
+import { reflatten } from '../operations/cut/reflatten.ts';
+import type { Follow, OperationContext, Request } from '../operations/operation.ts';
+import type { Progress } from '../progress.ts';
+import {
+  type AnswerOf,
+  type AskedOf,
+  answerQuestion,
+  isSeveral,
+  lapses,
+  type QuestionName,
+} from '../questions/index.ts';
+import type { Keeper } from './keeper.ts';
+import { patchMemory } from './patchMemory.ts';
+
+/** What a session tells while it works. */
+export type SessionEvent =
+  /** The document is another one: by these patches, in order. */
+  | { readonly kind: 'changed'; readonly patches: readonly Patch[]; readonly group: number }
+  | { readonly kind: 'saved'; readonly saved: boolean }
+  /** What is running; without a name nothing is. */
+  | ({ readonly kind: 'running'; readonly operation?: OperationName } & Omit<Progress, 'uv'>)
+  /** A shell that is being worked on, as it lies now: UV per shell vertex, tile units. */
+  | { readonly kind: 'picture'; readonly shell: number; readonly uv: Float64Array };
+
+export interface Done {
+  /** What was done, for the artist. */
+  readonly label: string;
+  readonly notes: readonly string[];
+  /** False when nothing came of it. */
+  readonly changed: boolean;
+}
+
+/** A newer act took the place of this one before it had anything worth keeping. */
+export class SupersededError extends HemError {
+  constructor() {
+    super('superseded', 'Something newer took its place. Nothing was changed.');
+    this.name = 'SupersededError';
+  }
+}
+
+/** Where previews are drawn; the newest in a slot wins. */
+export const SLOTS = ['hover', 'drag'] as const;
+export type Slot = (typeof SLOTS)[number];
+
+export interface SessionStart {
+  readonly document: HemDocument;
+  readonly history: History;
+  readonly keeper: Keeper;
+  readonly jobs: Jobs;
+  /** Where previews are solved, so that none delays an act. */
+  readonly previewJobs?: Jobs;
+  readonly emit?: (event: SessionEvent) => void;
+}
+
+export interface PerformOptions {
+  /** Without what otherwise follows, for a caller that does more at once. */
+  readonly alone?: boolean;
+}
+
+interface Running {
+  aborted: boolean;
+  superseded: boolean;
+}
+
+/**
+ * One open project: the document, its history, and what is running. Acts follow one another, each on the document as the last one
+ * left it; a newer one brings what is running to an end, which keeps its best so far or is left out. An act counts as done once it is
+ * kept. The app's worker and the command wrap the same one.
+ */
+export function openSession({
+  keeper,
+  jobs,
+  previewJobs = jobs,
+  emit = () => undefined,
+  ...start
+}: SessionStart) {
+  let { document, history } = start;
+  const memory = patchMemory(keeper);
+  let running: Running | undefined;
+  let queue: Promise<unknown> = Promise.resolve();
+  let commits: Promise<unknown> = Promise.resolve();
+  let group = nextGroup(history);
+  const previews = new Map<Slot, { aborted: boolean }>();
+  const asking = new Map<QuestionName, { aborted: boolean }>();
+
+  const contextFor = (operation: OperationName, signal: Running): OperationContext => ({
+    signal,
+    jobs,
+    report: ({ fraction, figure }) => emit({ kind: 'running', operation, fraction, figure }),
+    show: (shell, uv) => {
+      if (!signal.aborted) emit({ kind: 'picture', shell, uv });
+    },
+  });
+
+  /** One commit at a time: the document changes only once the act is kept, and on the document as it is then. */
+  const commit = <T>(work: () => Promise<T>): Promise<T> => {
+    const result = commits.then(work);
+    commits = result.catch(() => undefined);
+    return result;
+  };
+
+  const changedTo = (next: HemDocument, patches: readonly Patch[], act: number): void => {
+    document = next;
+    for (const [name, signal] of asking) if (lapses(name, patches)) signal.aborted = true;
+    emit({ kind: 'changed', patches, group: act });
+  };
+
+  /** Carries out one request and keeps it. */
+  const act = async (request: Request, own: number, context: OperationContext): Promise<Done> => {
+    const { patch, label, params } = await carryOut(document, request, context);
+    const { notes } = patch;
+    if (patch.changes.every(isEmpty)) return { label, notes, changed: false };
+    await commit(async () => {
+      const kept: KeptAct = { operation: request.operation, params, label, group: own, patch };
+      const next = applyPatch(document, patch);
+      const at = history.done;
+      emit({ kind: 'saved', saved: false });
+      try {
+        await keeper.add(kept, at, next);
+      } finally {
+        emit({ kind: 'saved', saved: true });
+      }
+      history = record(history, bare(kept));
+      memory.put(at, patch, history.done);
+      changedTo(next, [patch], own);
+    });
+    return { label, notes, changed: true };
+  };
+
+  /**
+   * What an act brings with it. Where it cannot be, or was stopped, the shells stay marked as changed.
+   *
+   * @returns what the artist should hear
+   */
+  const followUp = async (
+    follow: readonly Follow[],
+    own: number,
+    signal: Running,
+  ): Promise<readonly string[]> => {
+    const after = document;
+    const notes: string[] = [];
+    for (const next of follow) {
+      const request = signal.aborted ? undefined : next(after, document);
+      if (!request) continue;
+      try {
+        const context = contextFor(request.operation as OperationName, signal);
+        notes.push(...(await act(request, own, context)).notes);
+      } catch (error) {
+        if (!(error instanceof HemError) || !SAID.has(error.code)) throw error;
+        if (error.code === 'cannot-unfold') notes.push(error.message);
+        return notes;
+      }
+    }
+    return notes;
+  };
+
+  /** Acts follow one another; what is running hears that it should come to an end. */
+  const enqueue = <T>(work: (signal: Running) => Promise<T>): Promise<T> => {
+    clearPreviews();
+    if (running) Object.assign(running, { aborted: true, superseded: true });
+    const result = queue.then(async () => {
+      const signal: Running = { aborted: false, superseded: false };
+      running = signal;
+      try {
+        return await work(signal);
+      } catch (error) {
+        if (error instanceof HemError && error.code === 'stopped' && signal.superseded)
+          throw new SupersededError();
+        throw error;
+      } finally {
+        if (running === signal) running = undefined;
+        emit({ kind: 'running' });
+      }
+    });
+    queue = result.catch(() => undefined);
+    return result;
+  };
+
+  const perform = async (request: Request, { alone = false }: PerformOptions = {}): Promise<Done> => {
+    const operation = operationNamed(request.operation);
+    if (operation.aside) {
+      return act(
+        request,
+        group++,
+        contextFor(operation.name as OperationName, { aborted: false, superseded: false }),
+      );
+    }
+    return enqueue(async (signal) => {
+      const own = group++;
+      emit({ kind: 'running', operation: operation.name as OperationName });
+      const done = await act(request, own, contextFor(operation.name as OperationName, signal));
+      if (alone || !operation.follow || !done.changed) return done;
+      return { ...done, notes: [...done.notes, ...(await followUp(operation.follow, own, signal))] };
+    });
+  };
+
+  const travel = (to: (history: History) => number | undefined): Promise<Done | undefined> =>
+    enqueue(() =>
+      commit(async () => {
+        const { done, acts } = history;
+        const end = to(history);
+        if (end === undefined) return undefined;
+        const patches: Patch[] = [];
+        if (end < done) for (let i = done; i-- > end; ) patches.push(inverse(await memory.get(i)));
+        else for (let i = done; i < end; i++) patches.push(await memory.get(i));
+        const next = patches.reduce(applyPatch, document);
+        emit({ kind: 'saved', saved: false });
+        try {
+          await keeper.move(end, next);
+        } finally {
+          emit({ kind: 'saved', saved: true });
+        }
+        history = { ...history, done: end };
+        memory.keepNear(end);
+        changedTo(next, patches, group++);
+        return { label: acts[Math.min(done, end)].label, notes: [], changed: true };
+      }),
+    );
+
+  const clearPreviews = (): void => {
+    for (const signal of previews.values()) signal.aborted = true;
+    previews.clear();
+  };
+
+  return {
+    get document(): HemDocument {
+      return document;
+    },
+    get history(): History {
+      return history;
+    },
+    /** The acts with what they changed, read back where they are not in memory. */
+    keptActs: (): Promise<KeptAct[]> =>
+      Promise.all(history.acts.map(async (each, i) => ({ ...each, patch: await memory.get(i) }))),
+
+    /** @throws HemError when it cannot be done, or not be kept: then the document is as it was */
+    perform: <N extends OperationName>(
+      operation: N,
+      params: ParamsOf<N>,
+      options?: PerformOptions,
+    ): Promise<Done> => perform({ operation, params }, options),
+    undo: () => travel(undone),
+    redo: () => travel(redone),
+    stop(): void {
+      if (running) running.aborted = true;
+    },
+
+    /** Unfolds what was cut when the session ended in the middle. */
+    resume(): Promise<readonly string[]> {
+      const { stale } = document;
+      const { uv } = document.uvSets[document.currentUv];
+      if (!stale.includes(1) || uv.every(Number.isNaN)) return Promise.resolve([]);
+      return enqueue((signal) =>
+        followUp(reflatten, history.acts[history.done - 1]?.group ?? group++, signal),
+      );
+    },
+
+    /**
+     * What an act would lead to, with what it brings with it; never kept.
+     *
+     * @returns undefined when a newer preview, an act or `clear` ended this one, or it cannot be done
+     */
+    async preview(slot: Slot, request: Request): Promise<HemDocument | undefined> {
+      const signal = { aborted: false };
+      const last = previews.get(slot);
+      if (last) last.aborted = true;
+      previews.set(slot, signal);
+      const context: OperationContext = { signal, jobs: previewJobs, report: () => undefined };
+      const done = async (from: HemDocument, next: Request) =>
+        applyPatch(from, (await carryOut(from, next, context)).patch);
+      try {
+        const after = await done(document, request);
+        let now = after;
+        for (const next of operationNamed(request.operation).follow ?? []) {
+          const following = signal.aborted ? undefined : next(after, now);
+          if (following) now = await done(now, following);
+        }
+        return signal.aborted ? undefined : now;
+      } catch (error) {
+        if (error instanceof HemError) return undefined;
+        throw error;
+      } finally {
+        if (previews.get(slot) === signal) previews.delete(slot);
+      }
+    },
+    clear(slot: Slot): void {
+      const signal = previews.get(slot);
+      if (signal) signal.aborted = true;
+      previews.delete(slot);
+    },
+
+    /**
+     * Asks something of the document as it is now.
+     *
+     * @returns undefined when the same was asked anew, or the document changed meanwhile, and it had not been answered
+     */
+    async ask<N extends QuestionName>(
+      name: N,
+      params: AskedOf<N>,
+      report: (progress: Progress) => void = () => undefined,
+    ): Promise<AnswerOf<N> | undefined> {
+      const signal = { aborted: false };
+      if (!isSeveral(name)) {
+        const last = asking.get(name);
+        if (last) last.aborted = true;
+        asking.set(name, signal);
+      }
+      try {
+        return await answerQuestion(document, name, params, { signal, jobs, report });
+      } catch (error) {
+        if (error instanceof HemError && error.code === 'stopped') return undefined;
+        throw error;
+      } finally {
+        if (asking.get(name) === signal) asking.delete(name);
+      }
+    },
+
+    /** Brings everything to an end; resolves once what was done is kept. */
+    async close(): Promise<void> {
+      clearPreviews();
+      for (const signal of asking.values()) signal.aborted = true;
+      if (running) running.aborted = true;
+      await queue;
+      await commits;
+    },
+  };
+}
+
+export type Session = ReturnType<typeof openSession>;
+
+/** Failures after which an act stands without what should have followed. */
+const SAID = new Set(['stopped', 'cannot-unfold']);
+
+const bare = ({ operation, params, label, group }: KeptAct): Act => ({ operation, params, label, group });

@@ -188,6 +188,47 @@ describe('GLB', () => {
       expect(again.uvSets[0].uv[i]).toBeCloseTo(x, 6);
     });
     expect((await parseGlb(glb)).map(({ name }) => name)).toEqual(['Left', 'Right']);
+    const materials = after.getRoot().listMaterials();
+    expect(materials.map((m) => [m.getName(), m.getBaseColorFactor()])).toEqual([
+      ['Clay', [0.5, 0.25, 0.125, 1]],
+    ]);
+    for (const mesh of after.getRoot().listMeshes())
+      expect(mesh.listPrimitives().map((p) => p.getMaterial())).toEqual([materials[0]]);
+    expect(again.materials).toEqual(['Clay']);
+  });
+
+  it('from a GLB keeps normals and colours at every corner, also where seams divide a point', async () => {
+    const source = await sceneOfTwo();
+    const model = await readGltf(source, 'pair.glb');
+    const document = await unfolded(openDocument(model), [
+      [0, 1],
+      [1, 2],
+      [4, 5],
+      [5, 6],
+    ]);
+    const glb = await writeGlb(document.model, uvOf(document));
+    const [before, after] = await Promise.all([gltfIo().readBinary(source), gltfIo().readBinary(glb)]);
+    const cornersOf = (whole: typeof before, semantic: string) =>
+      whole
+        .getRoot()
+        .listNodes()
+        .flatMap((node) => {
+          const [primitive] = node.getMesh()?.listPrimitives() ?? [];
+          const values = primitive.getAttribute(semantic);
+          return [...(primitive.getIndices()?.getArray() ?? [])].map((i) => values?.getElement(i, []));
+        });
+    const points = (whole: typeof before) =>
+      whole.getRoot().listMeshes()[0].listPrimitives()[0].getAttribute('POSITION')?.getCount() ?? 0;
+    expect(points(after)).toBeGreaterThan(points(before));
+    for (const semantic of ['POSITION', 'NORMAL', 'COLOR_0']) {
+      const [old, now] = [before, after].map((whole) => cornersOf(whole, semantic));
+      expect(old.every((value) => value !== undefined)).toBe(true);
+      expect(now).toEqual(old);
+    }
+    // And three sees them.
+    const [mesh] = await parseGlb(glb);
+    expect(mesh.geometry.getAttribute('normal').count).toBe(points(after));
+    expect(mesh.geometry.getAttribute('color').count).toBe(points(after));
   });
 });
 
@@ -205,10 +246,14 @@ async function sceneOfTwo(): Promise<Uint8Array> {
     .setType('SCALAR')
     .setArray(Uint16Array.from([0, 2, 1, 0, 1, 3, 1, 2, 3, 2, 0, 3]))
     .setBuffer(buffer);
-  const material = document.createMaterial('Clay');
+  const perPoint = (values: number[]) =>
+    document.createAccessor().setType('VEC3').setArray(Float32Array.from(values)).setBuffer(buffer);
+  const material = document.createMaterial('Clay').setBaseColorFactor([0.5, 0.25, 0.125, 1]);
   const primitive = document
     .createPrimitive()
     .setAttribute('POSITION', position)
+    .setAttribute('NORMAL', perPoint([0, 0, -1, 1, 0, 0, 0, 1, 0, 0, 0, 1]))
+    .setAttribute('COLOR_0', perPoint([1, 0, 0, 0, 1, 0, 0, 0, 1, 1, 1, 0]))
     .setIndices(indices)
     .setMaterial(material);
   const mesh = document.createMesh('Tetra').addPrimitive(primitive);

@@ -1,4 +1,5 @@
 import { describe, expect, it } from 'vitest';
+import { type ShellFigures, totalsOf } from '../src/document/figures.ts';
 import { singularValues } from '../src/measure/singularValues.ts';
 import { measureStretch } from '../src/measure/stretch.ts';
 import { unattended } from '../src/progress.ts';
@@ -62,22 +63,48 @@ describe("Tissot's indicatrix", () => {
     expect(angle[0]).toBeCloseTo((2 * Math.asin(2.5 / 3.5) * 180) / Math.PI, 4);
   });
 
-  it('gives the stretch of two triangles as their definitions do by hand', () => {
-    // Sander, Snyder, Gortler, Hoppe 2001: L²(T) = √((Γ² + γ²)/2), and over a mesh the mean square by
-    // surface area, scaled by √(flat area / surface area).
-    const positions = Float64Array.from([0, 0, 0, 1, 0, 0, 1, 1, 0, 0, 1, 0]);
-    const triangles = Uint32Array.from([0, 1, 2, 0, 2, 3]);
-    // The first triangle is drawn to twice its width, the second to half its height… by hand below.
-    const uv = Float64Array.from([0, 0, 2, 0, 2, 1, 0, 1]);
+  it('gives the figures of two unequal triangles as their definitions do by hand', () => {
+    // Sander, Snyder, Gortler, Hoppe 2001: L²(T) = √((Γ² + γ²)/2), over a mesh the root of the mean square by surface area, scaled by
+    // √(flat area / surface area); L∞ the greatest Γ. Snyder 1987, p. 20: ω = 2·asin((a − b)/(a + b)).
+    // The first triangle, of area 1, is drawn to twice its width; the second, of area 3, keeps its shape at half its size.
+    const positions = Float64Array.from([0, 0, 0, 1, 0, 0, 0, 2, 0, 0, 0, 5, 3, 0, 5, 0, 2, 5]);
+    const triangles = Uint32Array.from([0, 1, 2, 3, 4, 5]);
+    const uv = Float64Array.from([0, 0, 2, 0, 0, 2, 5, 5, 6.5, 5, 5, 6]);
     const shell = {
       positions,
       triangles,
       triangleFace: Uint32Array.of(0, 1),
-      vertexCorner: Uint32Array.of(0, 1, 2, 3),
+      vertexCorner: Uint32Array.of(0, 1, 2, 3, 4, 5),
     };
-    // Both triangles map with Γ = 1, γ = 1/2: L² = √(5/8); flat area 2, surface 1.
-    const { l2, linf } = measureStretch(shell, uv);
-    expect(l2).toBeCloseTo(Math.sqrt(5 / 8) * Math.SQRT2, 12);
-    expect(linf).toBeCloseTo(Math.SQRT2, 12);
+    // Lengths on the surface per length in the flat: 1/2 and 1 in the first, 2 and 2 in the second. Flat area 2 + 3/4, surface 4.
+    const scale = (2 + 0.75) / 4;
+    const first = (0.5 ** 2 + 1) / 2;
+    const second = 2 ** 2;
+    const figures = measureStretch(shell, uv);
+    expect(figures.l2).toBeCloseTo(Math.sqrt(((1 * first + 3 * second) / 4) * scale), 9);
+    expect(figures.linf).toBeCloseTo(2 * Math.sqrt(scale), 9);
+    const omega = (2 * Math.asin(0.5 / 1.5) * 180) / Math.PI;
+    expect(figures.angleMean).toBeCloseTo((1 * omega + 3 * 0) / 4, 4);
+    // Area is off by 2 / scale in the first triangle, by 1/4 / scale in the second: the mean of the logarithms, by surface.
+    const logs = (1 * Math.abs(Math.log(2 / scale)) + 3 * Math.abs(Math.log(0.25 / scale))) / 4;
+    expect(figures.areaMean).toBeCloseTo(Math.exp(logs), 5);
+    // And so over shells: totals weigh each by its surface.
+    const alone = (t: number) => ({
+      positions,
+      triangles: triangles.slice(3 * t, 3 * t + 3).map((v) => v - 3 * t),
+      triangleFace: Uint32Array.of(t),
+      vertexCorner: Uint32Array.of(0, 1, 2),
+    });
+    const stretches = [0, 1].map((t) =>
+      measureStretch(
+        { ...alone(t), positions: positions.slice(9 * t, 9 * t + 9) },
+        uv.slice(6 * t, 6 * t + 6),
+      ),
+    );
+    const totals = totalsOf(stretches.map((stretch) => ({ stretch }) as ShellFigures));
+    expect(totals.angleMean).toBeCloseTo(omega / 4, 4);
+    const [a, b] = stretches;
+    expect(totals.l2).toBeCloseTo(Math.sqrt((a.l2 ** 2 + 3 * b.l2 ** 2) / 4), 9);
+    expect(totals.areaMean).toBeCloseTo(Math.exp((Math.log(a.areaMean) + 3 * Math.log(b.areaMean)) / 4), 6);
   });
 });

@@ -16,8 +16,12 @@ export async function answer<T>(work: () => T | Promise<T>): Promise<Answer<T>> 
 /** All buffers in plain data, each once: for handing over rather than copying. */
 export function buffersIn(value: unknown, found = new Set<ArrayBuffer>()): ArrayBuffer[] {
   if (ArrayBuffer.isView(value)) {
-    // A view of a part: handing it over would take the rest along.
-    if (value.byteLength === value.buffer.byteLength && value.buffer instanceof ArrayBuffer)
+    // A view of a part: handing it over would take the rest along. An empty one costs nothing, and is often shared.
+    if (
+      value.byteLength > 0 &&
+      value.byteLength === value.buffer.byteLength &&
+      value.buffer instanceof ArrayBuffer
+    )
       found.add(value.buffer);
   } else if (value instanceof ArrayBuffer) found.add(value);
   else if (Array.isArray(value)) for (const item of value) buffersIn(item, found);

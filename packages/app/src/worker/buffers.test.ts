@@ -114,9 +114,9 @@ describe('buffers', () => {
   it('are found in answers, each once', () => {
     const shared = new Float32Array(4);
     const part = shared.subarray(1);
-    expect(buffersIn({ a: shared, b: [{ c: shared }], d: part, e: 'x', f: undefined })).toEqual([
-      shared.buffer,
-    ]);
+    expect(
+      buffersIn({ none: new Uint8Array(0), a: shared, b: [{ c: shared }], d: part, e: 'x', f: undefined }),
+    ).toEqual([shared.buffer]);
   });
 });
 

@@ -18,7 +18,7 @@ const database = openDatabase();
 const jobs = workerPool();
 const previewJobs = workerPool(1);
 const reading = readingDesk();
-const rack = rackDesk(database, jobs, reading.readProject);
+const rack = rackDesk(database, jobs);
 let desk: SessionDesk | undefined;
 let openId = '';
 let releaseLock: (() => void) | undefined;

@@ -8,7 +8,7 @@ import { liveQuery } from 'dexie';
 import type { Database } from '../storage/database.ts';
 import { addProject, keptActs, loadProject, purgeDeleted } from '../storage/projects.ts';
 import { saving } from '../storage/saving.ts';
-import type { FileBytes, OpenedFile, RackRow } from './protocol.ts';
+import type { FileBytes, RackRow } from './protocol.ts';
 
 const PICTURE = { width: 320, height: 208 };
 
@@ -19,11 +19,7 @@ const GRACE = 60_000;
 const DEMOS = ['punt-thwart', 'reed-punt', 'gourd-lantern', 'toad-ferryman'];
 
 /** Puts projects on the Rack, takes them off, and hands them on. */
-export function rackDesk(
-  database: Database,
-  jobs: Jobs,
-  readProject: (file: OpenedFile) => Promise<Project>,
-) {
+export function rackDesk(database: Database, jobs: Jobs) {
   const pictureOf = async (document: HemDocument): Promise<Blob> => {
     const pixels = await jobs.run('picture', { document: plainDocument(document), ...PICTURE }, unattended);
     return pngOf(pixels, PICTURE.width, PICTURE.height);
@@ -53,11 +49,17 @@ export function rackDesk(
       watching = liveQuery(rows).subscribe({ next: listen, error: fail });
     },
     async addDemos(): Promise<void> {
-      for (const name of DEMOS) {
-        const file = `${name}.hemproject`;
-        const bytes = new Uint8Array(await (await fetch(`/demo/${file}`)).arrayBuffer());
-        await add(await readProject({ name: file, bytes }));
-      }
+      const { readProject } = await import('@blunt-hem/core/formats/projectFile');
+      const brought = await Promise.all(
+        DEMOS.map(async (name) => {
+          const [project, picture] = await Promise.all([
+            fetch(`/demo/${name}.hemproject`).then((answer) => answer.arrayBuffer()),
+            fetch(`/demo/${name}.png`).then((answer) => answer.blob()),
+          ]);
+          return { project: readProject(new Uint8Array(project), name), picture };
+        }),
+      );
+      for (const { project, picture } of brought) await addProject(database, project, picture);
     },
     async mark(id: string, deleted: number | undefined): Promise<void> {
       if ((await saving(database.projects.update(id, { deleted }))) === 0)

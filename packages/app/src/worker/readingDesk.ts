@@ -11,9 +11,6 @@ import type { ReaderApi } from './readerWorker.ts';
 /** What came of a file. */
 export type FileContent = { readonly project: Project } | { readonly model: Model };
 
-const startReader = (): Worker =>
-  new Worker(new URL('./readerWorker.ts', import.meta.url), { type: 'module' });
-
 /** Has files read in a worker of their own: whoever has had enough ends it. */
 export function readingDesk() {
   /** What was read last and waits to be made a project of. */
@@ -27,7 +24,7 @@ export function readingDesk() {
     ): Promise<Answer<ReadFile> | undefined> {
       waiting = undefined;
       cancel();
-      const worker = startReader();
+      const worker = new Worker(new URL('./readerWorker.ts', import.meta.url), { type: 'module' });
       const cancelled = new Promise<undefined>((resolve) => {
         cancel = () => resolve(undefined);
       });
@@ -47,24 +44,6 @@ export function readingDesk() {
         return { ok: { faces: faceCount(waiting.project.document.model.mesh), uvSets: [] } };
       const { mesh, uvSets } = waiting.model;
       return { ok: { faces: faceCount(mesh), uvSets: uvSets.map(({ name }) => name) } };
-    },
-    /** Reads a project that the app brings itself. */
-    async readProject(file: OpenedFile): Promise<Project> {
-      const worker = startReader();
-      try {
-        const { read } = Comlink.wrap<ReaderApi>(worker);
-        const result = await read(
-          [file],
-          Comlink.proxy(() => undefined),
-        );
-        if ('ok' in result && 'project' in result.ok) return result.ok.project;
-        throw new HemError(
-          'file',
-          'failure' in result ? result.failure.sentence : `${file.name} is no project.`,
-        );
-      } finally {
-        worker.terminate();
-      }
     },
     cancel: () => cancel(),
     /** The project that what was read last makes. */

@@ -15,7 +15,7 @@ import { readProject, writeProject } from '../formats/projectFile.ts';
 import { findEdge } from '../mesh/connectivity.ts';
 import { modelFromMesh } from '../mesh/model.ts';
 import { after, overlappingFaces } from '../testing/acts.ts';
-import { cube, torus } from '../testing/shapes.ts';
+import { cube, horn, torus } from '../testing/shapes.ts';
 import { carryOut, OPERATIONS } from './catalogue.ts';
 import { localContext } from './localContext.ts';
 import type { Request } from './operation.ts';
@@ -290,5 +290,15 @@ describe('parts', () => {
     expect(await hidden({ faces: [2, 3] })).toBe('011101');
     expect(await hidden({ how: 'isolate', faces: [3] })).toBe('111011');
     expect(await hidden({ how: 'show' })).toBe('000000');
+  });
+});
+
+describe('what an artist hears', () => {
+  it('of an unfold that had to go a longer way round', async () => {
+    const { positions, triangles } = horn(12, 12, 6);
+    const faceStart = Uint32Array.from({ length: triangles.length / 3 + 1 }, (_, f) => 3 * f);
+    const document = openDocument(modelFromMesh('Horn', { positions, cornerVertex: triangles, faceStart }));
+    const { patch } = await carryOut(document, { operation: 'unfold', params: {} }, localContext);
+    expect(patch.notes).toEqual(['1 shell had flipped faces and took a longer way round them.']);
   });
 });

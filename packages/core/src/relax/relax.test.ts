@@ -3,7 +3,7 @@ import { LOWER_ENTRIES, multiplyTriangles } from '../linear/triangleSystem.ts';
 import { measureStretch } from '../measure/stretch.ts';
 import { unattended } from '../progress.ts';
 import { restTriangles } from '../surface/restTriangles.ts';
-import { sphericalCap } from '../testing/shapes.ts';
+import { horn, sphericalCap } from '../testing/shapes.ts';
 import { tutteEmbedding } from '../unfold/tutte.ts';
 import { unfoldShell } from '../unfold/unfold.ts';
 import { energy, quadratic } from './distortion.ts';
@@ -51,6 +51,27 @@ describe('symmetric Dirichlet energy', () => {
   it('is infinite for a flipped triangle', () => {
     const mirrored = start.map((x, i) => (i % 2 ? x : -x));
     expect(energy(cap.triangles, rest, mirrored)).toBe(Infinity);
+  });
+});
+
+describe('every step', () => {
+  it.each([
+    ['a cap', cap, start],
+    ['a horn', horn(10, 12, 5), undefined],
+    ['a long horn', horn(14, 16, 9), undefined],
+  ] as const)('of relaxing %s from a bare embedding lowers the energy', (_, shell, from) => {
+    const { totalArea } = restTriangles(shell.positions, shell.triangles);
+    const energies: number[] = [];
+    const context = {
+      ...unattended,
+      report: ({ figure }: { figure?: number }) => {
+        if (figure !== undefined) energies.push(figure);
+      },
+    };
+    const { energyAfter } = relax(shell, from ?? tutteEmbedding(shell, totalArea), { steps: 60 }, context);
+    expect(energies.length).toBeGreaterThan(3);
+    for (let i = 1; i < energies.length; i++) expect(energies[i]).toBeLessThan(energies[i - 1]);
+    expect(energyAfter).toBeLessThanOrEqual(energies[energies.length - 1]);
   });
 });
 

@@ -86,3 +86,21 @@ export function wholeShell(mesh: Mesh): Shell {
   }
   return shellFromTriangles(mesh.positions, triangles);
 }
+
+/** A tapered tube with a closed tip, open below: rings × sectors, from radius 1 at the bottom. */
+export function horn(rings: number, sectors: number, length: number): Shell {
+  const positions: number[] = [];
+  const triangles: number[] = [];
+  const tip = rings * sectors;
+  const id = (i: number, j: number) => i * sectors + (j % sectors);
+  for (let i = 0; i < rings; i++) {
+    for (let j = 0; j < sectors; j++) {
+      const [radius, angle] = [1 - (0.97 * i) / rings, (2 * Math.PI * j) / sectors];
+      positions.push(radius * Math.cos(angle), (length * i) / rings, -radius * Math.sin(angle));
+      if (i + 1 === rings) triangles.push(id(i, j), id(i, j + 1), tip);
+      else triangles.push(id(i, j), id(i, j + 1), id(i + 1, j + 1), id(i, j), id(i + 1, j + 1), id(i + 1, j));
+    }
+  }
+  positions.push(0, length, 0);
+  return shellFromTriangles(positions, triangles);
+}

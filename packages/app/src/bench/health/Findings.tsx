@@ -7,6 +7,7 @@ import { examine } from '../../store/examine.ts';
 import { ask } from '../../store/worker.ts';
 import type { FindingRow } from '../../worker/protocol.ts';
 import { frameSelection } from '../panes/framing.ts';
+import './findings.css';
 
 export const SEVERITIES: Record<FindingRow['severity'], { readonly mark: string; readonly words: string }> = {
   spoils: { mark: '▲', words: 'spoils the UVs' },

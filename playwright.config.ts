@@ -15,7 +15,8 @@ export const chromiumLaunch = {
 export default defineConfig({
   testDir: 'e2e',
   testMatch: '*.spec.ts',
-  workers: 1,
+  workers: 2,
+  fullyParallel: true,
   timeout: 120_000,
   expect: { timeout: 30_000 },
   reporter: 'list',

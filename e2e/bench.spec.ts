@@ -1,5 +1,5 @@
 import { expect, type Page, test } from '@playwright/test';
-import { at, benchReady, figure, idle, onPost, openModel, openRack, POST, RING } from './hands.ts';
+import { benchReady, figure, idle, marked, onPost, openModel, POST, RING } from './hands.ts';
 
 /** A post whose ring is cut: a lower shell of five faces and an upper one. */
 async function openCutPost(page: Page): Promise<void> {
@@ -13,38 +13,31 @@ async function openCutPost(page: Page): Promise<void> {
   expect(await figure(page, 'shells')).toBe('2');
 }
 
-test('sewing one edge of a ring joins the shells by a hinge, and undo parts them', async ({ page }) => {
-  await openCutPost(page);
-  const [x, y] = await onPost(page, RING);
-  // One click, one edge of the ring: with a hinge sewn the post is one shell of two parts.
-  await page.mouse.click(x, y);
-  await expect(page.getByTestId('selection')).toHaveText('1 edge');
-  await page.keyboard.press('Shift+A');
-  await idle(page);
-  expect(await figure(page, 'shells')).toBe('1');
-  expect(await figure(page, 'flipped')).toBe('0');
-  await expect(page.getByText('Sew 1 edge')).toBeVisible();
-
-  await page.keyboard.press('Control+z');
-  await idle(page);
-  expect(await figure(page, 'shells')).toBe('2');
-});
-
 test('the Board, the Model and the table share one selection', async ({ page }) => {
   await openCutPost(page);
   await page.getByRole('button', { name: 'Frame the tile' }).click();
-  await page.waitForTimeout(400);
-  const [x, y] = await at(page, 'board', 0.3, 0.6);
-  await page.mouse.move(x, y);
-  await page.mouse.click(x, y);
-  await expect(page.getByTestId('selection')).toHaveText(/^(1 edge|Nothing selected)$/);
-  await page.keyboard.press('Escape');
-  // Shells: the table, the Model and the Board share one selection.
+  // Shells: what is chosen in the table is framed on the Board and hatched on the Model.
   await page.keyboard.press('Shift+Q');
   await page.keyboard.press('Shift+Q');
   await page.locator('.details-table .ant-table-row').first().click();
   await expect(page.getByTestId('selection')).toHaveText('1 shell');
   await expect(page.locator('.row-chosen').first()).toBeVisible();
+  expect(await marked(page, 'model')).toBeGreaterThan(200);
+  const frame = await page.locator('.handles').boundingBox();
+  if (!frame) throw new Error('There is no frame.');
+  await page.keyboard.press('Escape');
+  expect(await marked(page, 'model')).toBe(0);
+  // In the middle of that shell a click picks the shell again, and an edge where edges are picked.
+  const middle = [frame.x + frame.width / 2, frame.y + frame.height / 2] as const;
+  await page.mouse.click(...middle);
+  await expect(page.getByTestId('selection')).toHaveText('1 shell');
+  await page.keyboard.press('Escape');
+  await page.keyboard.press('Shift+Q');
+  await page.mouse.click(...middle);
+  await expect(page.getByTestId('selection')).toHaveText('1 edge');
+  await page.keyboard.press('Escape');
+  await page.keyboard.press('Shift+Q');
+  await page.keyboard.press('Shift+Q');
   const [mx, my] = await onPost(page, [0.5, 0.5, 0]);
   await page.mouse.click(mx, my);
   await expect(page.getByTestId('selection')).toHaveText('1 shell');
@@ -52,18 +45,33 @@ test('the Board, the Model and the table share one selection', async ({ page }) 
   await expect(page.getByTestId('selection')).toHaveText('Nothing selected');
 });
 
-test('parts are hidden and shown, which can be undone', async ({ page }) => {
-  await openRack(page);
-  await page.getByRole('link', { name: /Gourd lantern/ }).click();
-  await benchReady(page);
-  await page.keyboard.press('1');
-  await page.getByRole('button', { name: 'Hide Handle' }).click();
+test('an edge that is pointed at lights up in both panes, and a cut is shown before it is made', async ({
+  page,
+}) => {
+  await openCutPost(page);
+  await page.getByRole('button', { name: 'Frame the tile' }).click();
+  await page.mouse.move(5, 400);
+  expect([await marked(page, 'model'), await marked(page, 'board')]).toEqual([0, 0]);
+  // An upright edge in front, above the ring: cutting it opens the upper shell.
+  const [x, y] = await onPost(page, [1, 1.5, 0]);
+  await page.mouse.move(x, y);
+  await expect.poll(() => marked(page, 'model')).toBeGreaterThan(20);
+  expect(await marked(page, 'board')).toBeGreaterThan(20);
+  const before = [await figure(page, 'shells'), await figure(page, 'stretch-l2')];
+  await page.mouse.click(x, y);
+  await expect(page.getByText(/^This cut: one shell, L2 \d/)).toBeVisible();
+  const predicted = Number((await page.getByText(/^This cut:/).textContent())?.match(/L2 ([\d.]+)/)?.[1]);
+  // Nothing was done yet.
+  expect([await figure(page, 'shells'), await figure(page, 'stretch-l2')]).toEqual(before);
+  await expect(page.getByText('Cut 4 edges')).toBeVisible();
+  await page.keyboard.press('Escape');
+  await expect(page.getByText(/^This cut/)).toBeHidden();
+  await page.mouse.click(x, y);
+  await page.keyboard.press('a');
   await idle(page);
-  await expect(page.getByRole('button', { name: 'Show Handle' })).toBeVisible();
-  await expect(page.getByText('Hide 1 object')).toBeVisible();
-  await page.keyboard.press('Control+z');
-  await idle(page);
-  await expect(page.getByRole('button', { name: 'Hide Handle' })).toBeVisible();
+  await expect(page.getByText(/^This cut/)).toBeHidden();
+  const table = await page.locator('.details-table .ant-table-row').allTextContents();
+  expect(table.some((row) => row.includes(predicted.toFixed(3)))).toBe(true);
 });
 
 test('keys choose stage, overlay, checker and tool', async ({ page }) => {

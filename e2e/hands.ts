@@ -1,5 +1,6 @@
 import { readFile } from 'node:fs/promises';
 import { expect, type Page } from '@playwright/test';
+import { decode } from 'fast-png';
 import { PerspectiveCamera, Vector3 } from 'three';
 
 /** What tests do with mouse and keys, as an artist would. */
@@ -52,14 +53,22 @@ export function dome(rings: number, sectors: number): string {
   return `${lines.join('\n')}\n`;
 }
 
+/** The Rack with the demo models on it, as a first visit finds it. */
 export async function openRack(page: Page): Promise<void> {
   await page.goto('/');
   await expect(page.getByRole('link', { name: /Toad ferryman/ })).toBeVisible({ timeout: 90_000 });
 }
 
-/** Opens a file without UVs from the Rack. */
+/** The Rack of somebody who has taken the demo models off. */
+export async function openEmptyRack(page: Page): Promise<void> {
+  await page.addInitScript("localStorage.setItem('blunt-hem-demos-added', '1')");
+  await page.goto('/');
+  await expect(page.getByRole('button', { name: 'Open a model or project' })).toBeVisible();
+}
+
+/** Opens a file from the Rack. */
 export async function openModel(page: Page, name: string, content: string | Buffer): Promise<void> {
-  await openRack(page);
+  await openEmptyRack(page);
   await page
     .getByLabel('Model or project file')
     .setInputFiles({ name, mimeType: 'application/octet-stream', buffer: Buffer.from(content) });
@@ -112,6 +121,16 @@ export async function onPost(
   camera.updateMatrixWorld();
   const { x, y } = new Vector3(...point).project(camera);
   return [box.x + (0.5 + 0.5 * x) * box.width, box.y + (0.5 - 0.5 * y) * box.height];
+}
+
+/** How many pixels of a pane are of the colour that marks what is selected and pointed at. */
+export async function marked(page: Page, pane: 'model' | 'board'): Promise<number> {
+  await drawn(page);
+  const { data, channels } = decode(await page.getByTestId(pane).screenshot());
+  let count = 0;
+  for (let i = 0; i < data.length; i += channels)
+    if (data[i] - data[i + 1] > 60 && data[i + 2] - data[i + 1] > 20) count++;
+  return count;
 }
 
 /** The middle of a ring edge in front. */

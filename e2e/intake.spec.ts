@@ -1,6 +1,6 @@
 import { readFileSync } from 'node:fs';
 import { expect, type Page, test } from '@playwright/test';
-import { benchReady, figure, idle, openModel, openRack, POST } from './hands.ts';
+import { benchReady, dome, figure, idle, openEmptyRack, openModel, openRack, POST } from './hands.ts';
 
 const demo = (name: string) => readFileSync(new URL(`../packages/app/public/demo/${name}`, import.meta.url));
 
@@ -200,4 +200,31 @@ test('axis views, without perspective, still pick what is under the pointer', as
   await page.mouse.move(pane.x + pane.width / 2, pane.y + pane.height / 2);
   await page.mouse.click(pane.x + pane.width / 2, pane.y + pane.height / 2);
   await expect(page.getByTestId('selection')).toHaveText('1 shell');
+});
+
+test('a model that is dropped on the Rack is opened', async ({ page }) => {
+  await openEmptyRack(page);
+  const dropped = await page.evaluateHandle((text) => {
+    const transfer = new DataTransfer();
+    transfer.items.add(new File([text], 'post.obj'));
+    return transfer;
+  }, POST);
+  await page.locator('.rack').dispatchEvent('dragenter', { dataTransfer: dropped });
+  await expect(page.locator('.rack')).toHaveAttribute('data-over', 'true');
+  await page.locator('.rack').dispatchEvent('drop', { dataTransfer: dropped });
+  await benchReady(page);
+  await expect(page.getByRole('heading', { name: 'post' })).toBeVisible();
+});
+
+test('reading can be cancelled, and the next file is read', async ({ page }) => {
+  // Large enough that it is still being read when the hand is at Cancel.
+  await openModel(page, 'dome.obj', dome(300, 700));
+  await page.getByRole('button', { name: 'Cancel' }).click();
+  await expect(page.getByText(/^Reading/)).toBeHidden();
+  await expect(page).toHaveURL('/');
+  await expect(page.locator('.rack-card')).toHaveCount(0);
+  await page
+    .getByLabel('Model or project file')
+    .setInputFiles({ name: 'post.obj', mimeType: 'text/plain', buffer: Buffer.from(POST) });
+  await benchReady(page);
 });

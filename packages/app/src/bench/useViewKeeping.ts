@@ -20,13 +20,17 @@ export function useViewKeeping(kept: KeptView | undefined): void {
     if (kept) renderer.setViews(kept.cameras);
     else renderer.frameBoard();
     let timer: ReturnType<typeof setTimeout> | undefined;
+    const { dataset } = document.documentElement;
     const keep = () => {
       clearTimeout(timer);
+      dataset.view = 'moved';
       timer = setTimeout(() => {
         const state = useBench.getState();
         if (!state.projectId) return;
         const looks = Object.fromEntries(KEPT_LOOKS.map((key) => [key, state[key]]));
-        void bench.keepView(state.projectId, { ...looks, cameras: renderer.views() });
+        void bench.keepView(state.projectId, { ...looks, cameras: renderer.views() }).then((kept) => {
+          if ('ok' in kept) dataset.view = 'kept';
+        });
       }, REST);
     };
     const stopViews = renderer.onViewChange(keep);

@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest';
-import { openDocument, topologyOf } from '../document/document.ts';
+import { openDocument, shellsOf, topologyOf } from '../document/document.ts';
+import { figuresOf } from '../document/figures.ts';
 import { emptyHistory } from '../document/history.ts';
 import { byteSize } from '../document/patch.ts';
 import { StoppedError } from '../errors.ts';
@@ -106,6 +107,35 @@ describe('a session', () => {
     expect(session.document).toBe(before);
     expect(session.history.acts).toHaveLength(2);
     expect(events.filter(({ kind }) => kind === 'changed')).toHaveLength(changes);
+  });
+
+  it('does nothing to a shell that relaxing cannot better', async () => {
+    const { session } = start();
+    await session.perform('cut', { edges: LID });
+    // The lid is a square: it lies flat without stretch.
+    expect(await session.perform('relax', { shells: [1] })).toMatchObject({ changed: false });
+    expect(session.document.relaxed.includes(1)).toBe(false);
+  });
+
+  it('sews one edge of a ring: two shells hang together by a hinge, and undo parts them', async () => {
+    const { session } = start();
+    await session.perform('cut', { edges: LID });
+    const apart = session.document;
+    await session.perform('sew', { edges: LID.slice(0, 1) });
+    expect(shellsOf(session.document).shellCount).toBe(1);
+    expect(figuresOf(session.document, 0).stretch).toMatchObject({ flipped: 0, collapsed: 0 });
+    await session.undo();
+    expect(session.document).toEqual(apart);
+  });
+
+  it('opens a closed piece and lays it flat in one act', async () => {
+    const { session } = start();
+    await expect(session.perform('unfold', {})).rejects.toMatchObject({ code: 'cannot-unfold', ids: [0] });
+    const done = await session.perform('open-pieces', { shells: [0] });
+    expect(done).toMatchObject({ label: 'Cut open 1 shell', changed: true });
+    expect(figuresOf(session.document, 0).stretch).toMatchObject({ flipped: 0, collapsed: 0 });
+    await session.undo();
+    expect(session.document.seams.includes(1)).toBe(false);
   });
 
   it('lets a newer act end what it makes stale, and means the shells as they then are', async () => {

@@ -70,36 +70,39 @@ async function open(page: Page, text: string): Promise<number> {
 }
 
 /**
- * In the page, on its own clock: waits until nothing runs and all is saved. As text, for what compiles this file adds helpers
- * that a page does not have.
+ * In the page, on its own clock: waits until nothing runs, all is saved and, where it is asked for, a figure tells something. As text,
+ * for what compiles this file adds helpers that a page does not have.
  */
-const SETTLED = `(from, runs) => new Promise((resolve) => {
+const SETTLED = `(from, runs, figure) => new Promise((resolve) => {
   let quiet = 0;
   let seen = !runs;
   let since = performance.now();
   const look = () => {
-    const rest = document.documentElement.dataset.rest;
-    const still = rest === undefined
-      ? !document.querySelector('[aria-label="Running"]') && document.querySelector('.bench-saved')?.textContent === 'Saved'
-      : rest === 'true';
+    const still =
+      !document.querySelector('[aria-label="Running"]') &&
+      document.querySelector('.bench-saved')?.textContent === 'Saved' &&
+      (!figure || document.querySelector('[data-testid="figure-stretch-l2"] strong')?.textContent !== '–');
     if (!still) seen = true;
     if (!still || !seen) quiet = 0;
     else if (quiet++ === 0) since = performance.now();
-    if (quiet >= (rest === undefined ? 8 : 1)) resolve(since - from);
+    if (quiet >= 8) resolve(since - from);
     else setTimeout(look, 10);
   };
   setTimeout(look, 20);
 })`;
 
-/** @param runs  whether it is certain to run for a while: then it is not over before it began */
-const settled = (page: Page, start = 0, runs = false): Promise<number> =>
-  page.evaluate(`(${SETTLED})(${start}, ${runs})`);
+/**
+ * @param runs  whether it is certain to run for a while: then it is not over before it began
+ * @param figure  whether to wait for figures too
+ */
+const settled = (page: Page, start = 0, runs = false, figure = false): Promise<number> =>
+  page.evaluate(`(${SETTLED})(${start}, ${runs}, ${figure})`);
 
 /** Presses a key and waits for what it does; milliseconds. */
-async function key(page: Page, press: string, runs = false): Promise<number> {
+async function key(page: Page, press: string, runs = false, figure = false): Promise<number> {
   const start = await page.evaluate(() => performance.now());
   await page.keyboard.press(press);
-  return settled(page, start, runs);
+  return settled(page, start, runs, figure);
 }
 
 const sections: Record<string, () => Promise<void>> = {
@@ -123,7 +126,7 @@ const sections: Record<string, () => Promise<void>> = {
       await visit(async (page) => {
         say('opening', `${size} triangles, file to figures`, await open(page, hillsObj(size)), 'ms');
         const runs: number[] = [];
-        for (let i = 0; i < 10; i++) runs.push(await key(page, 's', true));
+        for (let i = 0; i < 10; i++) runs.push(await key(page, 's', true, true));
         say('unfold', `${size}, first after opening`, runs[0], 'ms');
         say('unfold', `${size}, tenth`, runs[9], 'ms');
         await key(page, 'd', true);

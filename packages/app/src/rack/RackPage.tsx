@@ -92,6 +92,8 @@ export function RackPage() {
     const files = modelFirst(list);
     if (files.length === 0) return;
     const { name } = files[0];
+    // What comes next is loaded meanwhile.
+    void import('../bench/BenchPage.tsx');
     void showing(`Reading ${name}…`, async () => {
       const opened = await Promise.all(
         files.map(async (file) => ({ name: file.name, bytes: new Uint8Array(await file.arrayBuffer()) })),

@@ -23,12 +23,12 @@ export function modelBuffers(document: HemDocument): ModelBuffers {
   const { triangleCorners, triangleFace } = triangulation;
   const corner = cornerNormals(model);
   const positions = new Float32Array(3 * triangleCorners.length);
-  const normals = new Float32Array(3 * triangleCorners.length);
+  const normals = new Int16Array(3 * triangleCorners.length);
   for (let i = 0; i < triangleCorners.length; i++) {
     const c = triangleCorners[i];
     for (let k = 0; k < 3; k++) {
       positions[3 * i + k] = mesh.positions[3 * mesh.cornerVertex[c] + k];
-      normals[3 * i + k] = corner[3 * c + k];
+      normals[3 * i + k] = Math.round(32_767 * corner[3 * c + k]);
     }
   }
   return {

@@ -5,7 +5,7 @@ import { databaseKeeper } from '../storage/databaseKeeper.ts';
 import { loadProject } from '../storage/projects.ts';
 import { answer, buffersIn } from './answer.ts';
 import { workerPool } from './pool.ts';
-import type { BenchApi } from './protocol.ts';
+import type { BenchApi, BenchEvent } from './protocol.ts';
 import { pngOf, rackDesk } from './rackDesk.ts';
 import { readingDesk } from './readingDesk.ts';
 import type { SessionDesk } from './sessionDesk.ts';
@@ -18,6 +18,7 @@ const database = openDatabase();
 const jobs = workerPool();
 const previewJobs = workerPool(1);
 const reading = readingDesk();
+
 const rack = rackDesk(database, jobs);
 let desk: SessionDesk | undefined;
 let openId = '';
@@ -49,7 +50,12 @@ async function close(): Promise<void> {
 }
 
 const api: BenchApi = {
-  read: reading.read,
+  read(files, report) {
+    // What comes next is made ready meanwhile.
+    jobs.warm();
+    void import('./benchDesk.ts');
+    return reading.read(files, report);
+  },
   async cancelReading() {
     reading.cancel();
   },
@@ -84,8 +90,10 @@ const api: BenchApi = {
           throw new HemError('no-such-project', 'This project is not on the Rack any more.');
         }
         const keeper = databaseKeeper(database, row, baseAt);
-        desk = sessionDesk({ document, history, keeper, jobs, previewJobs }, (event) => {
-          void listen(Comlink.transfer(event, buffersIn(event)));
+        const listener = (event: BenchEvent) => void listen(Comlink.transfer(event, buffersIn(event)));
+        desk = sessionDesk({ document, history, keeper, jobs, previewJobs }, listener, () => {
+          jobs.warm();
+          if (!row.picture) void rack.keepPicture(id, document).catch(() => undefined);
         });
         openId = id;
         const model = modelBuffers(document);

@@ -25,6 +25,9 @@ export function workerPool(width = poolWidth()): Jobs & { warm(): void } {
   const free: Crew[] = [];
   const waiting: ((crew: Crew) => void)[] = [];
   let started = 0;
+  let warming = { aborted: false };
+  /** Whether a warming ended of itself. */
+  let warm = false;
 
   const start = (): Crew => {
     started++;
@@ -56,6 +59,7 @@ export function workerPool(width = poolWidth()): Jobs & { warm(): void } {
   const pool: Jobs = {
     width,
     async run<N extends JobName>(name: N, input: JobInput<N>, context: Context): Promise<JobOutput<N>> {
+      if (name !== 'warm-up') warming.aborted = true;
       const crew = await take();
       const stop = new Int32Array(new SharedArrayBuffer(4));
       if (context.signal.aborted) stop[0] = 1;
@@ -83,9 +87,20 @@ export function workerPool(width = poolWidth()): Jobs & { warm(): void } {
   };
   return {
     ...pool,
-    /** Starts every worker and has its code compiled, so that the first job is as quick as the tenth. */
+    /**
+     * Starts every worker and has its code compiled, so that the first job is as quick as the tenth. Gives way to any job.
+     */
     warm() {
-      for (let i = 0; i < width; i++) pool.run('warm-up', undefined, unattended).catch(() => undefined);
+      warming = { aborted: warm };
+      const context = { ...unattended, signal: warming };
+      for (let i = 0; i < width; i++) {
+        pool.run('warm-up', undefined, context).then(
+          () => {
+            warm = true;
+          },
+          () => undefined,
+        );
+      }
     },
   };
 }

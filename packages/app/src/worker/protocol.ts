@@ -26,7 +26,8 @@ export interface ModelBuffers {
   readonly repeats: ModelSource['format'];
   /** `9 × triangleCount`. */
   readonly positions: Float32Array;
-  readonly normals: Float32Array;
+  /** Of unit vectors, as parts of 32 767. */
+  readonly normals: Int16Array;
   readonly triangleFace: Uint32Array;
   /** Parts of each kind of which there is more than one, and of the main kind. */
   readonly parts: readonly PartList[];

@@ -30,7 +30,7 @@ export function rackDesk(database: Database, jobs: Jobs) {
   let watching: { unsubscribe(): void } | undefined;
 
   const add = async (project: Project): Promise<string> => {
-    const id = await addProject(database, project, await pictureOf(project.document));
+    const id = await addProject(database, project);
     fresh = { id, document: project.document };
     return id;
   };

@@ -24,12 +24,17 @@ export interface DeskStart {
   readonly previewJobs: Jobs;
 }
 
-/** Puts a session on the Bench: what it tells, as buffers to draw and rows to read. First the picture, then the figures. */
-export function sessionDesk(start: DeskStart, emit: (event: BenchEvent) => void) {
+/**
+ * Puts a session on the Bench: what it tells, as buffers to draw and rows to read. First the picture, then the figures.
+ *
+ * @param onFirstRest  called once everything has been measured for the first time: the moment for what can wait
+ */
+export function sessionDesk(start: DeskStart, emit: (event: BenchEvent) => void, onFirstRest: () => void) {
   const figures = figureDesk(start.jobs);
   let overlapTimer: ReturnType<typeof setTimeout> | undefined;
   let totals = totalsOf([]);
   let before = totals;
+  let rested = false;
   /** The act that the figures now known belong to. */
   let measuredGroup = -1;
 
@@ -86,7 +91,10 @@ export function sessionDesk(start: DeskStart, emit: (event: BenchEvent) => void)
 
   const countOverlaps = async (): Promise<void> => {
     const found = await session.ask('overlaps', {});
-    if (found) emit({ kind: 'overlaps', ...found });
+    if (!found) return;
+    emit({ kind: 'overlaps', ...found });
+    if (!rested) onFirstRest();
+    rested = true;
   };
 
   const stateOf = (withFlat: boolean, withHidden: boolean): BenchState => {

@@ -20,14 +20,28 @@ export function partsBy(kind: PartKind, model: Model, links: Connectivity): Part
       return { facePart: model.faceGroup, names: model.groups };
     case 'material': {
       const none = model.materials.length;
-      const facePart = Uint32Array.from(model.faceMaterial, (m) => (m < 0 ? none : m));
+      const facePart = new Uint32Array(model.faceMaterial.length);
+      for (let f = 0; f < facePart.length; f++) {
+        const m = model.faceMaterial[f];
+        facePart[f] = m < 0 ? none : m;
+      }
       return { facePart, names: facePart.includes(none) ? [...model.materials, ''] : model.materials };
     }
     case 'smoothing': {
-      const groups = [...new Set(model.faceSmoothing)].sort((a, b) => b - a);
-      const number = new Map(groups.map((group, i) => [group, i]));
+      const { faceSmoothing } = model;
+      const number = new Map<number, number>();
+      // Runs of one group are the rule: each is looked up once.
+      for (let f = 0; f < faceSmoothing.length; f++)
+        if (f === 0 || faceSmoothing[f] !== faceSmoothing[f - 1]) number.set(faceSmoothing[f], 0);
+      const groups = [...number.keys()].sort((a, b) => b - a);
+      for (const [i, group] of groups.entries()) number.set(group, i);
+      const facePart = new Uint32Array(faceSmoothing.length);
+      for (let f = 0; f < facePart.length; f++) {
+        const isNew = f === 0 || faceSmoothing[f] !== faceSmoothing[f - 1];
+        facePart[f] = isNew ? (number.get(faceSmoothing[f]) as number) : facePart[f - 1];
+      }
       return {
-        facePart: Uint32Array.from(model.faceSmoothing, (group) => number.get(group) as number),
+        facePart,
         names: groups.map((group) => (group > 0 ? `Smoothing ${group}` : group === 0 ? 'Off' : 'Not said')),
       };
     }

@@ -25,7 +25,7 @@ export function surfaceGeometry(onChange: () => void) {
       const corners = model.positions.length / 3;
       if (differs(s, 'model')) {
         geometry.setAttribute('position', new BufferAttribute(model.positions, 3));
-        geometry.setAttribute('normal', new BufferAttribute(model.normals, 3));
+        geometry.setAttribute('normal', new BufferAttribute(model.normals, 3, true));
         geometry.setAttribute('place', new BufferAttribute(new Float32Array(corners), 1));
         geometry.setAttribute('mark', new BufferAttribute(new Int8Array(corners), 1));
         if (!differs(s, 'flat')) drawn.set(new Float32Array(2 * corners).fill(NO_UV));

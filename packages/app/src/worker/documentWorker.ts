@@ -17,9 +17,12 @@ const FINDING_PICTURE = { width: 320, height: 208 };
 const database = openDatabase();
 const jobs = workerPool();
 const previewJobs = workerPool(1);
+const backgroundJobs = workerPool(1);
 const reading = readingDesk();
 
-const rack = rackDesk(database, jobs);
+const rack = rackDesk(database, backgroundJobs);
+/** The picture of a new project is made when the first look at it is over, milliseconds. */
+const LATER = 20_000;
 let desk: SessionDesk | undefined;
 let openId = '';
 let releaseLock: (() => void) | undefined;
@@ -52,7 +55,7 @@ async function close(): Promise<void> {
 const api: BenchApi = {
   read(files, report) {
     // What comes next is made ready meanwhile.
-    jobs.warm();
+    jobs.start();
     void import('./benchDesk.ts');
     return reading.read(files, report);
   },
@@ -83,7 +86,7 @@ const api: BenchApi = {
         );
       }
       try {
-        jobs.warm();
+        jobs.start();
         const { modelBuffers, sessionDesk } = await import('./benchDesk.ts');
         const { row, document, history, baseAt } = await loadProject(database, id, rack.justMade(id));
         if (row.deleted !== undefined) {
@@ -91,9 +94,11 @@ const api: BenchApi = {
         }
         const keeper = databaseKeeper(database, row, baseAt);
         const listener = (event: BenchEvent) => void listen(Comlink.transfer(event, buffersIn(event)));
-        desk = sessionDesk({ document, history, keeper, jobs, previewJobs }, listener, () => {
+        desk = sessionDesk({ document, history, keeper, jobs, previewJobs, backgroundJobs }, listener, () => {
           jobs.warm();
-          if (!row.picture) void rack.keepPicture(id, document).catch(() => undefined);
+          previewJobs.start();
+          if (!row.picture)
+            setTimeout(() => void rack.keepPicture(id, document).catch(() => undefined), LATER);
         });
         openId = id;
         const model = modelBuffers(document);

@@ -1,11 +1,12 @@
 import { type HemDocument, shellOf, shellsOf, shellUv, topologyOf } from '@blunt-hem/core/document/document';
 import { MARKS } from '@blunt-hem/core/document/fields';
 import type { ShellFigures } from '@blunt-hem/core/document/figures';
+import { shellBoxes } from '@blunt-hem/core/document/layout';
 import { cornersOf, type Patch } from '@blunt-hem/core/document/patch';
 import type { Jobs } from '@blunt-hem/core/jobs/index';
 import type { Shell } from '@blunt-hem/core/surface/shell';
 import { facesOfShell } from '@blunt-hem/core/surface/shells';
-import { boxOf } from '@blunt-hem/core/surface/uvBox';
+import { boxOf, type UvBox } from '@blunt-hem/core/surface/uvBox';
 import type { ShellRow } from './protocol.ts';
 
 /** Shells are measured several to a job, of so many triangles together. */
@@ -26,7 +27,7 @@ export function figureDesk(jobs: Jobs) {
       for (let shell = 0; dirty && shell < shells.shellCount; shell++) {
         const faces = facesOfShell(shells, shell);
         const old = known.get(faces[0]);
-        if (old && old.faces === faces.length && !faces.some((f) => dirty.has(f)))
+        if (old && old.faces === faces.length && !faces.some((f) => dirty[f] === 1))
           kept.set(faces[0], { ...old, shell });
       }
       known = kept;
@@ -35,10 +36,22 @@ export function figureDesk(jobs: Jobs) {
     /** Rows for the table; figures that are not known yet are left out. */
     rows(document: HemDocument): ShellRow[] {
       const shells = shellsOf(document);
+      const { stale } = document;
+      let boxes: readonly (UvBox | undefined)[] | undefined;
       return Array.from({ length: shells.shellCount }, (_, shell) => {
         const faces = facesOfShell(shells, shell);
         const found = known.get(faces[0]);
-        return found ? rowOf(found) : bareRow(document, faces);
+        if (found) return rowOf(found);
+        boxes ??= shellBoxes(document);
+        const box = boxes[shell];
+        const unfolded = box !== undefined;
+        return {
+          name: faces[0],
+          faces: faces.length,
+          unfolded,
+          stale: faces.some((f) => stale[f] === 1),
+          box,
+        };
       });
     },
 
@@ -127,35 +140,19 @@ export function rowOf({ faces, firstFace, verdict, stretch, stale, box }: ShellF
   };
 }
 
-/** What is known of a shell without measuring it. */
-function bareRow({ model, uvSets, currentUv, stale }: HemDocument, faces: Uint32Array): ShellRow {
-  const { faceStart } = model.mesh;
-  const { uv } = uvSets[currentUv];
-  const flat: number[] = [];
-  for (const f of faces) for (let i = 2 * faceStart[f]; i < 2 * faceStart[f + 1]; i++) flat.push(uv[i]);
-  const unfolded = !flat.some(Number.isNaN);
-  return {
-    name: faces[0],
-    faces: faces.length,
-    unfolded,
-    stale: faces.some((f) => stale[f] === 1),
-    box: unfolded ? boxOf(Float64Array.from(flat)) : undefined,
-  };
-}
-
-/** Faces whose figures patches may have changed; undefined for all. */
-function dirtyFaces(document: HemDocument, patches: readonly Patch[]): Set<number> | undefined {
+/** 1 for each face whose figures patches may have changed; undefined for all. */
+function dirtyFaces(document: HemDocument, patches: readonly Patch[]): Uint8Array | undefined {
   const { links, mesh } = topologyOf(document.model);
-  const dirty = new Set<number>();
+  const dirty = new Uint8Array(document.stale.length);
   for (const change of patches.flatMap(({ changes }) => changes)) {
     if (change.kind === 'remesh' || change.kind === 'replacement') return undefined;
-    if (change.kind === 'uv') for (const c of cornersOf(mesh, change)) dirty.add(links.cornerFace[c]);
+    if (change.kind === 'uv') for (const c of cornersOf(mesh, change)) dirty[links.cornerFace[c]] = 1;
     if (change.kind !== 'marks' || !MARKS[change.field].changesFigures) continue;
-    if (MARKS[change.field].per === 'face') for (const f of change.index) dirty.add(f);
+    if (MARKS[change.field].per === 'face') for (const f of change.index) dirty[f] = 1;
     else
       for (const e of change.index)
         for (let i = links.edgeCornerStart[e]; i < links.edgeCornerStart[e + 1]; i++)
-          dirty.add(links.cornerFace[links.edgeCorners[i]]);
+          dirty[links.cornerFace[links.edgeCorners[i]]] = 1;
   }
   return patches.length === 0 ? undefined : dirty;
 }

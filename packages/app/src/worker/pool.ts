@@ -21,7 +21,7 @@ export const poolWidth = (): number => Math.max(1, (navigator.hardwareConcurrenc
  *
  * @param width  how many at most
  */
-export function workerPool(width = poolWidth()): Jobs & { warm(): void } {
+export function workerPool(width = poolWidth()): Jobs & { start(): void; warm(): void } {
   const free: Crew[] = [];
   const waiting: ((crew: Crew) => void)[] = [];
   let started = 0;
@@ -29,7 +29,7 @@ export function workerPool(width = poolWidth()): Jobs & { warm(): void } {
   /** Whether a warming ended of itself. */
   let warm = false;
 
-  const start = (): Crew => {
+  const hire = (): Crew => {
     started++;
     const worker = new Worker(new URL('./jobWorker.ts', import.meta.url), { type: 'module' });
     const death = new Promise<never>((_, reject) => {
@@ -43,7 +43,7 @@ export function workerPool(width = poolWidth()): Jobs & { warm(): void } {
     return { worker, api: Comlink.wrap<JobApi>(worker), death };
   };
   const take = (): Crew | Promise<Crew> =>
-    free.pop() ?? (started < width ? start() : new Promise((resolve) => waiting.push(resolve)));
+    free.pop() ?? (started < width ? hire() : new Promise((resolve) => waiting.push(resolve)));
   const giveBack = (crew: Crew): void => {
     const next = waiting.shift();
     if (next) next(crew);
@@ -53,7 +53,7 @@ export function workerPool(width = poolWidth()): Jobs & { warm(): void } {
     crew.worker.terminate();
     started--;
     const next = waiting.shift();
-    if (next) next(start());
+    if (next) next(hire());
   };
 
   const pool: Jobs = {
@@ -87,8 +87,12 @@ export function workerPool(width = poolWidth()): Jobs & { warm(): void } {
   };
   return {
     ...pool,
+    /** Starts every worker, so that its code is loaded when it is wanted. */
+    start() {
+      while (started < width) giveBack(hire());
+    },
     /**
-     * Starts every worker and has its code compiled, so that the first job is as quick as the tenth. Gives way to any job.
+     * Has the code of every worker compiled, so that the first job is as quick as the tenth. Gives way to any job.
      */
     warm() {
       warming = { aborted: warm };

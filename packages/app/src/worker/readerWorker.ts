@@ -1,5 +1,4 @@
 import { host } from '@blunt-hem/core/formats/decoders';
-import { readProject } from '@blunt-hem/core/formats/projectFile';
 import { readModel } from '@blunt-hem/core/formats/readModel';
 import * as Comlink from 'comlink';
 import dracoBinary from 'draco3dgltf/draco_decoder_gltf.wasm?url';
@@ -17,7 +16,10 @@ export interface ReaderApi {
 const api: ReaderApi = {
   async read([main, ...others], report) {
     const result = await answer(async (): Promise<FileContent> => {
-      if (/\.hemproject$/i.test(main.name)) return { project: readProject(main.bytes, main.name) };
+      if (/\.hemproject$/i.test(main.name)) {
+        const { readProject } = await import('@blunt-hem/core/formats/projectFile');
+        return { project: readProject(main.bytes, main.name) };
+      }
       const companions = new Map(others.map(({ name, bytes }) => [name, bytes]));
       return { model: await readModel(main.bytes, main.name, companions, report) };
     });

@@ -22,6 +22,7 @@ export interface DeskStart {
   readonly keeper: Keeper;
   readonly jobs: Jobs;
   readonly previewJobs: Jobs;
+  readonly backgroundJobs: Jobs;
 }
 
 /**

@@ -46,6 +46,8 @@ export function packShells(
   });
   const order = shells.map((_, i) => i).sort((a, b) => rooms[b][0].longest - rooms[a][0].longest || a - b);
 
+  if (rooms.length === 1) return [aloneInTile(rooms[0][0], shells.length, gap, options)];
+
   const area = rooms.reduce((sum, [room]) => sum + room.area, 0);
   let high = area > 0 ? Math.sqrt(1 / area) : 1;
   let low = high;
@@ -72,6 +74,13 @@ export function packShells(
     } else high = scale;
   }
   return best;
+}
+
+/** One shell fills the tile as far as its longer side lets it. */
+function aloneInTile(room: Room, count: number, gap: number, options: PackOptions): Placement {
+  const scale = (1 - 2 * gap) / (room.longest || 1);
+  if (!(scale > 0)) throw new TooMuchPaddingError(count, options);
+  return { quarterTurns: 0, scale, moveU: gap - room.minU * scale, moveV: gap - room.minV * scale };
 }
 
 /** The gaps alone fill the tile. */

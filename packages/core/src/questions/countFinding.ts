@@ -10,6 +10,7 @@ export const countFinding = question({
   name: 'count-finding',
   params: record({ kind: choice(...CHECKS.map(({ kind }) => kind)), tolerance }),
   lapses: changesModel,
+  background: true,
   answer: ({ model }, { kind, tolerance: distance }, context) =>
     context.jobs.run(
       'count-finding',

@@ -9,6 +9,7 @@ export const examination = question({
   name: 'examination',
   params: record({ tolerance }),
   lapses: changesModel,
+  background: true,
   answer: ({ model }, options, context) =>
     context.jobs.run('examine', { model: plainModel(model), options }, context),
 });

@@ -39,6 +39,9 @@ const byName = new Map<string, Question<string, any, any, any>>(QUESTIONS.map((e
 /** Whether a question may be asked several times at once. */
 export const isSeveral = (name: QuestionName): boolean => byName.get(name)?.several === true;
 
+/** Whether a question gives way to everything else. */
+export const isBackground = (name: QuestionName): boolean => byName.get(name)?.background === true;
+
 /** Whether the answer to a question is of no more use after a change. */
 export const lapses = (name: QuestionName, patches: readonly Patch[]): boolean =>
   patches.some((patch) => byName.get(name)?.lapses?.(patch) ?? true);

@@ -14,6 +14,7 @@ export interface Overlaps {
 export const overlaps = question({
   name: 'overlaps',
   params: record({}),
+  background: true,
   async answer(document, _, context): Promise<Overlaps> {
     const faces = await context.jobs.run('overlaps', overlapTask(document), context);
     return { faces, atLeast: faces.length / 2 >= OVERLAP_LIMIT };

@@ -12,6 +12,7 @@ export const picture = question({
     edges: optional(list(whole())),
   }),
   several: true,
+  background: true,
   answer(document, { width, height, faces, edges }, context) {
     const marked = faces || edges ? markedFaces(document, faces ?? [], edges ?? []) : undefined;
     return context.jobs.run('picture', { document: plainDocument(document), width, height, marked }, context);

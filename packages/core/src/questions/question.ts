@@ -14,6 +14,8 @@ export interface Question<Name extends string, Out, In, Answer> {
   readonly params: Param<Out, In>;
   /** Whether an answer on its way is of no more use after a change; after any, when absent. */
   readonly lapses?: (patch: Patch) => boolean;
+  /** Nobody waits for it with the hand on the key: it gives way to everything else. */
+  readonly background?: true;
   /** May be asked several times at once; else the newest takes the place of the one before. */
   readonly several?: true;
   answer(document: HemDocument, params: Out, context: QuestionContext): Answer | Promise<Answer>;

@@ -19,6 +19,7 @@ import {
   type AnswerOf,
   type AskedOf,
   answerQuestion,
+  isBackground,
   isSeveral,
   lapses,
   type QuestionName,
@@ -61,8 +62,10 @@ export interface SessionStart {
   readonly history: History;
   readonly keeper: Keeper;
   readonly jobs: Jobs;
-  /** Where previews are solved, so that none delays an act. */
+  /** Where previews are solved and questions answered, so that none delays an act. */
   readonly previewJobs?: Jobs;
+  /** Where questions are answered for which nobody waits. */
+  readonly backgroundJobs?: Jobs;
   readonly emit?: (event: SessionEvent) => void;
 }
 
@@ -85,6 +88,7 @@ export function openSession({
   keeper,
   jobs,
   previewJobs = jobs,
+  backgroundJobs = previewJobs,
   emit = () => undefined,
   ...start
 }: SessionStart) {
@@ -320,7 +324,11 @@ export function openSession({
         asking.set(name, signal);
       }
       try {
-        return await answerQuestion(document, name, params, { signal, jobs, report });
+        return await answerQuestion(document, name, params, {
+          signal,
+          jobs: isBackground(name) ? backgroundJobs : previewJobs,
+          report,
+        });
       } catch (error) {
         if (error instanceof HemError && error.code === 'stopped') return undefined;
         throw error;

@@ -14,8 +14,14 @@ export const LONG_TAIL = 50;
  *
  * @param row  the project as it was opened
  * @param baseAt  the act before which its base stands
+ * @param stored  resolves once the project itself is stored: no act is kept before it
  */
-export function databaseKeeper(database: Database, { id, firstAct }: ProjectRow, baseAt: number): Keeper {
+export function databaseKeeper(
+  database: Database,
+  { id, firstAct }: ProjectRow,
+  baseAt: number,
+  stored: Promise<void> = Promise.resolve(),
+): Keeper {
   let at = baseAt;
   const renewed = async (document: Parameters<Keeper['add']>[2], now: number) => {
     if (Math.abs(now - at) < LONG_TAIL) return;
@@ -30,6 +36,7 @@ export function databaseKeeper(database: Database, { id, firstAct }: ProjectRow,
   return {
     memory: MEMORY,
     async add(act, index, document) {
+      await stored;
       const number = firstAct + index;
       const rebase = at > number;
       await saveAct(database, id, number, act, document, rebase);
@@ -37,6 +44,7 @@ export function databaseKeeper(database: Database, { id, firstAct }: ProjectRow,
       await renewed(document, firstAct + index + 1);
     },
     async move(index, document) {
+      await stored;
       await saveDone(database, id, firstAct + index, document);
       await renewed(document, firstAct + index);
     },

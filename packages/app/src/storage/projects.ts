@@ -17,33 +17,45 @@ export interface Stored {
 
 const gone = () => new HemError('no-such-project', 'This project is not on the Rack any more.');
 
-export async function addProject(
-  database: Database,
-  { name, document, history }: Project,
-  picture?: Blob,
-): Promise<string> {
-  const id = crypto.randomUUID();
+/** A new project as the database will have it, before anything of it is stored. */
+export function newProject({ name, document, history }: Project, picture?: Blob): Stored {
   const now = Date.now();
+  const { done } = history;
   const row: ProjectRow = {
-    id,
+    id: crypto.randomUUID(),
     name,
     created: now,
     updated: now,
     firstAct: 0,
-    done: history.done,
+    done,
     ...counts(document),
     picture,
   };
+  return { row, document, history, baseAt: done };
+}
+
+/** Stores a new project: all of it, or nothing. */
+export async function storeProject(
+  database: Database,
+  { row, document }: Stored,
+  kept: readonly KeptAct[],
+): Promise<void> {
   const { projects, bases, acts, patches } = database;
+  const { id: projectId, done } = row;
   await saving(
     database.transaction('rw', projects, bases, acts, patches, async () => {
       await projects.add(row);
-      await bases.add({ projectId: id, document, at: history.done });
-      await acts.bulkAdd(history.acts.map((act, number) => actRow(id, number, act)));
-      await patches.bulkAdd(history.acts.map(({ patch }, number) => ({ projectId: id, number, patch })));
+      await bases.add({ projectId, document, at: done });
+      await acts.bulkAdd(kept.map((act, number) => actRow(projectId, number, act)));
+      await patches.bulkAdd(kept.map(({ patch }, number) => ({ projectId, number, patch })));
     }),
   );
-  return id;
+}
+
+export async function addProject(database: Database, project: Project, picture?: Blob): Promise<string> {
+  const stored = newProject(project, picture);
+  await storeProject(database, stored, project.history.acts);
+  return stored.row.id;
 }
 
 const actRow = (projectId: string, number: number, { patch, ...act }: KeptAct) => ({
@@ -64,23 +76,21 @@ const counts = (document: HemDocument) => ({
 /**
  * Reads a project: its base, and from there on or back what was done.
  *
- * @param known  its document, where the caller has it: then neither base nor patches are read
  * @throws HemError when there is none of that id
  */
-export async function loadProject(database: Database, id: string, known?: HemDocument): Promise<Stored> {
+export async function loadProject(database: Database, id: string): Promise<Stored> {
   const { projects, bases, acts, patches } = database;
   return database.transaction('r', projects, bases, acts, patches, async () => {
     const [row, base, kept] = await Promise.all([
       projects.get(id),
-      known ? undefined : bases.get(id),
+      bases.get(id),
       acts.where('[projectId+number]').between([id, 0], [id, Infinity]).toArray(),
     ]);
-    if (!row || (!known && !base)) throw gone();
+    if (!row || !base) throw gone();
     const history: History = {
       acts: kept.map(({ operation, params, label, group }) => ({ operation, params, label, group })),
       done: row.done - row.firstAct,
     };
-    if (known || !base) return { row, document: known as HemDocument, history, baseAt: row.done };
     const patchOf = async (number: number): Promise<Patch> => {
       const found = await patches.get([id, number]);
       if (!found) throw new HemError('damaged', 'A part of this project is missing.');

@@ -37,6 +37,12 @@ export function receive(event: BenchEvent): void {
     case 'saved':
       useBench.setState({ saved: event.saved });
       return;
+    case 'unsaved':
+      useBench.setState({
+        unsaved: true,
+        notice: { tone: 'error', text: `${event.sentence} This project is in this tab alone.` },
+      });
+      return;
     case 'moving':
       return;
   }

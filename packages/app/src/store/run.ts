@@ -16,6 +16,8 @@ export interface Running {
 export interface RunSlice {
   readonly running: Running | undefined;
   readonly saved: boolean;
+  /** The project could not be stored at all. */
+  readonly unsaved: boolean;
   readonly notice: Notice | undefined;
   /** Acts that were asked for, and those that were answered; the Bench rests when they are as many and all is measured. */
   readonly asked: number;
@@ -25,6 +27,7 @@ export interface RunSlice {
 export const runSlice: RunSlice = {
   running: undefined,
   saved: true,
+  unsaved: false,
   notice: undefined,
   asked: 0,
   answered: 0,

@@ -25,6 +25,7 @@ const rack = rackDesk(database, backgroundJobs);
 const LATER = 20_000;
 let desk: SessionDesk | undefined;
 let openId = '';
+let openName = '';
 let releaseLock: (() => void) | undefined;
 
 const session = () => {
@@ -40,6 +41,15 @@ function lock(id: string): Promise<boolean> {
       return granted ? new Promise<void>((release) => (releaseLock = release)) : undefined;
     });
   });
+}
+
+/** Tells how the storing of a new project gets on. */
+function tellSaving(saved: Promise<void>, listener: (event: BenchEvent) => void): void {
+  listener({ kind: 'saved', saved: false });
+  saved.then(
+    () => listener({ kind: 'saved', saved: true }),
+    (error: Error) => listener({ kind: 'unsaved', sentence: error.message }),
+  );
 }
 
 async function close(): Promise<void> {
@@ -72,7 +82,13 @@ const api: BenchApi = {
   purge: () => answer(rack.purge),
   keepView: (id, view) => answer(() => rack.keepView(id, view)),
   async exportProject(id) {
-    const result = await answer(() => rack.exported(id));
+    const result = await answer(async () => {
+      if (!desk || id !== openId) return rack.exported(id);
+      // The open one as it is here: it may be that it could not be stored.
+      const { document, history } = desk.session;
+      const acts = await desk.session.keptActs();
+      return rack.fileOf({ name: openName, document, history: { acts, done: history.done } });
+    });
     return 'ok' in result ? Comlink.transfer(result, buffersIn(result.ok)) : result;
   },
 
@@ -88,11 +104,12 @@ const api: BenchApi = {
       try {
         jobs.start();
         const { modelBuffers, sessionDesk } = await import('./benchDesk.ts');
-        const { row, document, history, baseAt } = await loadProject(database, id, rack.justMade(id));
+        const made = rack.justMade(id);
+        const { row, document, history, baseAt } = made?.stored ?? (await loadProject(database, id));
         if (row.deleted !== undefined) {
           throw new HemError('no-such-project', 'This project is not on the Rack any more.');
         }
-        const keeper = databaseKeeper(database, row, baseAt);
+        const keeper = databaseKeeper(database, row, baseAt, made?.saved);
         const listener = (event: BenchEvent) => void listen(Comlink.transfer(event, buffersIn(event)));
         desk = sessionDesk({ document, history, keeper, jobs, previewJobs, backgroundJobs }, listener, () => {
           jobs.warm();
@@ -101,6 +118,8 @@ const api: BenchApi = {
             setTimeout(() => void rack.keepPicture(id, document).catch(() => undefined), LATER);
         });
         openId = id;
+        openName = row.name;
+        if (made) tellSaving(made.saved, listener);
         const model = modelBuffers(document);
         desk.begin();
         return { name: row.name, model, view: await rack.viewOf(id) };

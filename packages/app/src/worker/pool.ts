@@ -1,3 +1,4 @@
+import { byteSize } from '@blunt-hem/core/document/patch';
 import { HemError, StoppedError } from '@blunt-hem/core/errors';
 import type { JobInput, JobName, JobOutput, Jobs } from '@blunt-hem/core/jobs/index';
 import { type Context, unattended } from '@blunt-hem/core/progress';
@@ -6,6 +7,9 @@ import type { JobApi } from './jobWorker.ts';
 
 /** How often a stop flag is brought up to date, milliseconds. */
 const WATCH = 15;
+
+/** A worker that was given more than this is not kept: its memory would never shrink again. Bytes. */
+const LARGE = 48 * 2 ** 20;
 
 interface Crew {
   readonly worker: Worker;
@@ -80,7 +84,7 @@ export function workerPool(width = poolWidth()): Jobs & { start(): void; warm():
         throw error;
       } finally {
         clearInterval(watch);
-        if (alive) giveBack(crew);
+        if (alive && byteSize(input) <= LARGE) giveBack(crew);
         else bury(crew);
       }
     },

@@ -126,7 +126,9 @@ export type BenchEvent =
     }
   /** A moving picture of one shell: UV of the triangle corners of its triangles. */
   | { readonly kind: 'moving'; readonly triangles: Uint32Array; readonly uv: Float32Array }
-  | { readonly kind: 'saved'; readonly saved: boolean };
+  | { readonly kind: 'saved'; readonly saved: boolean }
+  /** The project itself could not be stored: what is here is all there is. */
+  | { readonly kind: 'unsaved'; readonly sentence: string };
 
 /** A failure in words an artist reads; errors do not keep their class between threads. */
 export interface Failure {

@@ -6,7 +6,15 @@ import type { Jobs } from '@blunt-hem/core/jobs/index';
 import { unattended } from '@blunt-hem/core/progress';
 import { liveQuery } from 'dexie';
 import type { Database } from '../storage/database.ts';
-import { addProject, keptActs, loadProject, purgeDeleted } from '../storage/projects.ts';
+import {
+  addProject,
+  keptActs,
+  loadProject,
+  newProject,
+  purgeDeleted,
+  type Stored,
+  storeProject,
+} from '../storage/projects.ts';
 import { saving } from '../storage/saving.ts';
 import type { FileBytes, RackRow } from './protocol.ts';
 
@@ -24,24 +32,30 @@ export function rackDesk(database: Database, jobs: Jobs) {
     const pixels = await jobs.run('picture', { document: plainDocument(document), ...PICTURE }, unattended);
     return pngOf(pixels, PICTURE.width, PICTURE.height);
   };
-  /** The project that was just made: opening it need not read it back. */
-  let fresh: { readonly id: string; readonly document: HemDocument } | undefined;
-
+  /** The project that was just made: it can be opened while it is being stored. */
+  let fresh: { readonly stored: Stored; readonly saved: Promise<void> } | undefined;
   let watching: { unsubscribe(): void } | undefined;
 
-  const add = async (project: Project): Promise<string> => {
-    const id = await addProject(database, project);
-    fresh = { id, document: project.document };
-    return id;
+  const fileOf = async (project: Project): Promise<FileBytes> => ({
+    fileName: `${project.name}.hemproject`,
+    bytes: await jobs.run('write-project', project, unattended),
+  });
+
+  const add = (project: Project): string => {
+    const stored = newProject(project);
+    const saved = storeProject(database, stored, project.history.acts);
+    saved.catch(() => undefined); // heard by who opens it
+    fresh = { stored, saved };
+    return stored.row.id;
   };
 
   return {
     add,
-    /** The document of a project that was made last, once. */
-    justMade(id: string): HemDocument | undefined {
+    /** What was made last, once. */
+    justMade(id: string) {
       const made = fresh;
       fresh = undefined;
-      return made?.id === id ? made.document : undefined;
+      return made?.stored.row.id === id ? made : undefined;
     },
     watch(listen: (rows: readonly RackRow[]) => void, fail: () => void): void {
       watching?.unsubscribe();
@@ -73,15 +87,13 @@ export function rackDesk(database: Database, jobs: Jobs) {
     async keepView(projectId: string, view: unknown): Promise<void> {
       await saving(database.views.put({ projectId, view }));
     },
+    /** A project as a file, from the store. */
     async exported(id: string): Promise<FileBytes> {
       const { row, document, history } = await loadProject(database, id);
       const acts = await keptActs(database, id);
-      const project = { name: row.name, document, history: { acts, done: history.done } };
-      return {
-        fileName: `${row.name}.hemproject`,
-        bytes: await jobs.run('write-project', project, unattended),
-      };
+      return fileOf({ name: row.name, document, history: { acts, done: history.done } });
     },
+    fileOf,
   };
 }
 

@@ -10,6 +10,7 @@ export function Header() {
   const name = useBench((s) => s.projectName);
   const last = useBench((s) => s.undoable[0]);
   const saved = useBench((s) => s.saved);
+  const unsaved = useBench((s) => s.unsaved);
   const dark = useBench((s) => s.dark);
   return (
     <header className="bench-header">
@@ -22,7 +23,7 @@ export function Header() {
       <span className="bench-last">{last}</span>
       <Running />
       <span className="bench-saved" role="status">
-        {saved ? 'Saved' : 'Saving…'}
+        {unsaved ? 'Not saved' : saved ? 'Saved' : 'Saving…'}
       </span>
       <Button
         size="small"

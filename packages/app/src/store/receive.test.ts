@@ -3,7 +3,7 @@ import type { BenchFigures, BenchState, ModelBuffers, ShellRow } from '../worker
 import { resetBench, useBench } from './bench.ts';
 import { receive } from './receive.ts';
 import { isAtRest } from './rest.ts';
-import { namesOfChosen, select, selectedFaces } from './selection.ts';
+import { namesOfChosen, select, selectedFaces } from './select.ts';
 
 const none = new Uint32Array(0);
 

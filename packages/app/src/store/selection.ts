@@ -1,5 +1,4 @@
 import type { Target } from '@blunt-hem/core/select/target';
-import { useBench } from './bench.ts';
 
 export type Pane = 'model' | 'board';
 
@@ -29,39 +28,5 @@ export const selectionSlice: SelectionSlice = {
   hover: undefined,
 };
 
-const FIELD = { edges: 'edges', faces: 'faces', shells: 'chosen' } as const;
-
+/** What a click does to a selection. */
 export type How = 'only' | 'add' | 'remove';
-
-/** What a click adds to, takes from or puts in place of a selection. */
-export function select(target: Target, items: Iterable<number>, how: How): void {
-  const field = FIELD[target];
-  useBench.setState((s) => {
-    const next = new Set(how === 'only' ? [] : s[field]);
-    for (const item of items) {
-      if (how === 'remove') next.delete(item);
-      else next.add(item);
-    }
-    return { [field]: next };
-  });
-}
-
-export const selectNothing = (): void =>
-  useBench.setState({ edges: new Set(), faces: new Set(), chosen: new Set() });
-
-/** What is selected, as faces: selected faces, and all of selected shells. */
-export function selectedFaces(): number[] {
-  const { faces, chosen, flat } = useBench.getState();
-  const all = new Set(faces);
-  if (chosen.size > 0)
-    flat?.faceShell.forEach((shell, f) => {
-      if (chosen.has(shell)) all.add(f);
-    });
-  return [...all];
-}
-
-/** The selected shells by their names, for requests. */
-export function namesOfChosen(): number[] {
-  const { chosen, shells } = useBench.getState();
-  return [...chosen].flatMap((s) => (shells[s] ? [shells[s].name] : []));
-}

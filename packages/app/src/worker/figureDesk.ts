@@ -2,7 +2,8 @@ import { type HemDocument, shellOf, shellsOf, shellUv, topologyOf } from '@blunt
 import { MARKS } from '@blunt-hem/core/document/fields';
 import type { ShellFigures } from '@blunt-hem/core/document/figures';
 import { shellBoxes } from '@blunt-hem/core/document/layout';
-import { cornersOf, type Patch } from '@blunt-hem/core/document/patch';
+import type { Patch } from '@blunt-hem/core/document/patch';
+import { cornersOf } from '@blunt-hem/core/document/uvChange';
 import type { Jobs } from '@blunt-hem/core/jobs/index';
 import type { Shell } from '@blunt-hem/core/surface/shell';
 import { facesOfShell } from '@blunt-hem/core/surface/shells';

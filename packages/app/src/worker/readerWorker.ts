@@ -1,12 +1,16 @@
 import { host } from '@blunt-hem/core/formats/decoders';
+import type { Project } from '@blunt-hem/core/formats/projectFile';
 import { readModel } from '@blunt-hem/core/formats/readModel';
+import type { Model } from '@blunt-hem/core/mesh/model';
 import * as Comlink from 'comlink';
 import dracoBinary from 'draco3dgltf/draco_decoder_gltf.wasm?url';
 import { answer, buffersIn } from './answer.ts';
 import type { Answer, OpenedFile } from './protocol.ts';
-import type { FileContent } from './readingDesk.ts';
 
 host.dracoBinary = async () => (await fetch(dracoBinary)).arrayBuffer();
+
+/** What came of a file. */
+export type FileContent = { readonly project: Project } | { readonly model: Model };
 
 /** Reads one model or project apart from everything else: whoever has had enough ends the worker. */
 export interface ReaderApi {

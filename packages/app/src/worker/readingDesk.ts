@@ -3,13 +3,9 @@ import { emptyHistory } from '@blunt-hem/core/document/history';
 import { HemError } from '@blunt-hem/core/errors';
 import type { Project } from '@blunt-hem/core/formats/projectFile';
 import { faceCount } from '@blunt-hem/core/mesh/mesh';
-import type { Model } from '@blunt-hem/core/mesh/model';
 import * as Comlink from 'comlink';
 import type { Answer, OpenedFile, ReadFile } from './protocol.ts';
-import type { ReaderApi } from './readerWorker.ts';
-
-/** What came of a file. */
-export type FileContent = { readonly project: Project } | { readonly model: Model };
+import type { FileContent, ReaderApi } from './readerWorker.ts';
 
 /** Has files read in a worker of their own: whoever has had enough ends it. */
 export function readingDesk() {

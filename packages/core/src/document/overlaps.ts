@@ -1,5 +1,11 @@
-import type { OverlapTask } from '../jobs/overlaps.ts';
 import { type HemDocument, topologyOf } from './document.ts';
+
+export interface OverlapTask {
+  /** UV of the three corners of each triangle that has them: `6 × triangleCount`. */
+  readonly flat: Float64Array;
+  /** Face of each of those triangles. */
+  readonly faceOf: Uint32Array;
+}
 
 /** The triangles of a document that have UVs, as looking for overlaps wants them. */
 export function overlapTask(document: HemDocument): OverlapTask {

@@ -5,7 +5,8 @@ import { cube } from '../testing/shapes.ts';
 import { type HemDocument, openDocument, shellOf, shellsOf, shellUv, topologyOf } from './document.ts';
 import { figuresOf, totalsOf } from './figures.ts';
 import { emptyHistory, type History, record, redone, undone } from './history.ts';
-import { applyPatch, inverse, markChange, uvChange } from './patch.ts';
+import { applyPatch, inverse, markChange } from './patch.ts';
+import { uvChange } from './uvChange.ts';
 
 const document = (): HemDocument => openDocument(modelFromMesh('Cube', cube()));
 

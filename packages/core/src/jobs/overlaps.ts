@@ -1,15 +1,9 @@
+import type { OverlapTask } from '../document/overlaps.ts';
 import { overlappingTriangles } from '../measure/overlap.ts';
 import type { Job } from './job.ts';
 
 /** Most pairs that are counted; beyond it the figure reads “at least”. */
 export const OVERLAP_LIMIT = 10_000;
-
-export interface OverlapTask {
-  /** UV of the three corners of each triangle that has them: `6 × triangleCount`. */
-  readonly flat: Float64Array;
-  /** Face of each of those triangles. */
-  readonly faceOf: Uint32Array;
-}
 
 /** Faces that lie on each other, two a pair; a pair of faces counts once, however many of their triangles meet. */
 export const overlaps: Job<'overlaps', OverlapTask, Uint32Array> = {

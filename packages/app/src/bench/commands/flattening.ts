@@ -1,6 +1,6 @@
 import { IconMap, IconRipple } from '@tabler/icons-react';
 import { note, perform } from '../../store/acts.ts';
-import { namesOfChosen } from '../../store/selection.ts';
+import { namesOfChosen } from '../../store/select.ts';
 import { type Command, ofMany } from './command.ts';
 
 /** The selected shells, or all when none is. */

@@ -10,7 +10,7 @@ import {
 } from '@tabler/icons-react';
 import { stop, travel } from '../../store/acts.ts';
 import { useBench } from '../../store/bench.ts';
-import { selectNothing } from '../../store/selection.ts';
+import { selectNothing } from '../../store/select.ts';
 import { OVERLAYS, overlayNamed } from '../overlays/index.ts';
 import type { Overlay } from '../overlays/overlay.ts';
 import { frameSelection } from '../panes/framing.ts';

@@ -1,7 +1,7 @@
 import { IconCut, IconNeedleThread, IconScissors } from '@tabler/icons-react';
 import { note, perform, picked } from '../../store/acts.ts';
 import { useBench } from '../../store/bench.ts';
-import { namesOfChosen } from '../../store/selection.ts';
+import { namesOfChosen } from '../../store/select.ts';
 import { type Command, ofMany } from './command.ts';
 
 async function seamAct(operation: 'cut' | 'sew', nothing: string): Promise<void> {

@@ -1,7 +1,7 @@
 import { IconEyeOff, IconFocus2, IconTrash } from '@tabler/icons-react';
 import { note, perform } from '../../store/acts.ts';
 import { useBench } from '../../store/bench.ts';
-import { selectedFaces, selectNothing } from '../../store/selection.ts';
+import { selectedFaces, selectNothing } from '../../store/select.ts';
 import type { Command } from './command.ts';
 
 const NOTHING = 'Select faces, shells or parts first.';

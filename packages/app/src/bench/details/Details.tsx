@@ -1,7 +1,7 @@
 import { Table, type TableProps } from 'antd';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { useBench } from '../../store/bench.ts';
-import { select } from '../../store/selection.ts';
+import { select } from '../../store/select.ts';
 import type { ShellRow } from '../../worker/protocol.ts';
 import { stageNamed } from '../stages/index.ts';
 

@@ -1,6 +1,6 @@
 import type { BenchStore } from '../../store/bench.ts';
 import { useBench } from '../../store/bench.ts';
-import { select } from '../../store/selection.ts';
+import { select } from '../../store/select.ts';
 import type { ShellRow } from '../../worker/protocol.ts';
 import type { Overlay } from '../overlays/overlay.ts';
 

@@ -1,7 +1,7 @@
 import type { UvMatrix } from '@blunt-hem/core/surface/similarity';
 import { perform } from '../../store/acts.ts';
 import { useBench } from '../../store/bench.ts';
-import { namesOfChosen } from '../../store/selection.ts';
+import { namesOfChosen } from '../../store/select.ts';
 import { NO_UV } from '../../worker/protocol.ts';
 import { handle } from '../panes/rendererHandle.ts';
 import type { Grip, Place } from './tool.ts';

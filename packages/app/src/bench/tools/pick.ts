@@ -1,24 +1,19 @@
 import { IconClick } from '@tabler/icons-react';
 import { useBench } from '../../store/bench.ts';
 import { holdShells } from './holdShells.ts';
-import { hoverPicker, pickAt, pickWhole } from './picking.ts';
+import { byClick } from './picking.ts';
 import { rubberBand } from './rubberBand.ts';
 import type { Grip, Place, Tool } from './tool.ts';
 
-const hovering = hoverPicker();
-
 /** Picks by clicking. On the Board a selected shell is taken along by the hand. */
 export const pick: Tool = {
+  ...byClick,
   name: 'pick',
   label: 'Pick',
   help: 'Pick by clicking',
   key: 'q',
   icon: IconClick,
   panes: ['model', 'board'],
-  hover: (at) => void hovering.at(at),
-  leave: hovering.leave,
-  click: pickAt,
-  double: pickWhole,
   press(at) {
     return at.pane === 'model' ? (at.ctrl ? rubberBand(at) : undefined) : shellsAt(at);
   },

@@ -1,13 +1,14 @@
 import { afterPick } from '../../store/acts.ts';
 import { useBench } from '../../store/bench.ts';
-import { type How, select } from '../../store/selection.ts';
+import { select } from '../../store/select.ts';
+import type { How } from '../../store/selection.ts';
 import { ask } from '../../store/worker.ts';
-import type { Picked, Place } from './tool.ts';
+import type { Picked, Place, Tool } from './tool.ts';
 
 const ID = { edges: 'edge', faces: 'face', shells: 'shell' } as const;
 
 /** Selects what lies under a click; beside everything, nothing. */
-export function pickAt(at: Place): void {
+function pickAt(at: Place): void {
   afterPick(
     at.pick().then((found) => {
       const { target } = useBench.getState();
@@ -18,7 +19,7 @@ export function pickAt(at: Place): void {
 }
 
 /** Selects the whole loop of an edge, the whole piece of a face. */
-export function pickWhole(at: Place): void {
+function pickWhole(at: Place): void {
   afterPick(at.pick().then((found) => found && selectWhole(found, at.how)));
 }
 
@@ -38,9 +39,11 @@ async function selectWhole(found: Picked, how: How): Promise<void> {
 }
 
 /** Shows what a click would pick, one question at a time; only the newest answer counts. */
-export function hoverPicker() {
+function hoverPicker() {
   let asking = false;
   let next: Place | undefined;
+  /** The pointer left while a question was on its way. */
+  let left = false;
   const settle = (at: Place, found: Picked | undefined) => {
     const { hover } = useBench.getState();
     if (!found) {
@@ -58,19 +61,26 @@ export function hoverPicker() {
       while (next) {
         const now: Place = next;
         next = undefined;
+        left = false;
         const found = await now.pick().catch(() => undefined);
         if (!next && !left) settle(now, found);
-        left = false;
       }
       asking = false;
     },
     leave(): void {
       next = undefined;
-      left = asking;
+      left = true;
       if (useBench.getState().hover) useBench.setState({ hover: undefined });
     },
   };
 }
 
-/** Set when the pointer left while a question was on its way. */
-let left = false;
+const hovering = hoverPicker();
+
+/** Lights up what is pointed at, picks it by a click, and its loop or piece by a double click: what every picking tool does. */
+export const byClick: Pick<Tool, 'hover' | 'leave' | 'click' | 'double'> = {
+  hover: (at) => void hovering.at(at),
+  leave: hovering.leave,
+  click: pickAt,
+  double: pickWhole,
+};

@@ -1,7 +1,7 @@
 import { type Camera, Matrix4, OrthographicCamera, Vector3 } from 'three';
 import { afterPick } from '../../store/acts.ts';
 import { useBench } from '../../store/bench.ts';
-import { select } from '../../store/selection.ts';
+import { select } from '../../store/select.ts';
 import { ask } from '../../store/worker.ts';
 import { clipOf } from '../panes/places.ts';
 import { handle } from '../panes/rendererHandle.ts';

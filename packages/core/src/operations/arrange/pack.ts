@@ -1,5 +1,5 @@
 import { shellOf, shellsOf, shellUv } from '../../document/document.ts';
-import { uvChange } from '../../document/patch.ts';
+import { uvChange } from '../../document/uvChange.ts';
 import { HemError } from '../../errors.ts';
 import { choice, flag, number, otherwise, record, whole } from '../../params.ts';
 import { surfaceArea } from '../../surface/areas.ts';

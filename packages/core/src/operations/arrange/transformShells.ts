@@ -1,5 +1,6 @@
 import { shellOf, shellUv } from '../../document/document.ts';
-import { NO_CHANGE, uvChange } from '../../document/patch.ts';
+import { NO_CHANGE } from '../../document/patch.ts';
+import { uvChange } from '../../document/uvChange.ts';
 import { indices, record, tuple } from '../../params.ts';
 import { transformUv, type UvMatrix } from '../../surface/similarity.ts';
 import { operation, plural } from '../operation.ts';

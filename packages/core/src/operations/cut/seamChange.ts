@@ -1,5 +1,6 @@
 import { type HemDocument, shellsOf, topologyOf } from '../../document/document.ts';
-import { applyPatch, type Change, markChange, type Patch, uvChange } from '../../document/patch.ts';
+import { applyPatch, type Change, markChange, type Patch } from '../../document/patch.ts';
+import { uvChange } from '../../document/uvChange.ts';
 import { HemError } from '../../errors.ts';
 import { facesOfShell, shellsAtEdges } from '../../surface/shells.ts';
 

@@ -1,5 +1,6 @@
 import { type HemDocument, shellOf, shellsOf, shellUv } from '../../document/document.ts';
-import { markChange, NO_CHANGE, uvChange } from '../../document/patch.ts';
+import { markChange, NO_CHANGE } from '../../document/patch.ts';
+import { uvChange } from '../../document/uvChange.ts';
 import { HemError } from '../../errors.ts';
 import {
   flag,

@@ -1,6 +1,7 @@
 import { type HemDocument, shellOf, shellsOf } from '../../document/document.ts';
 import { densityOf } from '../../document/layout.ts';
-import { markChange, uvChange } from '../../document/patch.ts';
+import { markChange } from '../../document/patch.ts';
+import { uvChange } from '../../document/uvChange.ts';
 import { choice, list, otherwise, record, surfaceChoice, whichShells } from '../../params.ts';
 import { surfaceArea } from '../../surface/areas.ts';
 import { signedArea } from '../../surface/flatArea.ts';

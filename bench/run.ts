@@ -2,6 +2,7 @@ import { cpus } from 'node:os';
 import { angleBasedSpeed, quality } from './angles.ts';
 import { conformal, movedPins } from './conformal.ts';
 import { health } from './health.ts';
+import { history } from './history.ts';
 import { factorisation } from './linear.ts';
 import { flips, smallShells } from './many.ts';
 import { reading } from './reading.ts';
@@ -25,6 +26,7 @@ const sections: Record<string, (large: boolean) => Table | Promise<Table>> = {
   stop: stopping,
   reading,
   health,
+  history,
 };
 
 const names = process.argv.slice(2).filter((a) => a !== '--large');

@@ -68,17 +68,22 @@ export function paneRenderer(canvas: HTMLCanvasElement, modelPane: HTMLElement, 
   const middle = new Vector3();
   let radius = 1;
   let framed = false;
+  let drawnLooks = '';
   const isParallel = () => useBench.getState().parallel;
 
-  function updateLayers(): void {
+  /** Brings layers up to date; true when any of them was not. */
+  function updateLayers(): boolean {
     const state = useBench.getState();
+    let changed = false;
     for (const layer of layers) {
       const needed = layer.drawn.needs(state);
       if (needed.every((value, i) => value === layer.needed[i]) && needed.length === layer.needed.length)
         continue;
       layer.needed = needed;
       layer.drawn.update(state);
+      changed = true;
     }
+    return changed;
   }
 
   const update = () => {
@@ -92,8 +97,10 @@ export function paneRenderer(canvas: HTMLCanvasElement, modelPane: HTMLElement, 
       framed = true;
     }
     surface.update(state);
-    updateLayers();
-    request();
+    // Most of what changes in the store is not to be seen here.
+    const looks = `${state.parallel} ${state.dark}`;
+    if (updateLayers() || looks !== drawnLooks) request();
+    drawnLooks = looks;
   };
 
   function draw(): void {

@@ -1,5 +1,5 @@
 import { expect, type Page, test } from '@playwright/test';
-import { at, benchReady, idle, openRack } from './hands.ts';
+import { at, benchReady, drawn, idle, openRack } from './hands.ts';
 
 /** One picture of each main view, from the demo. */
 const save = (page: Page, name: string) => page.screenshot({ path: `docs/screenshots/${name}.png` });
@@ -31,7 +31,8 @@ test('pictures', async ({ page }) => {
   await page.waitForTimeout(300);
   await page.mouse.dblclick(x, y);
   await expect(page.getByTestId('selection')).toHaveText(/edges/);
-  await page.waitForTimeout(500);
+  await page.getByText(/^This cut:/).waitFor();
+  await drawn(page);
   await save(page, 'bench-cutting');
 
   await page.keyboard.press('Escape');

@@ -30,7 +30,12 @@ export async function history(): Promise<Table> {
     patch: async (at) => deserialize(readFileSync(file(at))),
   };
   const model = readObj(new TextEncoder().encode(hillsObj(100_000)), 'hills.obj');
-  const session = openSession({ document: openDocument(model), history: emptyHistory, keeper, jobs: localJobs });
+  const session = openSession({
+    document: openDocument(model),
+    history: emptyHistory,
+    keeper,
+    jobs: localJobs,
+  });
   await session.perform('unfold', {});
   const megabytes = () => {
     globalThis.gc?.();
@@ -45,7 +50,12 @@ export async function history(): Promise<Table> {
     for (let k = 0; k < 10; k++) await session.undo();
     const near = (performance.now() - start) / 10_000;
     for (let k = 0; k < 10; k++) await session.redo();
-    rows.push([count(i), count(Math.round(kept / 2 ** 20)), count(Math.round(megabytes() - before)), seconds(near)]);
+    rows.push([
+      count(i),
+      count(Math.round(kept / 2 ** 20)),
+      count(Math.round(megabytes() - before)),
+      seconds(near),
+    ]);
   }
   const start = performance.now();
   while (await session.undo());

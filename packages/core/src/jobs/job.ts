@@ -6,6 +6,6 @@ import type { Context } from '../progress.ts';
  */
 export interface Job<Name extends string, Input, Output> {
   readonly name: Name;
-  /** Heeds `context.signal` at least every 100 ms. */
+  /** Acts heed `context.signal` at least every 100 ms; writing a file and editing a mesh do not in their middle. */
   run(input: Input, context: Context): Output | Promise<Output>;
 }

@@ -2,7 +2,7 @@ import { mkdirSync, rmSync, writeFileSync } from 'node:fs';
 import { openDocument, topologyOf } from '@blunt-hem/core/document/document';
 import { emptyHistory } from '@blunt-hem/core/document/history';
 import { drawPicture } from '@blunt-hem/core/formats/drawPicture';
-import { writeProject } from '@blunt-hem/core/formats/projectFile';
+import { writeProject } from '@blunt-hem/core/keeping/projectFile';
 import { readModel } from '@blunt-hem/core/formats/readModel';
 import { localJobs } from '@blunt-hem/core/jobs/index';
 import { findEdge } from '@blunt-hem/core/mesh/connectivity';
@@ -41,7 +41,7 @@ async function project(
   const edges = seams.map(([a, b]) => findEdge(links, a, b));
   if (edges.length > 0) await session.perform('cut', { edges });
   const made = { name: title, document: session.document, history: emptyHistory };
-  writeFileSync(new URL(`${name}.hemproject`, folder), writeProject(made));
+  writeFileSync(new URL(`${name}.hemproject`, folder), await writeProject(made));
   const size = { width: 320, height: 208 };
   const data = drawPicture(session.document, size.width, size.height);
   writeFileSync(new URL(`${name}.png`, folder), encode({ ...size, data, channels: 4 }));

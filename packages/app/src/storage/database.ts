@@ -1,11 +1,12 @@
 import type { HemDocument } from '@blunt-hem/core/document/document';
 import type { Act } from '@blunt-hem/core/document/history';
-import { byteSize, type Patch } from '@blunt-hem/core/document/patch';
-import { upgradedAct, upgradedDocument } from '@blunt-hem/core/document/upgrade';
+import type { Patch } from '@blunt-hem/core/document/patch';
+import { HemError } from '@blunt-hem/core/errors';
 import Dexie, { type EntityTable, type Table } from 'dexie';
 
 export interface ProjectRow {
   readonly id: string;
+  /** Of any length. */
   readonly name: string;
   readonly created: number;
   readonly updated: number;
@@ -16,15 +17,8 @@ export interface ProjectRow {
   readonly faces: number;
   readonly shells: number;
   readonly picture?: Blob;
-  /** When it was thrown away; it can be taken back until the Rack is next opened. */
+  /** When it was taken off the Rack, milliseconds since 1970. */
   readonly deleted?: number;
-}
-
-/** The document as it was before act number `at`: opening begins here. */
-export interface BaseRow {
-  readonly projectId: string;
-  readonly document: HemDocument;
-  readonly at: number;
 }
 
 export interface ActRow extends Act {
@@ -34,11 +28,26 @@ export interface ActRow extends Act {
   readonly bytes: number;
 }
 
-/** What an act changed, apart from the act: most are never wanted again. */
-export interface PatchRow {
+/** Number of the record that holds the base; other records hold what the act of their number changed. */
+export const BASE = -1;
+
+/** What is large, packed: see `records.ts`. */
+export interface RecordRow {
   readonly projectId: string;
   readonly number: number;
-  readonly patch: Patch;
+  readonly text: string;
+  /** Of the text. */
+  readonly checksum: string;
+}
+
+/** A stretch of the arrays of a record. */
+export interface PieceRow {
+  readonly projectId: string;
+  readonly number: number;
+  readonly part: number;
+  /** Where among the bytes of the record it begins. */
+  readonly at: number;
+  readonly bytes: Uint8Array;
 }
 
 /** How the Bench was left: cameras, stage, what is shown. */
@@ -47,14 +56,36 @@ export interface ViewRow {
   readonly view: unknown;
 }
 
+/** The base as databases of version 1 and 2 keep it. */
+export interface OldBaseRow {
+  readonly projectId: string;
+  readonly document: HemDocument;
+  readonly at: number;
+}
+
+/** What an act changed, as databases of version 2 keep it; those of version 1 keep it with the act. */
+export interface OldPatchRow {
+  readonly projectId: string;
+  readonly number: number;
+  readonly patch: Patch;
+}
+
 export type Database = Dexie & {
   projects: EntityTable<ProjectRow, 'id'>;
-  bases: EntityTable<BaseRow, 'projectId'>;
   acts: Table<ActRow, [string, number]>;
-  patches: Table<PatchRow, [string, number]>;
+  records: Table<RecordRow, [string, number]>;
+  pieces: Table<PieceRow, [string, number, number]>;
   views: EntityTable<ViewRow, 'projectId'>;
+  bases: EntityTable<OldBaseRow, 'projectId'>;
+  patches: Table<OldPatchRow, [string, number]>;
 };
 
+const VERSION = 3;
+
+/**
+ * The database of the app. Nothing in it is rewritten when a newer app first opens it: what earlier versions kept stays as it is, and is
+ * read as it is (`older.ts`), until the project it belongs to has been opened and its base moves on.
+ */
 export function openDatabase(name = 'blunt-hem'): Database {
   const database = new Dexie(name) as Database;
   database.version(1).stores({
@@ -63,34 +94,43 @@ export function openDatabase(name = 'blunt-hem'): Database {
     acts: '[projectId+number], projectId',
     views: 'projectId',
   });
-  database
-    .version(2)
-    .stores({ patches: '[projectId+number], projectId' })
-    .upgrade(async (transaction) => {
-      const firstActs = new Map<string, number>();
-      await transaction
-        .table('bases')
-        .toCollection()
-        .modify((row) => {
-          firstActs.set(row.projectId, row.firstAct);
-          row.document = upgradedDocument(row.document);
-          row.at = row.firstAct;
-          delete row.firstAct;
-        });
-      await transaction
-        .table('projects')
-        .toCollection()
-        .modify((row) => {
-          row.firstAct = firstActs.get(row.id) ?? 0;
-          row.done += row.firstAct;
-        });
-      // One at a time: together they may be larger than memory.
-      for (const key of await transaction.table('acts').toCollection().primaryKeys()) {
-        const { patch, ...act } = upgradedAct(await transaction.table('acts').get(key));
-        const { projectId, number } = act as unknown as ActRow;
-        await transaction.table('patches').put({ projectId, number, patch });
-        await transaction.table('acts').put({ ...act, bytes: byteSize(patch.changes) });
-      }
-    });
+  database.version(2).stores({ patches: '[projectId+number], projectId' });
+  database.version(VERSION).stores({ records: '[projectId+number]', pieces: '[projectId+number+part]' });
   return database;
+}
+
+/** Everything a project has, for one transaction. */
+export const tablesOf = ({ projects, acts, records, pieces, views, bases, patches }: Database) => [
+  projects,
+  acts,
+  records,
+  pieces,
+  views,
+  bases,
+  patches,
+];
+
+/** The version of a database as it lies in the browser, 0 where there is none. It is looked at, and not opened. */
+function versionLying(name: string): Promise<number> {
+  return new Promise((resolve, reject) => {
+    const request = indexedDB.open(name);
+    // There was none: nor shall there be one of no version.
+    request.onupgradeneeded = () => request.transaction?.abort();
+    request.onsuccess = () => {
+      const { version } = request.result;
+      request.result.close();
+      resolve(version / 10);
+    };
+    request.onerror = () => (request.error?.name === 'AbortError' ? resolve(0) : reject(request.error));
+  });
+}
+
+/** @throws HemError when a later version of the app has written the database; it is left as it is */
+export async function refuseNewer(name = 'blunt-hem'): Promise<void> {
+  const version = await versionLying(name);
+  if (version > VERSION)
+    throw new HemError(
+      'newer-store',
+      `What this browser keeps was written by a later Blunt Hem (its version is ${Math.floor(version)}, this one knows ${VERSION}). Nothing was touched. Start the later one to go on.`,
+    );
 }

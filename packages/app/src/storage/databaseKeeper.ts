@@ -1,7 +1,12 @@
+import type { KeptAct } from '@blunt-hem/core/document/history';
+import type { Patch } from '@blunt-hem/core/document/patch';
+import { checksums } from '@blunt-hem/core/keeping/checksum';
 import type { Keeper } from '@blunt-hem/core/session/keeper';
 import type { Database, ProjectRow } from './database.ts';
+import { readPatch } from './loadProject.ts';
+import type { Lock } from './locks.ts';
 import { renewBase, saveAct, saveDone } from './projects.ts';
-import { saving } from './saving.ts';
+import { notSaved } from './saving.ts';
 
 /** Patches that are held in memory, bytes; older ones are read back. */
 const MEMORY = 256 * 2 ** 20;
@@ -9,20 +14,39 @@ const MEMORY = 256 * 2 ** 20;
 /** After so many acts the base is brought up to date. */
 export const LONG_TAIL = 50;
 
-/**
- * Keeps the acts of one project in the database.
- *
- * @param row  the project as it was opened
- * @param baseAt  the act before which its base stands
- * @param stored  resolves once the project itself is stored: no act is kept before it
- */
-export function databaseKeeper(
-  database: Database,
-  { id, firstAct }: ProjectRow,
-  baseAt: number,
-  stored: Promise<void> = Promise.resolve(),
-): Keeper {
+export interface KeptAs {
+  /** The project as it was opened. */
+  readonly row: ProjectRow;
+  /** The act before which its base stands. */
+  readonly baseAt: number;
+  /** Of a project that is only now being stored. */
+  readonly fresh?: {
+    /** Resolves once it is stored: no act is kept before it. */
+    readonly saved: Promise<void>;
+    readonly acts: readonly KeptAct[];
+  };
+  readonly lock?: Pick<Lock, 'lost'>;
+}
+
+/** Keeps the acts of one project in the database; of one that could not be stored, in memory alone. */
+export function databaseKeeper(database: Database, { row, baseAt, fresh, lock }: KeptAs): Keeper {
+  const { id, firstAct } = row;
   let at = baseAt;
+  /** Whether the project is in the store. */
+  const stored = async (): Promise<boolean> => {
+    if (lock?.lost)
+      throw notSaved(
+        'lock-lost',
+        'another tab has taken this project over. Go on there, or keep what is here as a new project',
+      );
+    return fresh
+      ? fresh.saved.then(
+          () => true,
+          () => false,
+        )
+      : true;
+  };
+  const inMemory: Patch[] = fresh?.acts.map(({ patch }) => patch) ?? [];
   const renewed = async (document: Parameters<Keeper['add']>[2], now: number) => {
     if (Math.abs(now - at) < LONG_TAIL) return;
     // The acts are kept: without a newer base opening takes a little longer, and that is all.
@@ -36,22 +60,25 @@ export function databaseKeeper(
   return {
     memory: MEMORY,
     async add(act, index, document) {
-      await stored;
+      if (!(await stored())) {
+        inMemory.length = index;
+        inMemory.push(act.patch);
+        return;
+      }
       const number = firstAct + index;
       const rebase = at > number;
-      await saveAct(database, id, number, act, document, rebase);
+      await saveAct(database, row, number, act, document, rebase);
       if (rebase) at = number + 1;
       await renewed(document, firstAct + index + 1);
     },
     async move(index, document) {
-      await stored;
-      await saveDone(database, id, firstAct + index, document);
+      if (!(await stored())) return;
+      await saveDone(database, row, firstAct + index, document);
       await renewed(document, firstAct + index);
     },
     async patch(index) {
-      const row = await saving(database.patches.get([id, firstAct + index]));
-      if (!row) throw new Error(`Act ${index} has no patch.`);
-      return row.patch;
+      if (!(await stored())) return inMemory[index];
+      return readPatch(database, id, firstAct + index, await checksums());
     },
   };
 }

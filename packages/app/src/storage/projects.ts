@@ -1,11 +1,16 @@
 import type { HemDocument } from '@blunt-hem/core/document/document';
 import { shellsOf } from '@blunt-hem/core/document/document';
 import type { History, KeptAct } from '@blunt-hem/core/document/history';
-import { applyPatch, byteSize, inverse, type Patch } from '@blunt-hem/core/document/patch';
+import { byteSize } from '@blunt-hem/core/document/patch';
 import { HemError } from '@blunt-hem/core/errors';
-import type { Project } from '@blunt-hem/core/formats/projectFile';
-import type { Database, ProjectRow } from './database.ts';
+import { checksums } from '@blunt-hem/core/keeping/checksum';
+import { pack } from '@blunt-hem/core/keeping/packed';
+import type { Project } from '@blunt-hem/core/keeping/projectFile';
+import { BASE, type Database, type ProjectRow, tablesOf } from './database.ts';
+import { deleteRecords, putRecord } from './records.ts';
 import { saving } from './saving.ts';
+
+/** What is written of projects. Each function writes all it says, or nothing. */
 
 export interface Stored {
   readonly row: ProjectRow;
@@ -15,10 +20,10 @@ export interface Stored {
   readonly baseAt: number;
 }
 
-const gone = () => new HemError('no-such-project', 'This project is not on the Rack any more.');
+export const gone = () => new HemError('no-such-project', 'This project is not on the Rack any more.');
 
 /** A new project as the database will have it, before anything of it is stored. */
-export function newProject({ name, document, history }: Project, picture?: Blob): Stored {
+export function newProject({ name, document, history }: Project, more: Partial<ProjectRow> = {}): Stored {
   const now = Date.now();
   const { done } = history;
   const row: ProjectRow = {
@@ -29,40 +34,46 @@ export function newProject({ name, document, history }: Project, picture?: Blob)
     firstAct: 0,
     done,
     ...counts(document),
-    picture,
+    ...more,
   };
   return { row, document, history, baseAt: done };
 }
 
-/** Stores a new project: all of it, or nothing. */
+/** Stores a new project. */
 export async function storeProject(
   database: Database,
   { row, document }: Stored,
   kept: readonly KeptAct[],
 ): Promise<void> {
-  const { projects, bases, acts, patches } = database;
-  const { id: projectId, done } = row;
+  const { id, done } = row;
+  const sum = await checksums();
+  const base = pack({ document, at: done }, sum);
   await saving(
-    database.transaction('rw', projects, bases, acts, patches, async () => {
-      await projects.add(row);
-      await bases.add({ projectId, document, at: done });
-      await acts.bulkAdd(kept.map((act, number) => actRow(projectId, number, act)));
-      await patches.bulkAdd(kept.map(({ patch }, number) => ({ projectId, number, patch })));
+    database.transaction('rw', tablesOf(database), async () => {
+      await database.projects.add(row);
+      await putRecord(database, id, BASE, base);
+      await database.acts.bulkAdd(kept.map((act, number) => actRow(id, number, act)));
+      for (const [number, { patch }] of kept.entries())
+        await putRecord(database, id, number, pack(patch, sum));
     }),
   );
 }
 
-export async function addProject(database: Database, project: Project, picture?: Blob): Promise<string> {
-  const stored = newProject(project, picture);
+export async function addProject(
+  database: Database,
+  project: Project,
+  more?: Partial<ProjectRow>,
+): Promise<string> {
+  const stored = newProject(project, more);
   await storeProject(database, stored, project.history.acts);
   return stored.row.id;
 }
 
-const actRow = (projectId: string, number: number, { patch, ...act }: KeptAct) => ({
-  operation: act.operation,
-  params: act.params,
-  label: act.label,
-  group: act.group,
+const actRow = (projectId: string, number: number, { operation, params, label, group, patch }: KeptAct) => ({
+  operation,
+  params,
+  label,
+  group,
   projectId,
   number,
   bytes: byteSize(patch.changes),
@@ -74,93 +85,31 @@ const counts = (document: HemDocument) => ({
 });
 
 /**
- * Reads a project: its base, and from there on or back what was done.
+ * Keeps one act: what could be redone goes, the act comes. The act counts as done only once this has resolved.
  *
- * @throws HemError when there is none of that id
- */
-export async function loadProject(database: Database, id: string): Promise<Stored> {
-  const { projects, bases, acts, patches } = database;
-  return database.transaction('r', projects, bases, acts, patches, async () => {
-    const [row, base, kept] = await Promise.all([
-      projects.get(id),
-      bases.get(id),
-      acts.where('[projectId+number]').between([id, 0], [id, Infinity]).toArray(),
-    ]);
-    if (!row || !base) throw gone();
-    const history: History = {
-      acts: kept.map(({ operation, params, label, group }) => ({ operation, params, label, group })),
-      done: row.done - row.firstAct,
-    };
-    const patchOf = async (number: number): Promise<Patch> => {
-      const found = await patches.get([id, number]);
-      if (!found) throw new HemError('damaged', 'A part of this project is missing.');
-      return found.patch;
-    };
-    let { document } = base;
-    for (let i = base.at; i < row.done; i++) document = applyPatch(document, await patchOf(i));
-    for (let i = base.at; i-- > row.done; ) document = applyPatch(document, inverse(await patchOf(i)));
-    return { row, document, history, baseAt: base.at };
-  });
-}
-
-/** Every act of a project with what it changed, for handing it on. */
-export async function keptActs(database: Database, id: string): Promise<KeptAct[]> {
-  const { acts, patches } = database;
-  const all = [
-    [id, 0],
-    [id, Infinity],
-  ] as const;
-  const rows = await acts
-    .where('[projectId+number]')
-    .between(...all)
-    .toArray();
-  const found = await patches
-    .where('[projectId+number]')
-    .between(...all)
-    .toArray();
-  return rows.map(({ operation, params, label, group }, i) => ({
-    operation,
-    params,
-    label,
-    group,
-    patch: found[i].patch,
-  }));
-}
-
-/**
- * Keeps one act: what could be redone goes, the act comes, in one transaction. The act counts as done only once
- * this has resolved.
- *
+ * @param row  the project as it was opened
  * @param number  of the act
  * @param rebase  whether the base stands among the acts that go, and the document takes its place
  */
 export async function saveAct(
   database: Database,
-  id: string,
+  { id, firstAct }: ProjectRow,
   number: number,
   act: KeptAct,
   document: HemDocument,
   rebase = false,
 ): Promise<void> {
-  const { projects, bases, acts, patches } = database;
-  const row = actRow(id, number, act);
-  const changes = { done: number + 1, updated: Date.now(), ...counts(document) };
+  const sum = await checksums();
+  const patch = pack(act.patch, sum);
+  const base = rebase ? pack({ document, at: number + 1 }, sum) : undefined;
+  const changes = { firstAct, done: number + 1, updated: Date.now(), ...counts(document) };
   await saving(
-    database.transaction('rw', projects, bases, acts, patches, async () => {
-      const rest = [[id, number], [id, Infinity], true, true] as const;
-      await acts
-        .where('[projectId+number]')
-        .between(...rest)
-        .delete();
-      await patches
-        .where('[projectId+number]')
-        .between(...rest)
-        .delete();
-      await acts.add(row);
-      await patches.add({ projectId: id, number, patch: act.patch });
-      if (rebase) await bases.put({ projectId: id, document, at: number + 1 });
-      // A write that meets no project has kept nothing.
-      if ((await projects.update(id, changes)) === 0) throw gone();
+    database.transaction('rw', tablesOf(database), async () => {
+      await deleteActs(database, id, number, Infinity);
+      await database.acts.add(actRow(id, number, act));
+      await putRecord(database, id, number, patch);
+      if (base) await putBase(database, id, base);
+      await changeRow(database, id, changes);
     }),
   );
 }
@@ -168,16 +117,44 @@ export async function saveAct(
 /** Keeps where undo and redo have got to. */
 export async function saveDone(
   database: Database,
-  id: string,
+  { id, firstAct }: ProjectRow,
   done: number,
   document: HemDocument,
 ): Promise<void> {
-  const changes = { done, updated: Date.now(), ...counts(document) };
-  await saving(
-    database.transaction('rw', database.projects, async () => {
-      if ((await database.projects.update(id, changes)) === 0) throw gone();
-    }),
-  );
+  const changes = { firstAct, done, updated: Date.now(), ...counts(document) };
+  await saving(database.transaction('rw', database.projects, () => changeRow(database, id, changes)));
+}
+
+/** @throws HemError when there is no such project: a write that meets none has kept nothing */
+export async function changeRow(
+  { projects }: Database,
+  id: string,
+  changes: Partial<ProjectRow>,
+): Promise<void> {
+  if ((await projects.update(id, changes)) > 0) return;
+  // A row that already is as it should be counts as not updated.
+  if (!(await projects.get(id))) throw gone();
+}
+
+async function deleteActs(database: Database, id: string, from: number, to: number): Promise<void> {
+  const range = [
+    [id, from],
+    [id, to],
+  ] as const;
+  await database.acts
+    .where('[projectId+number]')
+    .between(...range)
+    .delete();
+  await database.patches
+    .where('[projectId+number]')
+    .between(...range)
+    .delete();
+  await deleteRecords(database, id, from, to);
+}
+
+async function putBase(database: Database, id: string, base: ReturnType<typeof pack>): Promise<void> {
+  await putRecord(database, id, BASE, base);
+  await database.bases.delete(id);
 }
 
 /** Most bytes of patches that a project keeps; beyond it the oldest acts can no longer be taken back. */
@@ -196,48 +173,37 @@ export async function renewBase(
   at: number,
   most = MOST_KEPT,
 ): Promise<void> {
-  const { projects, bases, acts, patches } = database;
+  const base = pack({ document, at }, await checksums());
   await saving(
-    database.transaction('rw', projects, bases, acts, patches, async () => {
-      const row = await projects.get(id);
+    database.transaction('rw', tablesOf(database), async () => {
+      const row = await database.projects.get(id);
       if (!row) throw gone();
-      await bases.put({ projectId: id, document, at });
-      const rows = await acts.where('[projectId+number]').between([id, 0], [id, Infinity]).toArray();
+      await putBase(database, id, base);
+      const rows = await database.acts.where('[projectId+number]').between([id, 0], [id, Infinity]).toArray();
       let total = rows.reduce((sum, { bytes }) => sum + bytes, 0);
-      let firstAct = row.firstAct;
+      let { firstAct } = row;
       for (const { number, bytes } of rows) {
         if (total <= most || number >= Math.min(at, row.done)) break;
         total -= bytes;
         firstAct = number + 1;
       }
       if (firstAct === row.firstAct) return;
-      const old = [
-        [id, 0],
-        [id, firstAct],
-      ] as const;
-      await acts
-        .where('[projectId+number]')
-        .between(...old)
-        .delete();
-      await patches
-        .where('[projectId+number]')
-        .between(...old)
-        .delete();
-      await projects.update(id, { firstAct });
+      await deleteActs(database, id, 0, firstAct);
+      await database.projects.update(id, { firstAct });
     }),
   );
 }
 
-/** Removes for good what was thrown away before `before`. */
-export async function purgeDeleted(database: Database, before: number): Promise<void> {
-  const { projects, bases, acts, patches, views } = database;
-  const ids = await projects.filter(({ deleted }) => deleted !== undefined && deleted < before).primaryKeys();
-  if (ids.length === 0) return;
-  await database.transaction('rw', projects, bases, acts, patches, views, async () => {
-    await projects.bulkDelete(ids);
-    await bases.bulkDelete(ids);
-    await views.bulkDelete(ids);
-    await acts.where('projectId').anyOf(ids).delete();
-    await patches.where('projectId').anyOf(ids).delete();
-  });
+/** Removes projects for good. */
+export async function deleteProjects(database: Database, ids: readonly string[]): Promise<void> {
+  await saving(
+    database.transaction('rw', tablesOf(database), async () => {
+      for (const id of ids) {
+        await deleteActs(database, id, BASE, Infinity);
+        await database.projects.delete(id);
+        await database.bases.delete(id);
+        await database.views.delete(id);
+      }
+    }),
+  );
 }

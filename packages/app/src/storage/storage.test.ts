@@ -6,11 +6,11 @@ import { findEdge } from '@blunt-hem/core/mesh/connectivity';
 import { modelFromMesh } from '@blunt-hem/core/mesh/model';
 import { openSession } from '@blunt-hem/core/session/session';
 import { cube } from '@blunt-hem/core/testing/shapes';
-import Dexie from 'dexie';
 import { afterEach, describe, expect, it } from 'vitest';
 import { type Database, openDatabase } from './database.ts';
 import { databaseKeeper, LONG_TAIL } from './databaseKeeper.ts';
-import { addProject, keptActs, loadProject, purgeDeleted, renewBase, type Stored } from './projects.ts';
+import { loadProject, wholeProject } from './loadProject.ts';
+import { addProject, deleteProjects, renewBase, type Stored } from './projects.ts';
 
 let counter = 0;
 const databases: Database[] = [];
@@ -24,7 +24,7 @@ async function project(): Promise<{ database: Database; id: string; stored: Stor
 }
 
 const session = (database: Database, { document, history, row, baseAt }: Stored) =>
-  openSession({ document, history, keeper: databaseKeeper(database, row, baseAt), jobs: localJobs });
+  openSession({ document, history, keeper: databaseKeeper(database, { row, baseAt }), jobs: localJobs });
 
 function lid({ document }: { document: HemDocument }): number[] {
   const { links } = topologyOf(document.model);
@@ -65,7 +65,7 @@ describe('storage', () => {
     await open.perform('hide', {});
     const { history } = await loadProject(database, id);
     expect(history.acts.map(({ operation }) => operation)).toEqual(['hide']);
-    expect(await database.patches.count()).toBe(1);
+    expect(await database.records.count()).toBe(2);
     expect(await open.redo()).toBeUndefined();
   });
 
@@ -108,7 +108,7 @@ describe('storage', () => {
     const open = session(database, stored);
     const many = 2 * LONG_TAIL + 5;
     for (let i = 0; i < many; i++) await open.perform('hide', { how: i % 2 === 0 ? 'hide' : 'show' });
-    expect((await database.bases.get(id))?.at).toBeGreaterThanOrEqual(LONG_TAIL);
+    expect((await loadProject(database, id)).baseAt).toBeGreaterThanOrEqual(LONG_TAIL);
     const reopened = session(database, await loadProject(database, id));
     expect(reopened.document).toEqual(open.document);
     expect(reopened.history.done).toBe(many);
@@ -141,7 +141,7 @@ describe('storage', () => {
   it('reads patches back that memory has let go of', async () => {
     const { database, stored } = await project();
     const { document, history, row, baseAt } = stored;
-    const keeper = { ...databaseKeeper(database, row, baseAt), memory: 100 };
+    const keeper = { ...databaseKeeper(database, { row, baseAt }), memory: 100 };
     let readBack = 0;
     const open = openSession({
       document,
@@ -167,84 +167,25 @@ describe('storage', () => {
     const { database, id, stored } = await project();
     const open = session(database, stored);
     await open.perform('cut', { edges: lid(stored) });
-    const { document, history } = open;
-    const acts = await keptActs(database, id);
-    const copy = await addProject(database, {
-      name: 'Copy',
-      document,
-      history: { acts, done: history.done },
-    });
+    const { document } = open;
+    const { project: handedOn } = await wholeProject(database, id);
+    const copy = await addProject(database, { ...handedOn, name: 'Copy' });
     const opened = session(database, await loadProject(database, copy));
     expect(opened.document).toEqual(document);
     await opened.undo();
     expect(opened.document).toEqual(stored.document);
   });
 
-  it('purges what was thrown away long ago, and nothing else', async () => {
+  it('deletes a project with all it has, and no other', async () => {
     const { database, id, stored } = await project();
     const { document } = stored;
     const other = await addProject(database, { name: 'Other', document, history: emptyHistory });
     await session(database, stored).perform('hide', {});
-    await database.projects.update(id, { deleted: 1 });
-    await purgeDeleted(database, Date.now());
+    await deleteProjects(database, [id]);
     await expect(loadProject(database, id)).rejects.toThrow(/not on the Rack/);
     expect((await loadProject(database, other)).document).toEqual(document);
-    expect(await database.patches.count()).toBe(0);
-  });
-});
-
-describe('a database of version 1', () => {
-  it('opens with its projects, undo and all', async () => {
-    const name = `old-${counter++}`;
-    const document = openDocument(modelFromMesh('Cube', cube()));
-    const old = new Dexie(name);
-    old.version(1).stores({
-      projects: 'id, updated',
-      bases: 'projectId',
-      acts: '[projectId+number], projectId',
-      views: 'projectId',
-    });
-    const uv = document.uvSets[0].uv;
-    const corners = Uint32Array.from({ length: uv.length / 2 }, (_, c) => c);
-    const after = uv.map((_, i) => i / uv.length);
-    const marks = (index: number) => ({
-      kind: 'marks',
-      field: 'seams',
-      index: Uint32Array.of(index),
-      before: Uint8Array.of(0),
-      after: Uint8Array.of(1),
-    });
-    const act = (number: number, change: object) => ({
-      projectId: 'a',
-      number,
-      operation: 'cut',
-      params: {},
-      label: `act ${number}`,
-      group: number,
-      patch: { changes: [change], notes: [] },
-    });
-    const facts = { id: 'a', name: 'Old', created: 1, updated: 2, faces: 6, shells: 1 };
-    await old.table('projects').add({ ...facts, done: 2 });
-    await old.table('bases').add({ projectId: 'a', document, firstAct: 7 });
-    await old
-      .table('acts')
-      .bulkAdd([
-        act(7, marks(3)),
-        act(8, { kind: 'uv', set: 0, corners, before: uv, after }),
-        act(9, marks(4)),
-      ]);
-    old.close();
-
-    const database = openDatabase(name);
-    databases.push(database);
-    const stored = await loadProject(database, 'a');
-    expect(stored.history.done).toBe(2);
-    expect(stored.document.uvSets[0].uv).toEqual(after);
-    expect([...stored.document.seams].flatMap((mark, e) => (mark ? [e] : []))).toEqual([3]);
-    const open = session(database, stored);
-    await open.redo();
-    expect(open.document.seams[4]).toBe(1);
-    for (let i = 0; i < 3; i++) await open.undo();
-    expect(open.document).toEqual(document);
+    expect(await database.records.count()).toBe(1);
+    expect(await database.pieces.count()).toBe(1);
+    expect(await database.acts.count()).toBe(0);
   });
 });

@@ -1,11 +1,14 @@
 import { HemError } from '@blunt-hem/core/errors';
 import * as Comlink from 'comlink';
-import { openDatabase } from '../storage/database.ts';
+import { openDatabase, refuseNewer } from '../storage/database.ts';
 import { databaseKeeper } from '../storage/databaseKeeper.ts';
-import { loadProject } from '../storage/projects.ts';
+import { loadProject } from '../storage/loadProject.ts';
+import { type Lock, lockProject } from '../storage/locks.ts';
+import { addProject } from '../storage/projects.ts';
+import { roomLeft } from '../storage/room.ts';
 import { answer, buffersIn } from './answer.ts';
 import { workerPool } from './pool.ts';
-import type { BenchApi, BenchEvent } from './protocol.ts';
+import type { BenchApi, BenchEvent, Restored } from './protocol.ts';
 import { pngOf, rackDesk } from './rackDesk.ts';
 import { readingDesk } from './readingDesk.ts';
 import type { SessionDesk } from './sessionDesk.ts';
@@ -26,22 +29,12 @@ const LATER = 20_000;
 let desk: SessionDesk | undefined;
 let openId = '';
 let openName = '';
-let releaseLock: (() => void) | undefined;
+let lock: Lock | undefined;
 
 const session = () => {
   if (!desk) throw new HemError('nothing-open', 'No project is open.');
   return desk.session;
 };
-
-/** Waits for the right to write to a project; false when another tab has it. */
-function lock(id: string): Promise<boolean> {
-  return new Promise((resolve) => {
-    void navigator.locks.request(`blunt-hem-${id}`, { ifAvailable: true }, (granted) => {
-      resolve(granted !== null);
-      return granted ? new Promise<void>((release) => (releaseLock = release)) : undefined;
-    });
-  });
-}
 
 /** Tells how the storing of a new project gets on. */
 function tellSaving(saved: Promise<void>, listener: (event: BenchEvent) => void): void {
@@ -55,11 +48,14 @@ function tellSaving(saved: Promise<void>, listener: (event: BenchEvent) => void)
 async function close(): Promise<void> {
   const closing = desk;
   desk = undefined;
-  await closing?.close();
-  // A picture that cannot be made or stored is no reason to keep the project locked.
-  if (closing) await rack.keepPicture(openId, closing.session.document).catch(() => undefined);
-  releaseLock?.();
-  releaseLock = undefined;
+  try {
+    await closing?.close();
+    // A picture that cannot be made or stored is no reason to stay.
+    if (closing) await rack.keepPicture(openId, closing.session.document).catch(() => undefined);
+  } finally {
+    lock?.release();
+    lock = undefined;
+  }
 }
 
 const api: BenchApi = {
@@ -72,22 +68,53 @@ const api: BenchApi = {
   async cancelReading() {
     reading.cancel();
   },
-  create: (keepUvs) => answer(() => rack.add(reading.taken(keepUvs))),
+  create: (keepUvs, anyway) =>
+    answer(async () => {
+      const id = await rack.add(reading.taken(keepUvs), anyway);
+      reading.done();
+      return id;
+    }),
   addDemos: () => answer(rack.addDemos),
   async watchRack(listen, fail) {
-    rack.watch(listen, fail);
+    const watching = await answer(() => rack.watch(listen, fail));
+    if ('failure' in watching) fail(watching.failure.sentence);
   },
-  takeOff: (id) => answer(() => rack.mark(id, Date.now())),
-  putBack: (id) => answer(() => rack.mark(id, undefined)),
-  purge: () => answer(rack.purge),
+  async leaveRack() {
+    rack.leave();
+  },
+  takeOff: (id) => answer(() => rack.takeOff(id)),
+  putBack: (id) => answer(() => rack.putBack(id)),
+  deleteForGood: (id) => answer(() => rack.deleteForGood(id)),
+  emptyOff: (all) => answer(() => rack.emptyOff(all)),
+  rescue: (id) => answer(() => rack.rescue(id)),
+  keepAsNew: () =>
+    answer(async () => {
+      const { document, history } = await session().whole();
+      // The store may have been closed behind our back.
+      if (!database.isOpen()) await database.open();
+      return addProject(database, { name: openName, document, history });
+    }),
+  room: () => roomLeft(),
+  backUp: (report) => answer(() => rack.backUp(report)),
+  async restore(file, report) {
+    let told: Restored = { projects: 0, already: 0, losses: [] };
+    const result = await reading.readBackup(
+      file,
+      async (project) => {
+        told = await rack.restoreOne(project, told);
+      },
+      report,
+    );
+    if (!result || 'failure' in result) return result;
+    return { ok: { ...told, losses: result.ok } };
+  },
   keepView: (id, view) => answer(() => rack.keepView(id, view)),
   async exportProject(id) {
     const result = await answer(async () => {
       if (!desk || id !== openId) return rack.exported(id);
       // The open one as it is here: it may be that it could not be stored.
-      const { document, history } = desk.session;
-      const acts = await desk.session.keptActs();
-      return rack.fileOf({ name: openName, document, history: { acts, done: history.done } });
+      const { document, history, loss } = await desk.session.whole();
+      return rack.fileOf({ name: openName, document, history }, loss);
     });
     return 'ok' in result ? Comlink.transfer(result, buffersIn(result.ok)) : result;
   },
@@ -95,7 +122,9 @@ const api: BenchApi = {
   async open(id, listen) {
     const opening = await answer(async () => {
       await close();
-      if (!(await lock(id))) {
+      await refuseNewer();
+      lock = await lockProject(id);
+      if (!lock) {
         throw new HemError(
           'open-elsewhere',
           'This project is open in another tab. Close it there, then open it here.',
@@ -104,12 +133,15 @@ const api: BenchApi = {
       try {
         jobs.start();
         const { modelBuffers, sessionDesk } = await import('./benchDesk.ts');
-        const made = rack.justMade(id);
-        const { row, document, history, baseAt } = made?.stored ?? (await loadProject(database, id));
+        const fresh = rack.justMade(id);
+        const { row, document, history, baseAt } = fresh?.stored ?? (await loadProject(database, id));
         if (row.deleted !== undefined) {
-          throw new HemError('no-such-project', 'This project is not on the Rack any more.');
+          throw new HemError(
+            'off-the-rack',
+            'This project was taken off the Rack. Put it back there, then open it.',
+          );
         }
-        const keeper = databaseKeeper(database, row, baseAt, made?.saved);
+        const keeper = databaseKeeper(database, { row, baseAt, fresh, lock });
         const listener = (event: BenchEvent) => void listen(Comlink.transfer(event, buffersIn(event)));
         desk = sessionDesk({ document, history, keeper, jobs, previewJobs, backgroundJobs }, listener, () => {
           jobs.warm();
@@ -119,12 +151,13 @@ const api: BenchApi = {
         });
         openId = id;
         openName = row.name;
-        if (made) tellSaving(made.saved, listener);
+        if (fresh) tellSaving(fresh.saved, listener);
         const model = modelBuffers(document);
         desk.begin();
         return { name: row.name, model, view: await rack.viewOf(id) };
       } catch (error) {
-        releaseLock?.();
+        lock.release();
+        lock = undefined;
         throw error;
       }
     });

@@ -9,7 +9,8 @@ import type { AnswerOf, AskedOf, QuestionName } from '@blunt-hem/core/questions/
 import type { Done, Slot } from '@blunt-hem/core/session/session';
 import type { UvBox } from '@blunt-hem/core/surface/uvBox';
 import type { Verdict } from '@blunt-hem/core/surface/verdict';
-import type { ProjectRow } from '../storage/database.ts';
+import type { RackRow } from '../storage/rack.ts';
+import type { Room } from '../storage/room.ts';
 
 /** What the main thread and the document worker say to each other. */
 
@@ -168,18 +169,25 @@ export interface ReadFile {
   readonly faces: number;
   /** Names of the UV sets of a model; a project keeps its own. */
   readonly uvSets: readonly string[];
+  /** What of the file is damaged, for the artist. */
+  readonly loss?: string;
 }
 
 export interface FileBytes {
   readonly fileName: string;
   readonly bytes: Uint8Array;
+  /** What of the project is not in it, being damaged. */
+  readonly loss?: string;
 }
 
-/** A project as the Rack shows it. */
-export type RackRow = Pick<
-  ProjectRow,
-  'id' | 'name' | 'updated' | 'faces' | 'shells' | 'picture' | 'deleted'
->;
+/** A backup that was put back. */
+export interface Restored {
+  readonly projects: number;
+  /** Projects that were on the Rack already as they are in the backup. */
+  readonly already: number;
+  /** What could not be read, for the artist. */
+  readonly losses: readonly string[];
+}
 
 /** A project that was opened. */
 export interface OpenedProject {
@@ -202,15 +210,31 @@ export interface BenchApi {
     report: (fraction: number) => void,
   ): Promise<Answer<ReadFile> | undefined>;
   cancelReading(): Promise<void>;
-  /** Makes a project of what was read last. */
-  create(keepUvs: boolean): Promise<Answer<string>>;
+  /**
+   * Makes a project of what was read last.
+   *
+   * @param anyway  even if there is no room to keep it
+   */
+  create(keepUvs: boolean, anyway: boolean): Promise<Answer<string>>;
   addDemos(): Promise<Answer<void>>;
-  /** Tells what is on the Rack now and whenever that changes, from whatever tab. */
-  watchRack(listen: (rows: readonly RackRow[]) => void, fail: () => void): Promise<void>;
+  /** Tells what is on the Rack now and whenever that changes, from whatever tab, until the Rack is left. */
+  watchRack(listen: (rows: readonly RackRow[]) => void, fail: (sentence: string) => void): Promise<void>;
+  leaveRack(): Promise<void>;
   takeOff(id: string): Promise<Answer<void>>;
   putBack(id: string): Promise<Answer<void>>;
-  /** Removes for good what was taken off the Rack a while ago. */
-  purge(): Promise<Answer<void>>;
+  deleteForGood(id: string): Promise<Answer<void>>;
+  /** Removes for good what was taken off the Rack; all of it, or what has been off for thirty days. */
+  emptyOff(all: boolean): Promise<Answer<void>>;
+  /** Makes a project of what is whole of a damaged one, which stays as it is. */
+  rescue(id: string): Promise<Answer<string>>;
+  /** Makes a new project of the open one, whose own is lost. */
+  keepAsNew(): Promise<Answer<string>>;
+  /** Undefined where the browser does not tell. */
+  room(): Promise<Room | undefined>;
+  /** The whole Rack as one file; with what of it is damaged. */
+  backUp(report: (fraction: number) => void): Promise<Answer<{ file: Blob; losses: readonly string[] }>>;
+  /** Puts the projects of a backup on the Rack beside what is there; undefined when it was cancelled. */
+  restore(file: File, report: (fraction: number) => void): Promise<Answer<Restored> | undefined>;
   keepView(id: string, view: unknown): Promise<Answer<void>>;
   exportProject(id: string): Promise<Answer<FileBytes>>;
 

@@ -1,97 +1,164 @@
 import type { HemDocument } from '@blunt-hem/core/document/document';
 import { plainDocument } from '@blunt-hem/core/document/document';
+import type { KeptAct } from '@blunt-hem/core/document/history';
 import { HemError } from '@blunt-hem/core/errors';
-import type { Project } from '@blunt-hem/core/formats/projectFile';
 import type { Jobs } from '@blunt-hem/core/jobs/index';
+import { fileNameOf } from '@blunt-hem/core/keeping/fileName';
+import type { Project } from '@blunt-hem/core/keeping/projectFile';
 import { unattended } from '@blunt-hem/core/progress';
 import { liveQuery } from 'dexie';
-import type { Database } from '../storage/database.ts';
+import type { BackedUp } from '../storage/backup.ts';
+import { type Database, refuseNewer } from '../storage/database.ts';
+import { wholeProject } from '../storage/loadProject.ts';
+import { addProject, changeRow, newProject, type Stored, storeProject } from '../storage/projects.ts';
 import {
-  addProject,
-  keptActs,
-  loadProject,
-  newProject,
-  purgeDeleted,
-  type Stored,
-  storeProject,
-} from '../storage/projects.ts';
+  deleteForGood,
+  emptyOff,
+  KEPT_OFF,
+  putBack,
+  type RackRow,
+  rackRows,
+  takeOff,
+} from '../storage/rack.ts';
+import { readable } from '../storage/reading.ts';
+import { checkRoom, roomLeft } from '../storage/room.ts';
+import { soundRow, soundView } from '../storage/rows.ts';
 import { saving } from '../storage/saving.ts';
-import type { FileBytes, RackRow } from './protocol.ts';
+import type { FileBytes, Restored } from './protocol.ts';
 
 const PICTURE = { width: 320, height: 208 };
-
-/** How long what was taken off the Rack can be put back, milliseconds. */
-const GRACE = 60_000;
 
 /** The demo models, last first: the newest project stands first on the Rack. */
 const DEMOS = ['punt-thwart', 'reed-punt', 'gourd-lantern', 'toad-ferryman'];
 
+/** A project that was just made: it can be opened while it is being stored. */
+export interface Fresh {
+  readonly stored: Stored;
+  readonly acts: readonly KeptAct[];
+  readonly saved: Promise<void>;
+}
+
 /** Puts projects on the Rack, takes them off, and hands them on. */
 export function rackDesk(database: Database, jobs: Jobs) {
+  const { locks } = navigator;
   const pictureOf = async (document: HemDocument): Promise<Blob> => {
     const pixels = await jobs.run('picture', { document: plainDocument(document), ...PICTURE }, unattended);
     return pngOf(pixels, PICTURE.width, PICTURE.height);
   };
-  /** The project that was just made: it can be opened while it is being stored. */
-  let fresh: { readonly stored: Stored; readonly saved: Promise<void> } | undefined;
+  let fresh: Fresh | undefined;
   let watching: { unsubscribe(): void } | undefined;
 
-  const fileOf = async (project: Project): Promise<FileBytes> => ({
-    fileName: `${project.name}.hemproject`,
+  const fileOf = async (project: Project, loss?: string): Promise<FileBytes> => ({
+    fileName: fileNameOf(project.name, 'hemproject'),
     bytes: await jobs.run('write-project', project, unattended),
+    loss,
   });
 
-  const add = (project: Project): string => {
-    const stored = newProject(project);
-    const saved = storeProject(database, stored, project.history.acts);
-    saved.catch(() => undefined); // heard by who opens it
-    fresh = { stored, saved };
-    return stored.row.id;
-  };
+  /** Every project for a backup, one after the other; what is not whole of them goes into `losses`. */
+  async function* forBackup(
+    report: (fraction: number) => void,
+    losses: string[],
+  ): AsyncGenerator<BackedUp<Uint8Array>> {
+    const ids = await database.projects.toCollection().primaryKeys();
+    for (const [i, id] of ids.entries()) {
+      const { row } = soundRow(await readable(database.projects.get(id)));
+      try {
+        const { project, damage } = await wholeProject(database, id);
+        if (damage) losses.push(`“${project.name}”: ${damage}`);
+        const { created = 0, updated = 0, deleted, picture } = row ?? {};
+        const content = (await fileOf(project)).bytes;
+        const facts = { id, name: project.name, created, updated, deleted };
+        yield { facts, content, picture, view: await viewOf(id) };
+      } catch (error) {
+        if (!(error instanceof HemError)) throw error;
+        losses.push(`“${row?.name}” is not in it: ${error.message}`);
+      }
+      report((i + 1) / ids.length);
+    }
+  }
+
+  const viewOf = async (id: string): Promise<unknown> =>
+    soundView((await readable(database.views.get(id)))?.view);
 
   return {
-    add,
+    /**
+     * @param anyway  even if there is no room to keep it
+     * @throws HemError when there is not
+     */
+    async add(project: Project, anyway: boolean): Promise<string> {
+      if (!anyway) checkRoom(project, await roomLeft());
+      const stored = newProject(project);
+      const { acts } = project.history;
+      const saved = storeProject(database, stored, acts);
+      saved.catch(() => undefined); // heard by who opens it
+      fresh = { stored, acts, saved };
+      return stored.row.id;
+    },
     /** What was made last, once. */
-    justMade(id: string) {
+    justMade(id: string): Fresh | undefined {
       const made = fresh;
       fresh = undefined;
       return made?.stored.row.id === id ? made : undefined;
     },
-    watch(listen: (rows: readonly RackRow[]) => void, fail: () => void): void {
+    async watch(listen: (rows: readonly RackRow[]) => void, fail: (sentence: string) => void): Promise<void> {
       watching?.unsubscribe();
-      const rows = () => database.projects.orderBy('updated').reverse().toArray();
-      watching = liveQuery(rows).subscribe({ next: listen, error: fail });
+      await refuseNewer();
+      watching = liveQuery(() => rackRows(database)).subscribe({
+        next: listen,
+        error: (error: Error) => fail(error.message),
+      });
     },
+    leave: () => watching?.unsubscribe(),
     async addDemos(): Promise<void> {
-      const { readProject } = await import('@blunt-hem/core/formats/projectFile');
+      const { readProject } = await import('@blunt-hem/core/keeping/projectFile');
       const brought = await Promise.all(
         DEMOS.map(async (name) => {
           const [project, picture] = await Promise.all([
             fetch(`/demo/${name}.hemproject`).then((answer) => answer.arrayBuffer()),
             fetch(`/demo/${name}.png`).then((answer) => answer.blob()),
           ]);
-          return { project: readProject(new Uint8Array(project), name), picture };
+          return { ...(await readProject(new Uint8Array(project), name)), picture };
         }),
       );
-      for (const { project, picture } of brought) await addProject(database, project, picture);
+      for (const { project, picture } of brought) await addProject(database, project, { picture });
     },
-    async mark(id: string, deleted: number | undefined): Promise<void> {
-      if ((await saving(database.projects.update(id, { deleted }))) === 0)
-        throw new HemError('no-such-project', 'This project is not on the Rack any more.');
-    },
-    purge: () => saving(purgeDeleted(database, Date.now() - GRACE)),
+    takeOff: (id: string) => takeOff(database, locks, id, Date.now()),
+    putBack: (id: string) => putBack(database, locks, id),
+    deleteForGood: (id: string) => deleteForGood(database, locks, id),
+    emptyOff: (all: boolean) => emptyOff(database, locks, all ? Infinity : Date.now() - KEPT_OFF),
     async keepPicture(id: string, document: HemDocument): Promise<void> {
-      await database.projects.update(id, { picture: await pictureOf(document) });
+      await saving(changeRow(database, id, { picture: await pictureOf(document) }));
     },
-    viewOf: async (id: string): Promise<unknown> => (await database.views.get(id))?.view,
+    viewOf,
     async keepView(projectId: string, view: unknown): Promise<void> {
       await saving(database.views.put({ projectId, view }));
     },
-    /** A project as a file, from the store. */
+    /** A project as a file, from the store: what is whole of it. */
     async exported(id: string): Promise<FileBytes> {
-      const { row, document, history } = await loadProject(database, id);
-      const acts = await keptActs(database, id);
-      return fileOf({ name: row.name, document, history: { acts, done: history.done } });
+      const { project, damage } = await wholeProject(database, id);
+      return fileOf(project, damage);
+    },
+    async rescue(id: string): Promise<string> {
+      const { project, stored } = await wholeProject(database, id);
+      return this.add({ ...project, name: `${stored.row.name}, what is whole` }, true);
+    },
+    async backUp(report: (fraction: number) => void): Promise<{ file: Blob; losses: readonly string[] }> {
+      const { writeBackup } = await import('../storage/backup.ts');
+      const losses: string[] = [];
+      return { file: await writeBackup(forBackup(report, losses)), losses };
+    },
+    /** Takes in one project of a backup. One that is here as it is there is left alone; none is written over. */
+    async restoreOne(
+      { facts, content, picture, view }: BackedUp<Project>,
+      told: Restored,
+    ): Promise<Restored> {
+      const here = await database.projects.get(facts.id);
+      if (here?.updated === facts.updated) return { ...told, already: told.already + 1 };
+      const { id, ...others } = facts;
+      const more = { ...others, picture, ...(here ? {} : { id }) };
+      const made = await addProject(database, content, more);
+      if (soundView(view)) await this.keepView(made, view);
+      return { ...told, projects: told.projects + 1 };
     },
     fileOf,
   };

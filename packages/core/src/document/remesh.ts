@@ -183,18 +183,23 @@ function cornerSeams({ model, seams }: HemDocument): Uint8Array {
   return marks;
 }
 
-export function applyRemesh(document: HemDocument, remesh: Remesh): HemDocument {
-  const { model } = document;
-  const { faces, corners, vertices } = remesh;
+/** The mesh a remesh leads to. */
+export function meshAfter({ mesh }: Model, { faces, corners, vertices, ...remesh }: Remesh): Mesh {
   const renumber = renumbering(vertices);
-  const sizes = applyDelta(sizesOf(model.mesh), remesh.sizes, faces, 1);
+  const sizes = applyDelta(sizesOf(mesh), remesh.sizes, faces, 1);
   const faceStart = new Uint32Array(sizes.length + 1);
   for (let f = 0; f < sizes.length; f++) faceStart[f + 1] = faceStart[f] + sizes[f];
-  const mesh: Mesh = {
-    positions: applyDelta(model.mesh.positions, remesh.positions, vertices, 3),
+  return {
+    positions: applyDelta(mesh.positions, remesh.positions, vertices, 3),
     faceStart,
-    cornerVertex: applyDelta(model.mesh.cornerVertex, remesh.cornerVertex, corners, 1, (v) => renumber[v]),
+    cornerVertex: applyDelta(mesh.cornerVertex, remesh.cornerVertex, corners, 1, (v) => renumber[v]),
   };
+}
+
+export function applyRemesh(document: HemDocument, remesh: Remesh): HemDocument {
+  const { model } = document;
+  const { faces, corners } = remesh;
+  const mesh = meshAfter(model, remesh);
   const sets = (list: readonly UvSet[], deltas: readonly Delta<Float64Array>[]): UvSet[] =>
     list.map((set, i) => ({ ...set, uv: applyDelta(set.uv, deltas[i], corners, 2) }));
   const perFace = Object.entries(remesh.perFace).map(([key, delta]) => [

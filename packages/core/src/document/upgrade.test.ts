@@ -1,9 +1,8 @@
 import { describe, expect, it } from 'vitest';
-import { readProject, writeProject } from '../formats/projectFile.ts';
 import { modelFromMesh } from '../mesh/model.ts';
 import { cube } from '../testing/shapes.ts';
 import { openDocument } from './document.ts';
-import { emptyHistory, type KeptAct } from './history.ts';
+import type { KeptAct } from './history.ts';
 import { upgradedActs, upgradedDocument } from './upgrade.ts';
 
 const now = openDocument(modelFromMesh('Cube', cube()));
@@ -16,7 +15,7 @@ describe('what an earlier version kept', () => {
     expect(upgradedDocument(now)).toBe(now);
   });
 
-  it('loses only the acts on parts, and comes back from a file', () => {
+  it('loses only the acts on parts', () => {
     const marks = (field: string) => ({
       kind: 'marks',
       field,
@@ -35,15 +34,5 @@ describe('what an earlier version kept', () => {
     const [hidden, cut] = upgradedActs([act('hiddenParts'), act('seams')]);
     expect(hidden.patch.changes).toEqual([]);
     expect(cut.patch.changes).toHaveLength(1);
-
-    const { hidden: _, ...rest } = now;
-    const file = writeProject({
-      name: 'old',
-      document: { ...rest, hiddenParts: Uint8Array.of(0) } as never,
-      history: { ...emptyHistory, acts: [act('hiddenParts')], done: 1 },
-    });
-    const { document, history } = readProject(file, 'old.hemproject');
-    expect(document.hidden).toEqual(new Uint8Array(6));
-    expect(history.acts[0].patch.changes).toEqual([]);
   });
 });

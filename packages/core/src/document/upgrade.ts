@@ -41,6 +41,18 @@ function upgradedChange(change: OldChange): Change[] {
     return [{ kind: 'uv', set, vertices: NOWHERE, corners: { at: corners, before, after } } as Change];
   }
   if (change.kind === 'remesh' && change.before && 'seams' in (change.before as object))
-    return [{ ...change, kind: 'replacement' } as Change];
+    return [
+      {
+        kind: 'replacement',
+        before: upgradedWhole(change.before),
+        after: upgradedWhole(change.after),
+      } as Change,
+    ];
   return [change as Change];
+}
+
+/** All that hangs on a mesh, as a change of it was kept. */
+function upgradedWhole(kept: unknown): unknown {
+  const { hiddenParts, ...rest } = kept as { hiddenParts?: unknown; stale: Uint8Array };
+  return hiddenParts === undefined ? rest : { ...rest, hidden: new Uint8Array(rest.stale.length) };
 }

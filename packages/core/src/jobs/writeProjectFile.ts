@@ -1,4 +1,4 @@
-import { type Project, writeProject } from '../formats/projectFile.ts';
+import { type Project, writeProject } from '../keeping/projectFile.ts';
 import type { Job } from './job.ts';
 
 /** A project as the bytes of a file. */

@@ -11,7 +11,6 @@ import { figuresOf, totalsOf } from '../document/figures.ts';
 import { emptyHistory, type History, type KeptAct, record, undone } from '../document/history.ts';
 import { applyPatch, inverse } from '../document/patch.ts';
 import { HemError } from '../errors.ts';
-import { readProject, writeProject } from '../formats/projectFile.ts';
 import { findEdge } from '../mesh/connectivity.ts';
 import { modelFromMesh } from '../mesh/model.ts';
 import { after, overlappingFaces } from '../testing/acts.ts';
@@ -215,29 +214,6 @@ describe('the catalogue', () => {
     expect(totals.densitySpread).toBeCloseTo(1, 6);
     const uv = shellUv(document, shellOf(document, 0)) as Float64Array;
     expect(uv.every((x) => x > 0 && x < 1)).toBe(true);
-  });
-});
-
-describe('project file', () => {
-  it('comes back as it went, history and all', async () => {
-    const start = cubeDocument();
-    const outcome = await carryOut(start, acts(start)[0], localContext);
-    const document = applyPatch(start, outcome.patch);
-    const history = record(emptyHistory, { operation: 'cut', ...outcome, group: 0 });
-    const back = readProject(writeProject({ name: 'Cube', document, history }), 'cube.hemproject');
-    expect(back).toEqual({ name: 'Cube', document, history });
-  });
-
-  it('says when it is damaged', () => {
-    const document = cubeDocument();
-    const file = writeProject({ name: 'Cube', document, history: emptyHistory });
-    expect(() => readProject(file.slice(0, 200), 'half.hemproject')).toThrow(/only part of one/);
-    const wrong = writeProject({
-      name: 'Cube',
-      document: { ...document, stale: new Uint8Array(2) },
-      history: emptyHistory,
-    });
-    expect(() => readProject(wrong, 'wrong.hemproject')).toThrow(/the project is damaged/);
   });
 });
 

@@ -11,6 +11,8 @@ import {
 import { applyPatch, inverse, isEmpty, type Patch } from '../document/patch.ts';
 import { HemError } from '../errors.ts';
 import type { Jobs } from '../jobs/index.ts';
+import { applyKept } from '../keeping/soundPatch.ts';
+import { walkActs } from '../keeping/walkActs.ts';
 import { carryOut, type OperationName, operationNamed, type ParamsOf } from '../operations/catalogue.ts';
 import { reflatten } from '../operations/cut/reflatten.ts';
 import type { Follow, OperationContext, Request } from '../operations/operation.ts';
@@ -146,7 +148,8 @@ export function openSession({
   };
 
   /**
-   * What an act brings with it. Where it cannot be, or was stopped, the shells stay marked as changed.
+   * What an act brings with it. Where it cannot be, cannot be kept, or was stopped, the act stands without it, and the shells
+   * stay marked as changed.
    *
    * @returns what the artist should hear
    */
@@ -164,8 +167,8 @@ export function openSession({
         const context = contextFor(request.operation as OperationName, signal);
         notes.push(...(await act(request, own, context)).notes);
       } catch (error) {
-        if (!(error instanceof HemError) || !SAID.has(error.code)) throw error;
-        if (error.code === 'cannot-unfold') notes.push(error.message);
+        if (!(error instanceof HemError)) throw error;
+        if (error.code !== 'stopped') notes.push(error.message);
         return notes;
       }
     }
@@ -221,7 +224,7 @@ export function openSession({
         const patches: Patch[] = [];
         if (end < done) for (let i = done; i-- > end; ) patches.push(inverse(await memory.get(i)));
         else for (let i = done; i < end; i++) patches.push(await memory.get(i));
-        const next = patches.reduce(applyPatch, document);
+        const next = patches.reduce(applyKept, document);
         emit({ kind: 'saved', saved: false });
         try {
           await keeper.move(end, next);
@@ -247,9 +250,40 @@ export function openSession({
     get history(): History {
       return history;
     },
-    /** The acts with what they changed, read back where they are not in memory. */
-    keptActs: (): Promise<KeptAct[]> =>
-      Promise.all(history.acts.map(async (each, i) => ({ ...each, patch: await memory.get(i) }))),
+    /**
+     * The document as it is now, and its acts with what they changed, read back where they are not in memory: as many around
+     * the present as can be read.
+     *
+     * @returns with what was lost, for the artist, when that is not all
+     */
+    async whole(): Promise<{
+      readonly document: HemDocument;
+      readonly history: History<KeptAct>;
+      readonly loss?: string;
+    }> {
+      const now = document;
+      const { acts, done } = history;
+      const patches = new Map<number, Patch>();
+      const patchOf = async (i: number): Promise<Patch> => {
+        const patch = await memory.get(i);
+        patches.set(i, patch);
+        return patch;
+      };
+      const first = (await walkActs(now, done, 0, patchOf)).reached;
+      const last = (await walkActs(now, done, acts.length, patchOf)).reached;
+      const kept = acts
+        .slice(first, last)
+        .map((act, i): KeptAct => ({ ...act, patch: patches.get(first + i) as Patch }));
+      const lost = acts.length - kept.length;
+      return {
+        document: now,
+        history: { acts: kept, done: done - first },
+        loss:
+          lost > 0
+            ? 'Some of what was done before is damaged in the store and cannot be taken back.'
+            : undefined,
+      };
+    },
 
     /** @throws HemError when it cannot be done, or not be kept: then the document is as it was */
     perform: <N extends OperationName>(
@@ -349,8 +383,5 @@ export function openSession({
 }
 
 export type Session = ReturnType<typeof openSession>;
-
-/** Failures after which an act stands without what should have followed. */
-const SAID = new Set(['stopped', 'cannot-unfold']);
 
 const bare = ({ operation, params, label, group }: KeptAct): Act => ({ operation, params, label, group });

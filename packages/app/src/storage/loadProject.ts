@@ -1,0 +1,194 @@
+import type { HemDocument } from '@blunt-hem/core/document/document';
+import type { Act, KeptAct } from '@blunt-hem/core/document/history';
+import type { Patch } from '@blunt-hem/core/document/patch';
+import { HemError } from '@blunt-hem/core/errors';
+import { type Checksum, checksums } from '@blunt-hem/core/keeping/checksum';
+import type { Project } from '@blunt-hem/core/keeping/projectFile';
+import { salvaged } from '@blunt-hem/core/keeping/salvage';
+import { unsoundness } from '@blunt-hem/core/keeping/soundDocument';
+import { checkedAct, checkedPatch, isSoundAct } from '@blunt-hem/core/keeping/soundPatch';
+import { walkActs } from '@blunt-hem/core/keeping/walkActs';
+import { BASE, type Database } from './database.ts';
+import { olderBase, olderPatch } from './older.ts';
+import { gone, type Stored } from './projects.ts';
+import { readable } from './reading.ts';
+import { readRecord } from './records.ts';
+import { soundRow } from './rows.ts';
+
+/** What is read of projects. Nothing that is read is believed before it has been checked. */
+
+/** As much of a project as is whole. */
+export interface Loaded extends Stored {
+  /** What is damaged, for the artist; undefined when nothing that was looked at is. */
+  readonly damage?: string;
+}
+
+/**
+ * Reads a project as it was left: its base, and from there on or back what was done.
+ *
+ * @throws HemError `damaged` when not all of that is whole; `no-such-project` when there is none of that id
+ */
+export async function loadProject(database: Database, id: string): Promise<Stored> {
+  const { damage, ...stored } = await loadWhole(database, id);
+  if (damage) throw new HemError('damaged', damage);
+  return stored;
+}
+
+/**
+ * Reads what is whole of a project: its last state that can be reached, and acts as far as they follow one another.
+ *
+ * @throws HemError when not even its model is whole, or there is none of that id
+ */
+export async function loadWhole(database: Database, id: string): Promise<Loaded> {
+  const checksum = await checksums();
+  const { row, problem } = soundRow(await readable(database.projects.get(id)));
+  if (!row) throw gone();
+  const base = await readBase(database, id, checksum);
+  const at = base.at ?? row.done;
+  // Version 1 counted from the first act that was kept.
+  const firstAct = row.firstAct ?? at;
+  const done = row.firstAct === undefined ? at + row.done : row.done;
+  const kept = await soundActs(database, id, row.firstAct === undefined);
+  const patchOf = (number: number) => readPatch(database, id, number, checksum);
+  let [first, last] = [at, at];
+  if (base.at !== undefined) {
+    while (kept.has(first - 1)) first--;
+    while (kept.has(last)) last++;
+  }
+  const wanted = Math.max(first, Math.min(last, done));
+  const { document, reached } = await walkActs(base.document, at, wanted, patchOf);
+  // What lies beyond an act that is not whole cannot be reached.
+  if (reached < wanted) last = reached;
+  if (reached > wanted) first = reached;
+  const acts: Act[] = [];
+  for (let i = first; i < last; i++) acts.push(kept.get(i) as Act);
+  const whole = firstAct === first && done === reached && kept.total === last - first;
+  const damage = base.problem ?? (whole ? problem : inWords(done - first, reached - first, acts));
+  return {
+    row: { ...row, firstAct: first, done: reached },
+    document,
+    history: { acts, done: reached - first },
+    baseAt: at,
+    damage,
+  };
+}
+
+function inWords(done: number, reached: number, acts: readonly Act[]): string {
+  const state =
+    reached === 0 ? 'as it was before its first act' : `as it was after “${acts[reached - 1].label}”`;
+  return done === reached
+    ? 'Some of what was done before is damaged in the store. The project itself is whole.'
+    : `Some of what was done is damaged in the store. The project is whole ${state}.`;
+}
+
+/** The base of a project, or what is whole of it. */
+async function readBase(
+  database: Database,
+  id: string,
+  checksum: Checksum,
+): Promise<{ readonly document: HemDocument; readonly at?: number; readonly problem?: string }> {
+  const kept = ((await readable(readRecord(database, id, BASE, checksum))) ??
+    (await readable(olderBase(database, id)))) as { document?: unknown; at?: unknown } | undefined;
+  if (kept && Number.isInteger(kept.at) && !unsoundness(kept.document))
+    return { document: kept.document as HemDocument, at: kept.at as number };
+  const document = salvaged(kept?.document);
+  if (!document)
+    throw new HemError('damaged-model', 'The model of this project is damaged in the store, or missing.');
+  return {
+    document,
+    problem:
+      'This project is damaged in the store. Its model is whole, with some of its seams and UVs; what was done before cannot be taken back.',
+  };
+}
+
+/** Rows that are read at a time. */
+const SOME = 256;
+
+/** Acts that have the shape of acts and of which it is kept what they changed, by number; and how many there are of whatever shape. */
+async function soundActs(
+  database: Database,
+  id: string,
+  withPatches: boolean,
+): Promise<Map<number, Act> & { readonly total: number }> {
+  const { keys, patched } = await actKeys(database, id);
+  const kept = new Map<number, Act>();
+  // In databases of version 1 their patches come with them: one at a time.
+  const step = withPatches ? 1 : SOME;
+  for (let i = 0; i < keys.length; i += step) {
+    const rows = await readable(database.acts.bulkGet(keys.slice(i, i + step)));
+    for (const row of rows ?? []) {
+      if (!row || !(patched.has(row.number) || 'patch' in row)) continue;
+      if (isSoundAct(row)) kept.set(row.number, checkedAct(row));
+    }
+  }
+  return Object.assign(kept, { total: keys.length });
+}
+
+/** Keys of the acts of a project, and numbers of those of which it is kept what they changed. */
+export async function actKeys({ acts, records, patches }: Database, id: string) {
+  const all = [
+    [id, 0],
+    [id, Infinity],
+  ] as const;
+  const keys = await acts
+    .where('[projectId+number]')
+    .between(...all)
+    .primaryKeys();
+  const patched = new Set<number>();
+  for (const table of [records, patches]) {
+    const found = await table
+      .where('[projectId+number]')
+      .between(...all)
+      .primaryKeys();
+    for (const [, number] of found) patched.add(number);
+  }
+  return { keys, patched };
+}
+
+/**
+ * What an act changed.
+ *
+ * @throws HemError when it is damaged or missing
+ */
+export async function readPatch(
+  database: Database,
+  id: string,
+  number: number,
+  checksum: Checksum,
+): Promise<Patch> {
+  return checkedPatch(
+    (await readable(readRecord(database, id, number, checksum))) ??
+      (await readable(olderPatch(database, id, number))),
+  );
+}
+
+/**
+ * A project with all its acts, for handing it on, as much of it as is whole.
+ *
+ * @throws HemError when not even its model is
+ */
+export async function wholeProject(
+  database: Database,
+  id: string,
+): Promise<{ readonly project: Project; readonly stored: Loaded; readonly damage?: string }> {
+  const stored = await loadWhole(database, id);
+  const { row, document, history } = stored;
+  const checksum = await checksums();
+  const patches = new Map<number, Patch>();
+  const patchOf = async (i: number) => {
+    const patch = await readPatch(database, id, row.firstAct + i, checksum);
+    patches.set(i, patch);
+    return patch;
+  };
+  const first = (await walkActs(document, history.done, 0, patchOf)).reached;
+  const last = (await walkActs(document, history.done, history.acts.length, patchOf)).reached;
+  const acts = history.acts
+    .slice(first, last)
+    .map((act, i): KeptAct => ({ ...act, patch: patches.get(first + i) as Patch }));
+  const lost = history.acts.length - acts.length;
+  return {
+    project: { name: row.name, document, history: { acts, done: history.done - first } },
+    stored,
+    damage: stored.damage ?? (lost > 0 ? inWords(history.done, history.done, history.acts) : undefined),
+  };
+}

@@ -1,0 +1,26 @@
+import type { KeptAct } from '@blunt-hem/core/document/history';
+import { upgradedAct, upgradedDocument } from '@blunt-hem/core/document/upgrade';
+import type { Database } from './database.ts';
+
+/** What databases of version 1 and 2 kept, as it would be kept today. It stays as it is until something newer takes its place. */
+
+/** The base of a project, and before which act it stands; undefined when it has none of that age. */
+export async function olderBase(
+  { bases }: Database,
+  id: string,
+): Promise<{ readonly document: unknown; readonly at: unknown } | undefined> {
+  const row = (await bases.get(id)) as { document?: never; at?: number; firstAct?: number } | undefined;
+  if (!row) return undefined;
+  // Version 1 had it always before the first act that was kept.
+  return { document: row.document && upgradedDocument(row.document), at: row.at ?? row.firstAct };
+}
+
+/** What an act changed; undefined when nothing of that age is kept of it. */
+export async function olderPatch(
+  { patches, acts }: Database,
+  id: string,
+  number: number,
+): Promise<unknown | undefined> {
+  const row = (await patches.get([id, number])) ?? ((await acts.get([id, number])) as KeptAct | undefined);
+  return row?.patch && upgradedAct({ patch: row.patch } as KeptAct).patch;
+}

@@ -1,0 +1,170 @@
+import { strFromU8, strToU8, unzipSync, zipSync } from 'fflate';
+import { describe, expect, it } from 'vitest';
+import { openDocument, topologyOf } from '../document/document.ts';
+import { emptyHistory } from '../document/history.ts';
+import { applyPatch, inverse } from '../document/patch.ts';
+import { localJobs } from '../jobs/index.ts';
+import { findEdge } from '../mesh/connectivity.ts';
+import { modelFromMesh } from '../mesh/model.ts';
+import { memoryKeeper } from '../session/keeper.ts';
+import { openSession } from '../session/session.ts';
+import { keptFile, keptState, keptStates } from '../testing/kept.ts';
+import { cube, sheet } from '../testing/shapes.ts';
+import { type Project, readProject, writeProject } from './projectFile.ts';
+
+const read = (bytes: Uint8Array) => readProject(bytes, 'x.hemproject');
+
+/** A cube that was cut, unfolded, relaxed, robbed of a face and hidden in part, with one act taken back. */
+async function worked(name = 'Cube'): Promise<Project> {
+  const start = openDocument(modelFromMesh('Cube', cube()));
+  const session = openSession({
+    document: start,
+    history: emptyHistory,
+    keeper: memoryKeeper(),
+    jobs: localJobs,
+  });
+  const { links } = topologyOf(start.model);
+  const lid = [4, 5, 6, 7].map((a, i, ring) => findEdge(links, a, ring[(i + 1) % 4]));
+  await session.perform('cut', { edges: lid });
+  await session.perform('relax', {});
+  await session.perform('delete-faces', { faces: [0] });
+  await session.perform('hide', { faces: [1] });
+  await session.undo();
+  const { document, history } = await session.whole();
+  return { name, document, history };
+}
+
+describe('a project file', () => {
+  it('comes back as it went, history and all', async () => {
+    const project = await worked();
+    const { project: back, loss } = await read(await writeProject(project));
+    expect(loss).toBeUndefined();
+    expect(back).toEqual(project);
+  });
+
+  it('keeps names of any length and any characters', async () => {
+    const name = `${'Ätherische Kröte 🐸 / '.repeat(4000)}"\\\u0000`;
+    const { project } = await read(await writeProject(await worked(name)));
+    expect(project.name).toBe(name);
+  });
+
+  it('says when it is no project, or a part of one', async () => {
+    const file = await writeProject(await worked());
+    for (const part of [file.slice(0, 200), new Uint8Array(0), strToU8('Guten Tag')])
+      await expect(read(part)).rejects.toThrow(/^x\.hemproject: this is not a project file, or only part/);
+    expect((await read(file.slice(0, 4000))).loss).toMatch(/is damaged/);
+    // Without its table of contents everything is still there.
+    expect((await read(file.slice(0, -900))).project).toEqual(await worked());
+  });
+
+  it('tells a file of a later version, and what to do with it', async () => {
+    const files = unzipSync(await writeProject(await worked()));
+    delete files['project.sum'];
+    files['project.json'] = strToU8('{"format":"blunt-hem-project","version":5,"somethingNew":{}}');
+    await expect(read(zipSync(files))).rejects.toThrow(
+      /written by a later Blunt Hem .* the file is as it was/,
+    );
+  });
+
+  it('unpacks no more than a project of its size may hold', async () => {
+    const bomb = zipSync({ 'project.json': new Uint8Array(2 ** 24) }, { level: 6 });
+    expect(bomb.length).toBeLessThan(2 ** 16);
+    await expect(read(bomb)).rejects.toThrow(/not a project file/);
+  });
+
+  it('has room for a model that packs as well as any', async () => {
+    const document = openDocument(
+      modelFromMesh(
+        'Plain',
+        sheet(99, 99, (i, j) => [i, j, 0]),
+      ),
+    );
+    const { project } = await read(await writeProject({ name: 'Plain', document, history: emptyHistory }));
+    expect(project.document).toEqual(document);
+  });
+});
+
+describe('a damaged project file', () => {
+  /** A file of which every array that is like one of the project has a bit turned. */
+  async function spoilt(of: (project: Project) => Float64Array) {
+    const project = await worked();
+    const files = unzipSync(await writeProject(project));
+    const wanted = Buffer.from(of(project).buffer);
+    const same = Object.values(files).filter((bytes) => wanted.equals(bytes));
+    for (const bytes of same) bytes[0] ^= 1;
+    expect(same.length).toBeGreaterThan(0);
+    return { project, read: read(zipSync(files)) };
+  }
+
+  it('opens without the acts that are damaged, and tells of them', async () => {
+    const project = await worked();
+    const files = unzipSync(await writeProject(project));
+    const { value } = JSON.parse(strFromU8(files['project.json']));
+    const cut = value.history.acts[0].patch.changes[0].index.array;
+    files[`arrays/${cut}.bin`][0] ^= 1;
+    const { project: back, loss } = await read(zipSync(files));
+    expect(loss).toMatch(/seams and UVs are whole; one act can no longer be taken back/);
+    expect(back.document).toEqual(project.document);
+    expect(back.history.acts).toEqual(project.history.acts.slice(1));
+    expect(back.history.done).toBe(project.history.done - 1);
+  });
+
+  it('opens with what is whole of a damaged document', async () => {
+    const { project, read } = await spoilt(({ document }) => document.uvSets[0].uv);
+    const { project: back, loss } = await read;
+    expect(loss).toMatch(/Its model was read/);
+    expect(back.document.seams).toEqual(project.document.seams);
+    expect(back.document.model).toEqual(project.document.model);
+    expect(back.document.uvSets[0].uv.every(Number.isNaN)).toBe(true);
+    expect(back.history.acts).toEqual([]);
+  });
+
+  it('is refused when the mesh itself is damaged', async () => {
+    const { read } = await spoilt(({ document }) => document.model.mesh.positions);
+    await expect(read).rejects.toThrow(/the model in it is damaged/);
+  });
+
+  it('believes no count of acts', async () => {
+    const project = await worked();
+    const wrong = await writeProject({ ...project, history: { ...project.history, done: 9 } });
+    const { project: back, loss } = await read(wrong);
+    expect(loss).toMatch(/5 acts can no longer be taken back/);
+    expect(back).toEqual({ ...project, history: emptyHistory });
+  });
+
+  it('believes no index: acts that do not fit the model go, with those beyond them', async () => {
+    const project = await worked();
+    const [first, second, ...others] = project.history.acts;
+    for (const acts of [
+      [second, first, ...others],
+      [first, ...others],
+    ]) {
+      const wrong = await writeProject({ ...project, history: { acts, done: acts.length - 1 } });
+      const { project: back } = await read(wrong);
+      expect(back.document).toEqual(project.document);
+      // Whatever is left can be taken back to the end.
+      back.history.acts
+        .slice(0, back.history.done)
+        .reduceRight((d, { patch }) => applyPatch(d, inverse(patch)), back.document);
+      expect(back.history.acts.length).toBeLessThan(acts.length);
+    }
+  });
+});
+
+describe('project files of earlier versions', () => {
+  it.each([1, 2, 3, 4])('version %i opens, with every act to take back and do again', async (version) => {
+    const { project, loss } = await read(keptFile(`project-v${version}.hemproject`));
+    expect(loss).toBeUndefined();
+    const { acts, done } = project.history;
+    expect([acts.length, done]).toEqual([6, 5]);
+    expect(keptState(project.document)).toEqual(keptStates[5]);
+    expect(keptState(applyPatch(project.document, acts[5].patch))).toEqual(keptStates[6]);
+    let { document } = project;
+    for (let i = done; i-- > 0; ) {
+      document = applyPatch(document, inverse(acts[i].patch));
+      expect(keptState(document)).toEqual(keptStates[i]);
+    }
+    for (let i = 0; i < done; i++) document = applyPatch(document, acts[i].patch);
+    expect(document).toEqual(project.document);
+  });
+});

@@ -1,0 +1,121 @@
+import Joi from 'joi';
+import { type HemDocument, topologyOf } from '../document/document.ts';
+import { FACE_MARKS, MARK_FIELDS, VALUE_FIELDS } from '../document/fields.ts';
+import { HemError } from '../errors.ts';
+import { faceCount, type Mesh } from '../mesh/mesh.ts';
+import type { Model, UvSet } from '../mesh/model.ts';
+
+const array = (kind: new (length: number) => object) => Joi.object().instance(kind);
+const doubles = array(Float64Array).required();
+const numbers = array(Uint32Array).required();
+const signed = array(Int32Array).required();
+const bytes = array(Uint8Array).required();
+const texts = Joi.array().items(Joi.string().allow('')).required();
+const uvSets = Joi.array().items(Joi.object({ name: Joi.string().allow('').required(), uv: doubles }));
+const each = (fields: readonly string[], schema: Joi.Schema) =>
+  Object.fromEntries(fields.map((field) => [field, schema]));
+
+const source = Joi.alternatives(
+  Joi.object({ format: Joi.valid('none').required() }),
+  Joi.object({ format: Joi.valid('obj').required(), bytes }),
+  Joi.object({ format: Joi.valid('glb').required(), bytes, cornerSource: numbers, facePrimitive: numbers }),
+);
+
+const shape = Joi.object({
+  model: Joi.object({
+    name: Joi.string().allow('').required(),
+    mesh: Joi.object({ positions: doubles, faceStart: numbers, cornerVertex: numbers }).required(),
+    faceObject: numbers,
+    objects: texts,
+    faceGroup: numbers,
+    groups: texts,
+    faceMaterial: signed,
+    materials: texts,
+    materialColours: array(Float64Array),
+    faceSmoothing: signed,
+    objectTransforms: Joi.array().items(doubles),
+    faceLost: array(Uint8Array),
+    uvSets: uvSets.required(),
+    source: source.required(),
+    altered: Joi.boolean(),
+  }).required(),
+  uvSets: uvSets.min(1).required(),
+  ...each(MARK_FIELDS, bytes),
+  ...each(VALUE_FIELDS, Joi.number().integer().min(0).required()),
+}).required();
+
+/**
+ * What is wrong with a document that was read back, if anything: the shape of it, and then every count and range, so that whatever
+ * is done with it later stays inside its arrays.
+ *
+ * @returns a part of a sentence, “a face names a point that is not there”; undefined when the document is sound
+ */
+export function unsoundness(candidate: unknown): string | undefined {
+  const { error } = shape.validate(candidate, { convert: false });
+  if (error) return `${error.details[0].path.join('.') || 'the document'} is not what it should be`;
+  const document = candidate as HemDocument;
+  return (
+    unsoundMesh(document.model.mesh) ??
+    unsoundNames(document.model) ??
+    unsoundUv([...document.uvSets, ...document.model.uvSets], document.model.mesh) ??
+    unsoundMarks(document)
+  );
+}
+
+/** @throws HemError unless the document is sound */
+export function checkedDocument(candidate: unknown): HemDocument {
+  const problem = unsoundness(candidate);
+  if (problem) throw new HemError('damaged', `The model is damaged: ${problem}.`);
+  return candidate as HemDocument;
+}
+
+export function unsoundMesh({ positions, faceStart, cornerVertex }: Mesh): string | undefined {
+  if (positions.length % 3 !== 0) return 'a point has no place';
+  for (let i = 0; i < positions.length; i++)
+    if (!Number.isFinite(positions[i])) return 'a point has no place';
+  if (faceStart.length === 0 || faceStart[0] !== 0) return 'the list of faces does not begin';
+  for (let f = 0; f + 1 < faceStart.length; f++)
+    if (!(faceStart[f + 1] >= faceStart[f] + 3)) return 'a face has fewer than three corners';
+  if (faceStart[faceStart.length - 1] !== cornerVertex.length) return 'faces and corners do not add up';
+  return below(cornerVertex, positions.length / 3) ? undefined : 'a face names a point that is not there';
+}
+
+function unsoundNames(model: Model): string | undefined {
+  const faces = faceCount(model.mesh);
+  const { faceObject, objects, faceGroup, groups, faceMaterial, materials, faceSmoothing } = model;
+  const { faceLost, materialColours, objectTransforms, source } = model;
+  const perFace = [faceObject, faceGroup, faceMaterial, faceSmoothing, faceLost ?? faceObject];
+  if (perFace.some((list) => list.length !== faces)) return 'faces and what is known of them do not add up';
+  if (!below(faceObject, objects.length)) return 'a face is of an object that is not there';
+  if (!below(faceGroup, groups.length)) return 'a face is of a group that is not there';
+  if (!below(faceMaterial, materials.length)) return 'a face is of a material that is not there';
+  if (faceMaterial.some((m) => m < -1)) return 'a face is of a material that is not there';
+  if (materialColours && materialColours.length !== 3 * materials.length)
+    return 'materials and their colours do not add up';
+  if (objectTransforms?.some((matrix) => matrix.length !== 16)) return 'an object is not placed';
+  if (objectTransforms && objectTransforms.length !== objects.length) return 'an object is not placed';
+  if (source.format !== 'glb' || model.altered) return undefined;
+  const { cornerSource, facePrimitive } = source;
+  const fits = cornerSource.length === model.mesh.cornerVertex.length && facePrimitive.length === faces;
+  return fits ? undefined : 'the model and its file do not belong together';
+}
+
+function unsoundUv(sets: readonly UvSet[], { cornerVertex }: Mesh): string | undefined {
+  return sets.every(({ uv }) => uv.length === 2 * cornerVertex.length)
+    ? undefined
+    : 'corners and UVs do not add up';
+}
+
+function unsoundMarks(document: HemDocument): string | undefined {
+  if (document.currentUv >= document.uvSets.length) return 'its UV set is not there';
+  const faces = faceCount(document.model.mesh);
+  if (FACE_MARKS.some((field) => document[field].length !== faces)) return 'faces and marks do not add up';
+  if (MARK_FIELDS.some((field) => !below(document[field], 2))) return 'a mark is neither set nor unset';
+  const { joined } = topologyOf(document.model).links;
+  return document.seams.length === joined.length ? undefined : 'edges and seams do not add up';
+}
+
+function below(list: ArrayLike<number>, limit: number): boolean {
+  for (let i = 0; i < list.length; i++) if (list[i] >= limit) return false;
+  return true;
+}

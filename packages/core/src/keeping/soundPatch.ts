@@ -1,0 +1,198 @@
+import Joi from 'joi';
+import type { Delta, Runs } from '../document/delta.ts';
+import type { HemDocument } from '../document/document.ts';
+import { MARK_FIELDS, VALUE_FIELDS } from '../document/fields.ts';
+import type { Act } from '../document/history.ts';
+import { applyPatch, type Change, inverse, type MarksChange, type Patch } from '../document/patch.ts';
+import { meshAfter, type Remesh } from '../document/remesh.ts';
+import { type Places, placedUv, type UvChange } from '../document/uvChange.ts';
+import { HemError } from '../errors.ts';
+import { cornerCount, faceCount, vertexCount } from '../mesh/mesh.ts';
+import { FACE_FIELDS } from '../mesh/model.ts';
+import { unsoundMesh, unsoundness } from './soundDocument.ts';
+
+/** An object with all of these and nothing else. */
+const whole = (keys: Record<string, Joi.Schema>) => Joi.object(keys).options({ presence: 'required' });
+const array = (kind: new (length: number) => object) => Joi.object().instance(kind);
+const list = (schema: Joi.Schema) => Joi.array().items(schema.optional());
+const doubles = array(Float64Array);
+const numbers = array(Uint32Array);
+const bytes = array(Uint8Array);
+const count = Joi.number().integer().min(0);
+const places = whole({ at: numbers, before: doubles, after: doubles });
+const runs = whole({ before: count, after: count, kept: numbers });
+const deltaOf = (values: Joi.Schema) =>
+  whole({ gone: values, fresh: values, at: numbers, before: values, after: values });
+const some = Joi.object().unknown(true);
+const perField = (fields: readonly string[], values: Joi.Schema) =>
+  Joi.object(Object.fromEntries(fields.map((field) => [field, deltaOf(values).optional()])));
+
+const CHANGES: Record<Change['kind'], Record<string, Joi.Schema>> = {
+  marks: { field: Joi.valid(...MARK_FIELDS), index: numbers, before: bytes, after: bytes },
+  uv: { set: count, vertices: places, corners: places },
+  value: { field: Joi.valid(...VALUE_FIELDS), before: Joi.number(), after: Joi.number() },
+  model: { before: some, after: some, perFace: perField(FACE_FIELDS, Joi.object()) },
+  remesh: {
+    faces: runs,
+    corners: runs,
+    vertices: runs,
+    positions: deltaOf(doubles),
+    sizes: deltaOf(numbers),
+    cornerVertex: deltaOf(numbers),
+    cornerSeams: deltaOf(bytes),
+    uv: list(deltaOf(doubles)),
+    fileUv: list(deltaOf(doubles)),
+    marks: perField(MARK_FIELDS, bytes),
+    perFace: perField(FACE_FIELDS, Joi.object()),
+    before: some,
+    after: some,
+  },
+  replacement: { before: some, after: some },
+};
+
+const shapes = Object.entries(CHANGES).map(([kind, keys]) => whole({ kind: Joi.valid(kind), ...keys }));
+
+const patchShape = whole({
+  changes: list(Joi.alternatives(...shapes)),
+  notes: list(Joi.string().allow('')),
+}).required();
+
+const actShape = whole({
+  operation: Joi.string(),
+  params: Joi.any().optional(),
+  label: Joi.string().allow(''),
+  group: Joi.number().integer(),
+}).unknown(true);
+
+const unfit = () => new HemError('damaged', 'What an act changed is damaged, or does not fit the model.');
+
+/** @throws HemError unless it has the shape of a patch, either way */
+export function checkedPatch(candidate: unknown): Patch {
+  if (patchShape.validate(candidate, { convert: false }).error) throw unfit();
+  try {
+    // What is there and undefined counts as absent above, and not here.
+    inverse(candidate as Patch);
+  } catch {
+    throw unfit();
+  }
+  return candidate as Patch;
+}
+
+/**
+ * An act without anything kept beside it.
+ *
+ * @throws HemError unless it has the shape of an act
+ */
+export function checkedAct({ operation, params, label, group }: Act): Act {
+  const act = { operation, params, label, group };
+  if (!isSoundAct(act)) throw unfit();
+  return act;
+}
+
+export const isSoundAct = (candidate: unknown): boolean =>
+  !actShape.validate(candidate, { convert: false }).error;
+
+/**
+ * Applies a patch that was read back. It must fit: what it says was there before has to be there, and what it leads to has to
+ * be sound.
+ *
+ * @throws HemError when it does not; the document is as it was
+ */
+export function applyKept(document: HemDocument, patch: Patch): HemDocument {
+  try {
+    return patch.changes.reduce(applyChange, document);
+  } catch {
+    throw unfit();
+  }
+}
+
+function applyChange(document: HemDocument, change: Change): HemDocument {
+  if (!fits(document, change)) throw unfit();
+  const next = applyPatch(document, { changes: [change], notes: [] });
+  if (change.kind !== 'marks' && change.kind !== 'uv' && unsoundness(next)) throw unfit();
+  return next;
+}
+
+function fits(document: HemDocument, change: Change): boolean {
+  switch (change.kind) {
+    case 'marks':
+      return marksFit(document[change.field], change);
+    case 'uv':
+      return uvFits(document, change);
+    case 'value':
+      return document[change.field] === change.before;
+    case 'model':
+      return Object.values(change.perFace).every((each) =>
+        deltaFits(each, { before: faceCount(document.model.mesh), after: faceCount(document.model.mesh) }, 1),
+      );
+    case 'remesh':
+      return remeshFits(document, change);
+    case 'replacement':
+      return change.before.seams?.every((mark, e) => mark === document.seams[e]) ?? false;
+  }
+}
+
+const marksFit = (marks: Uint8Array, { index, before, after }: MarksChange): boolean =>
+  before.length === index.length &&
+  after.length === index.length &&
+  index.every((at, i) => at < marks.length && marks[at] === before[i] && after[i] < 2);
+
+function uvFits({ uvSets, model: { mesh } }: HemDocument, change: UvChange): boolean {
+  if (change.set >= uvSets.length) return false;
+  const inside = ({ at, before, after }: Places, limit: number) =>
+    before.length === 2 * at.length && after.length === 2 * at.length && at.every((i) => i < limit);
+  if (!inside(change.vertices, vertexCount(mesh)) || !inside(change.corners, cornerCount(mesh))) return false;
+  const { uv } = uvSets[change.set];
+  const [taken] = inverse({ changes: [change], notes: [] }).changes as [UvChange];
+  const before = placedUv(mesh, uv, taken);
+  return uv.every((value, i) => Object.is(value, before[i]));
+}
+
+function remeshFits(document: HemDocument, remesh: Remesh): boolean {
+  const { mesh, uvSets } = document.model;
+  const { faces, corners, vertices } = remesh;
+  return (
+    runsFit(faces, faceCount(mesh)) &&
+    runsFit(corners, cornerCount(mesh)) &&
+    runsFit(vertices, vertexCount(mesh)) &&
+    remesh.uv.length === document.uvSets.length &&
+    remesh.fileUv.length === uvSets.length &&
+    deltaFits(remesh.positions, vertices, 3) &&
+    [remesh.sizes, ...Object.values(remesh.marks), ...Object.values(remesh.perFace)].every((each) =>
+      deltaFits(each, faces, 1),
+    ) &&
+    [remesh.cornerVertex, remesh.cornerSeams].every((each) => deltaFits(each, corners, 1)) &&
+    [...remesh.uv, ...remesh.fileUv].every((each) => deltaFits(each, corners, 2)) &&
+    // Looked at before anything is made of it: how edges join cannot be worked out on any mesh.
+    !unsoundMesh(meshAfter(document.model, remesh))
+  );
+}
+
+/** Whether runs rise on both sides and stay inside. */
+function runsFit({ before, after, kept }: Runs, count: number): boolean {
+  if (before !== count || kept.length % 3 !== 0) return false;
+  let [b, a] = [0, 0];
+  for (let r = 0; r < kept.length; r += 3) {
+    if (kept[r] < b || kept[r + 1] < a) return false;
+    b = kept[r] + kept[r + 2];
+    a = kept[r + 1] + kept[r + 2];
+  }
+  return b <= before && a <= after;
+}
+
+/** Whether a delta brings as many values as its runs leave open: then nothing is made that is larger than what was kept. */
+function deltaFits(
+  { gone, fresh, at, before, after }: Delta,
+  { before: from, after: to, kept }: Pick<Runs, 'before' | 'after'> & Partial<Runs>,
+  width: number,
+): boolean {
+  let stay = kept ? 0 : from;
+  for (let r = 2; kept && r < kept.length; r += 3) stay += kept[r];
+  return (
+    gone.length === width * (from - stay) &&
+    fresh.length === width * (to - stay) &&
+    before.length === at.length &&
+    after.length === at.length &&
+    at.every((i, k) => i < width * stay && (k === 0 || i > at[k - 1]))
+  );
+}

@@ -1,0 +1,34 @@
+import type { HemDocument } from '../document/document.ts';
+import { inverse, type Patch } from '../document/patch.ts';
+import { HemError } from '../errors.ts';
+import { applyKept } from './soundPatch.ts';
+
+/**
+ * Takes a document from one place of its history to another, as far as the acts on the way are whole.
+ *
+ * @param from  how many acts stand in `document`
+ * @param to  how many are to stand; fewer than `from` takes acts back
+ * @param patchOf  what act number `i` changed, read back; throws HemError where that is damaged or missing
+ * @returns the document as it is at `reached`, which is `to` when every act on the way is whole
+ */
+export async function walkActs(
+  document: HemDocument,
+  from: number,
+  to: number,
+  patchOf: (i: number) => Patch | Promise<Patch>,
+): Promise<{ readonly document: HemDocument; readonly reached: number }> {
+  let reached = from;
+  try {
+    while (reached < to) {
+      document = applyKept(document, await patchOf(reached));
+      reached++;
+    }
+    while (reached > to) {
+      document = applyKept(document, inverse(await patchOf(reached - 1)));
+      reached--;
+    }
+  } catch (error) {
+    if (!(error instanceof HemError)) throw error;
+  }
+  return { document, reached };
+}

@@ -1,12 +1,14 @@
 import * as Comlink from 'comlink';
 import { Suspense, useEffect, useState } from 'react';
-import { Link, useParams } from 'react-router';
+import { useLocation, useParams } from 'react-router';
+import { note } from '../store/acts.ts';
 import { resetBench, useBench } from '../store/bench.ts';
 import { receive } from '../store/receive.ts';
 import { tellRest } from '../store/rest.ts';
-import { bench, onWorkerDeath, unwrap } from '../store/worker.ts';
+import { ArtistError, bench, onWorkerDeath, unwrap } from '../store/worker.ts';
 import type { BenchEvent } from '../worker/protocol.ts';
 import './bench.css';
+import { DidNotOpen } from './DidNotOpen.tsx';
 import { Details } from './details/Details.tsx';
 import { Header } from './header/Header.tsx';
 import { useHealth } from './health/useHealth.ts';
@@ -32,10 +34,15 @@ onWorkerDeath(() =>
 
 useBench.subscribe(tellRest);
 
+/** What was not foreseen, in words. */
+const brokenDown = ({ message }: Error): ArtistError =>
+  new ArtistError('broken', `Something went wrong inside Blunt Hem (${message}). Nothing was changed.`, []);
+
 /** The workspace of one project. */
 export function BenchPage() {
   const { id = '' } = useParams();
-  const [problem, setProblem] = useState<string>();
+  const { state: came } = useLocation() as { readonly state: { readonly note?: string } | null };
+  const [problem, setProblem] = useState<ArtistError>();
   const [kept, setKept] = useState<KeptView>();
   const loaded = useBench((s) => s.projectId === id && s.model !== undefined);
   const stage = useBench((s) => s.stage);
@@ -44,6 +51,7 @@ export function BenchPage() {
   useHealth(loaded);
   useGhost(loaded);
 
+  // biome-ignore lint/correctness/useExhaustiveDependencies: what the artist came with is said once
   useEffect(() => {
     let current = true;
     resetBench();
@@ -57,8 +65,9 @@ export function BenchPage() {
         setKept(view as KeptView | undefined);
         useBench.setState({ ...looks, projectId: id, projectName: name, model });
         events.begin();
+        if (came?.note) note(came.note);
       } catch (error) {
-        if (current) setProblem((error as Error).message);
+        if (current) setProblem(error instanceof ArtistError ? error : brokenDown(error as Error));
       }
     })();
     return () => {
@@ -66,15 +75,7 @@ export function BenchPage() {
     };
   }, [id]);
 
-  if (problem) {
-    return (
-      <main className="bench-state">
-        <h1>This project did not open</h1>
-        <p role="alert">{problem}</p>
-        <Link to="/">Back to the Rack</Link>
-      </main>
-    );
-  }
+  if (problem) return <DidNotOpen id={id} code={problem.code} sentence={problem.message} />;
   const { View } = stageNamed(stage);
   return (
     <div className="bench" data-details={detailsOpen}>

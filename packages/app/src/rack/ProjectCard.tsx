@@ -1,31 +1,53 @@
 import { IconDots } from '@tabler/icons-react';
 import { Button } from 'antd';
-import { saveAs } from 'file-saver';
 import { lazy, Suspense, useEffect, useState } from 'react';
 import { Link } from 'react-router';
-import { bench, unwrap } from '../store/worker.ts';
-import type { RackRow } from '../worker/protocol.ts';
+import type { RackRow } from '../storage/rack.ts';
+import { ArtistError, bench, unwrap } from '../store/worker.ts';
+import { exportProject, useRescue } from './projectFiles.ts';
 
 /** Loaded when it is first asked for. */
 const CardMenu = lazy(() => import('./CardMenu.tsx').then((module) => ({ default: module.CardMenu })));
 
+/** What went wrong, and what could be done about it. */
+export interface Problem {
+  readonly sentence: string;
+  readonly offer?: { readonly label: string; readonly act: () => void };
+}
+
 interface ProjectCardProps {
   readonly row: RackRow;
-  readonly onProblem: (sentence: string) => void;
+  readonly onProblem: (problem: Problem) => void;
+  readonly onTakenOff: (id: string) => void;
 }
 
 /** A project on the Rack: its picture, what it is, and what can be done with it. */
-export function ProjectCard({ row, onProblem }: ProjectCardProps) {
+export function ProjectCard({ row, onProblem, onTakenOff }: ProjectCardProps) {
   const picture = usePicture(row.picture);
   const [asked, setAsked] = useState(false);
+  const rescue = useRescue();
   const attempt = (work: () => Promise<void>) =>
-    void work().catch((error: Error) => onProblem(error.message));
-  const exportProject = () =>
+    void work().catch((error: Error) => onProblem({ sentence: error.message }));
+  const exportIt = () =>
     attempt(async () => {
-      const { fileName, bytes } = unwrap(await bench.exportProject(row.id));
-      saveAs(new Blob([bytes as Uint8Array<ArrayBuffer>]), fileName);
+      const loss = await exportProject(row.id);
+      if (loss) onProblem({ sentence: `${loss} What is whole was exported.` });
     });
-  const takeOff = () => attempt(async () => unwrap(await bench.takeOff(row.id)));
+  const deleteForGood = () => attempt(async () => unwrap(await bench.deleteForGood(row.id)));
+  const takeOff = () =>
+    attempt(async () => {
+      try {
+        unwrap(await bench.takeOff(row.id));
+        onTakenOff(row.id);
+      } catch (error) {
+        if (!(error instanceof ArtistError) || error.code !== 'store-full') throw error;
+        // Deleting takes no room; putting aside takes a little.
+        onProblem({
+          sentence: `There is not even room to put “${row.name}” aside for thirty days.`,
+          offer: { label: 'Delete it for good', act: deleteForGood },
+        });
+      }
+    });
   const more = (
     <Button
       type="text"
@@ -36,10 +58,15 @@ export function ProjectCard({ row, onProblem }: ProjectCardProps) {
     />
   );
   return (
-    <li className="rack-card">
+    <li className="rack-card" data-damaged={row.damage !== undefined}>
       <Link to={`/project/${row.id}`} className="rack-open">
         {picture ? <img src={picture} alt="" /> : <span className="rack-blank" />}
         <strong>{row.name}</strong>
+        {row.damage && (
+          <span className="rack-damage">
+            <b>Damaged.</b> {row.damage}
+          </span>
+        )}
         <span className="rack-facts">
           {row.faces.toLocaleString('en-GB')} faces · {row.shells} {row.shells === 1 ? 'shell' : 'shells'} ·{' '}
           {new Date(row.updated).toLocaleDateString('en-GB', { day: 'numeric', month: 'short' })}
@@ -47,7 +74,12 @@ export function ProjectCard({ row, onProblem }: ProjectCardProps) {
       </Link>
       {asked ? (
         <Suspense fallback={more}>
-          <CardMenu onExport={exportProject} onTakeOff={takeOff}>
+          <CardMenu
+            damaged={row.damage !== undefined}
+            onRescue={() => attempt(() => rescue(row.id))}
+            onExport={exportIt}
+            onTakeOff={takeOff}
+          >
             {more}
           </CardMenu>
         </Suspense>

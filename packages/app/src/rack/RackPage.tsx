@@ -5,67 +5,47 @@ import * as Comlink from 'comlink';
 import { lazy, Suspense, useEffect, useState } from 'react';
 import { useDropzone } from 'react-dropzone';
 import { Link, useNavigate } from 'react-router';
-import { bench, unwrap } from '../store/worker.ts';
-import type { RackRow } from '../worker/protocol.ts';
+import { ArtistError, bench, unwrap } from '../store/worker.ts';
+import type { Restored } from '../worker/protocol.ts';
 import type { Pending } from './KeepOrDiscard.tsx';
-import { ProjectCard } from './ProjectCard.tsx';
+import { type Problem, ProjectCard } from './ProjectCard.tsx';
+import { demosAdded, rememberDemos } from './preferences.ts';
+import { useProjects } from './useProjects.ts';
 import './rack.css';
 
 const KeepOrDiscard = lazy(() =>
   import('./KeepOrDiscard.tsx').then((module) => ({ default: module.KeepOrDiscard })),
 );
-
+const Keeping = lazy(() => import('./Keeping.tsx').then((module) => ({ default: module.Keeping })));
+const NoRoom = lazy(() => import('./NoRoom.tsx').then((module) => ({ default: module.NoRoom })));
+const OffTheRack = lazy(() => import('./OffTheRack.tsx').then((module) => ({ default: module.OffTheRack })));
 const Progress = lazy(() => import('antd/es/progress'));
 
-const DEMOS_ADDED = 'blunt-hem-demos-added';
-
-const UNREADABLE =
-  'The Rack could not be read: this browser does not let the page store anything. Allow storage for this address.';
-
-interface Projects {
-  readonly here: readonly RackRow[];
-  /** Taken off and not yet gone for good, the last first. */
-  readonly off: readonly RackRow[];
-}
-
-/** Every project, the newest first; kept up to date by the database itself, from whatever tab it is written. */
-function useProjects(fail: () => void): Projects | undefined {
-  const [projects, setProjects] = useState<Projects>();
-  // biome-ignore lint/correctness/useExhaustiveDependencies: watched from when the Rack is opened on
-  useEffect(() => {
-    let current = true;
-    const take = (rows: readonly RackRow[]) => {
-      if (!current) return;
-      const off = rows.filter(({ deleted }) => deleted !== undefined);
-      setProjects({
-        here: rows.filter(({ deleted }) => deleted === undefined),
-        off: off.sort((a, b) => (b.deleted as number) - (a.deleted as number)),
-      });
-    };
-    void bench.watchRack(Comlink.proxy(take), Comlink.proxy(fail));
-    return () => {
-      current = false;
-    };
-  }, []);
-  return projects;
-}
-
 export function RackPage() {
-  const [problem, setProblem] = useState<string>();
-  const projects = useProjects(() => setProblem(UNREADABLE));
+  const [problem, setProblem] = useState<Problem>();
+  const [note, setNote] = useState<string>();
+  /** Why there is no Rack at all: the store is closed to us. */
+  const [closed, setClosed] = useState<string>();
+  const projects = useProjects(setClosed);
+  const [justOff, setJustOff] = useState<string>();
   const [working, setWorking] = useState<string>();
   const [pending, setPending] = useState<Pending>();
+  const [noRoom, setNoRoom] = useState<{ readonly sentence: string; readonly open: () => void }>();
   const [part, setPart] = useState<number>();
   const navigate = useNavigate();
 
   /** Shows what goes on while it does, and what went wrong. */
-  const showing = async (text: string | undefined, work: () => Promise<void>) => {
+  const showing = async (
+    text: string | undefined,
+    work: (report: (part: number) => void) => Promise<void>,
+  ): Promise<void> => {
     setProblem(undefined);
+    setNote(undefined);
     setWorking(text);
     try {
-      await work();
+      await work(setPart);
     } catch (error) {
-      setProblem((error as Error).message);
+      setProblem({ sentence: (error as Error).message });
     } finally {
       setWorking(undefined);
       setPart(undefined);
@@ -76,40 +56,58 @@ export function RackPage() {
   useEffect(() => {
     void (async () => {
       await bench.close();
-      unwrap(await bench.purge());
-      if (localStorage.getItem(DEMOS_ADDED)) return;
+      // Where that cannot be done it is done another time.
+      await bench.emptyOff(false);
+      if (demosAdded()) return;
       await showing('Laying out the demo models…', async () => unwrap(await bench.addDemos()));
-      localStorage.setItem(DEMOS_ADDED, '1');
-    })().catch(() => setProblem(UNREADABLE));
+      rememberDemos();
+    })();
   }, []);
 
-  const create = (fileName: string, keepUvs: boolean) =>
-    showing(`Opening ${fileName}…`, async () => {
-      navigate(`/project/${unwrap(await bench.create(keepUvs))}`);
-    });
+  /** Makes a project of what was read, and opens it. */
+  const create = async (keepUvs: boolean, anyway: boolean, loss?: string): Promise<void> => {
+    try {
+      const id = unwrap(await bench.create(keepUvs, anyway));
+      navigate(`/project/${id}`, { state: loss && { note: loss } });
+    } catch (error) {
+      if (!(error instanceof ArtistError) || error.code !== 'no-room') throw error;
+      const open = () => void showing('Opening…', () => create(keepUvs, true, loss));
+      setNoRoom({ sentence: error.message, open });
+    }
+  };
 
   const takeIn = (list: readonly File[]) => {
     const files = modelFirst(list);
     if (files.length === 0) return;
     const { name } = files[0];
+    // Work of one's own is worth keeping; where the browser asks, it asks now.
+    void navigator.storage?.persist?.();
+    if (/\.hemrack$/i.test(name)) {
+      void showing(`Putting back ${name}…`, async (report) => {
+        report(0);
+        const answer = await bench.restore(files[0], Comlink.proxy(report));
+        if (answer) setNote(putBack(unwrap(answer)));
+      });
+      return;
+    }
     // What comes next is loaded meanwhile.
     void import('../bench/BenchPage.tsx');
-    void showing(`Reading ${name}…`, async () => {
+    void showing(`Reading ${name}…`, async (report) => {
       const opened = await Promise.all(
         files.map(async (file) => ({ name: file.name, bytes: new Uint8Array(await file.arrayBuffer()) })),
       );
-      setPart(0);
+      report(0);
       const answer = await bench.read(
         Comlink.transfer(
           opened,
           opened.map(({ bytes }) => bytes.buffer),
         ),
-        Comlink.proxy(setPart),
+        Comlink.proxy(report),
       );
       if (!answer) return;
-      const { uvSets, faces } = unwrap(answer);
+      const { uvSets, faces, loss } = unwrap(answer);
       if (uvSets.length > 0) setPending({ name, uvSets, faces });
-      else navigate(`/project/${unwrap(await bench.create(true))}`);
+      else await create(true, false, loss);
     });
   };
 
@@ -119,6 +117,8 @@ export function RackPage() {
     noKeyboard: true,
     useFsAccessApi: false,
   });
+
+  const takenOff = projects?.off.find(({ id }) => id === justOff);
 
   return (
     <main {...getRootProps({ role: 'main', tabIndex: -1 })} className="rack" data-over={isDragActive}>
@@ -144,20 +144,39 @@ export function RackPage() {
           <input {...getInputProps({ accept: ACCEPTED, 'aria-label': 'Model or project file' })} />
         </div>
       </header>
+      {closed && (
+        <div className="rack-bar rack-problem" role="alert">
+          {closed}
+        </div>
+      )}
       {problem && (
         <div className="rack-bar rack-problem" role="alert">
-          {problem} Nothing on the Rack has changed.
+          {problem.sentence}
+          {problem.offer && (
+            <Button
+              danger
+              onClick={() => {
+                setProblem(undefined);
+                problem.offer?.act();
+              }}
+            >
+              {problem.offer.label}
+            </Button>
+          )}
           <Button onClick={() => setProblem(undefined)}>Close</Button>
         </div>
       )}
-      {projects && projects.off.length > 0 && (
+      {note && (
         <div className="rack-bar" role="status">
-          “{projects.off[0].name}” was taken off the Rack
-          {projects.off.length > 1 && `, and ${projects.off.length - 1} before it`}.
+          {note}
+          <Button onClick={() => setNote(undefined)}>Close</Button>
+        </div>
+      )}
+      {takenOff && (
+        <div className="rack-bar" role="status">
+          “{takenOff.name}” was taken off the Rack.
           <Button
-            onClick={() =>
-              void showing(undefined, async () => unwrap(await bench.putBack(projects.off[0].id)))
-            }
+            onClick={() => void showing(undefined, async () => unwrap(await bench.putBack(takenOff.id)))}
           >
             Put it back
           </Button>
@@ -187,13 +206,34 @@ export function RackPage() {
       )}
       <ul className="rack-list">
         {projects?.here.map((row) => (
-          <ProjectCard key={row.id} row={row} onProblem={setProblem} />
+          <ProjectCard key={row.id} row={row} onProblem={setProblem} onTakenOff={setJustOff} />
         ))}
       </ul>
       <p className="rack-hint">
-        Drop an OBJ, glTF, GLB, PLY, STL or project file anywhere here, and with a glTF the files it names.
-        The file itself is never altered.
+        Drop an OBJ, glTF, GLB, PLY, STL, project file or backup anywhere here, and with a glTF the files it
+        names. The file itself is never altered.
       </p>
+      <Suspense>
+        {projects && projects.off.length > 0 && (
+          <OffTheRack
+            rows={projects.off}
+            attempt={(work) => void showing(undefined, async () => unwrap(await work()))}
+          />
+        )}
+        {projects && <Keeping projects={projects} showing={showing} tell={setNote} />}
+      </Suspense>
+      {noRoom && (
+        <Suspense>
+          <NoRoom
+            sentence={noRoom.sentence}
+            onCancel={() => setNoRoom(undefined)}
+            onOpen={() => {
+              setNoRoom(undefined);
+              noRoom.open();
+            }}
+          />
+        </Suspense>
+      )}
       {pending && (
         <Suspense>
           <KeepOrDiscard
@@ -201,7 +241,7 @@ export function RackPage() {
             onCancel={() => setPending(undefined)}
             onChoose={(keepUvs) => {
               setPending(undefined);
-              void create(pending.name, keepUvs);
+              void showing(`Opening ${pending.name}…`, () => create(keepUvs, false));
             }}
           />
         </Suspense>
@@ -210,10 +250,19 @@ export function RackPage() {
   );
 }
 
-const ACCEPTED = [...MODEL_ENDINGS, 'hemproject', 'bin', 'mtl', 'png', 'jpg'].map((e) => `.${e}`).join(',');
+const ACCEPTED = [...MODEL_ENDINGS, 'hemproject', 'hemrack', 'bin', 'mtl', 'png', 'jpg']
+  .map((e) => `.${e}`)
+  .join(',');
 
 /** Of files dropped together, the one that is the model before those it names. */
 function modelFirst(files: readonly File[]): File[] {
-  const isModel = ({ name }: File) => /\.(obj|glb|gltf|ply|stl|hemproject)$/i.test(name);
+  const isModel = ({ name }: File) => /\.(obj|glb|gltf|ply|stl|hemproject|hemrack)$/i.test(name);
   return [...files].sort((a, b) => Number(isModel(b)) - Number(isModel(a)));
+}
+
+/** What came of a backup, for the artist. */
+function putBack({ projects, already, losses }: Restored): string {
+  const came = projects === 1 ? 'One project was put back.' : `${projects} projects were put back.`;
+  const same = already === 1 ? 'One is here already as it was.' : `${already} are here already as they were.`;
+  return [came, ...(already > 0 ? [same] : []), ...losses].join(' ');
 }

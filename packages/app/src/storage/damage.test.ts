@@ -9,14 +9,15 @@ import { type Fault, faults, spoilt } from '@blunt-hem/core/testing/spoil';
 import Dexie from 'dexie';
 import fc from 'fast-check';
 import { afterEach, describe, expect, it } from 'vitest';
-import { BASE, type Database, openDatabase, refuseNewer } from './database.ts';
+import { BASE, type Database, databaseNamed, openDatabase } from './database.ts';
 import { databaseKeeper } from './databaseKeeper.ts';
-import { loadProject, loadWhole, wholeProject } from './loadProject.ts';
+import { loadProject, loadWhole, wholeAtOnce, wholeProject } from './loadProject.ts';
 import { addProject, renewBase } from './projects.ts';
 import { rackRows } from './rack.ts';
 
 let names = 0;
 const databases: Dexie[] = [];
+const opened = (name: string) => openDatabase(databaseNamed(name));
 const remember = <T extends Dexie>(database: T): T => {
   databases.push(database);
   return database;
@@ -51,9 +52,9 @@ async function oldStore(kept: string): Promise<{ name: string; id: string }> {
 /** A store of today with the kept project in it: five acts that stand and one that can be redone. */
 async function store(): Promise<{ database: Database; id: string }> {
   const { name, id } = await oldStore('store-v2.json');
-  const old = remember(openDatabase(name));
+  const old = remember(await opened(name));
   const { project } = await wholeProject(old, id);
-  const database = remember(openDatabase(`new-${names++}`));
+  const database = remember(await opened(`new-${names++}`));
   return { database, id: await addProject(database, project) };
 }
 
@@ -72,7 +73,7 @@ describe.each(['store-v1-early.json', 'store-v1.json', 'store-v2.json'])(
   (kept) => {
     it('opens with every act to take back and do again, and nothing in it is changed by that', async () => {
       const { name, id } = await oldStore(kept);
-      const database = remember(openDatabase(name));
+      const database = remember(await opened(name));
       const old = async () =>
         JSON.stringify([
           await database.bases.toArray(),
@@ -96,7 +97,7 @@ describe.each(['store-v1-early.json', 'store-v1.json', 'store-v2.json'])(
 
     it('is worked on, folded and opened again', async () => {
       const { name, id } = await oldStore(kept);
-      const database = remember(openDatabase(name));
+      const database = remember(await opened(name));
       const open = await session(database, id);
       await open.undo();
       await open.perform('hide', { faces: [2] });
@@ -123,15 +124,15 @@ describe('a store of a later version', () => {
     later.version(4).stores({ ...TABLES[1], somethingNew: 'id' });
     await later.table('somethingNew').add({ id: 1 });
     later.close();
-    await expect(refuseNewer(name)).rejects.toThrow(/later Blunt Hem .*4.* knows 3.* Nothing was touched/);
+    await expect(opened(name)).rejects.toThrow(/later Blunt Hem .*4.* knows 3.* Nothing was touched/);
     const again = remember(await new Dexie(name).open());
     expect(again.verno).toBe(4);
     expect(await again.table('somethingNew').count()).toBe(1);
   });
 
-  it('is not taken for one where there is none, and none is made', async () => {
-    await refuseNewer('never-there');
-    expect(await Dexie.exists('never-there')).toBe(false);
+  it('is not taken for one where there is none', async () => {
+    remember(await opened('never-there'));
+    expect(await Dexie.exists('never-there')).toBe(true);
   });
 });
 
@@ -169,6 +170,25 @@ describe('a project in which something is missing', () => {
       // The damaged one is as it was.
       expect((await wholeProject(database, id)).damage).toMatch(sentence);
     }
+  });
+
+  it('is read all of one moment, while another tab works on it', async () => {
+    const { database, id } = await store();
+    const other = await session(database, id);
+    const working = (async () => {
+      for (let i = 0; i < 12; i++) await other.perform('hide', { how: i % 2 === 0 ? 'hide' : 'show' });
+    })();
+    for (let i = 0; i < 4; i++) {
+      try {
+        const { project, damage } = await wholeAtOnce(database, id);
+        expect(damage).toBeUndefined();
+        expect(project.history.done).toBe(project.history.acts.length);
+      } catch (error) {
+        expect((error as HemError).code).toBe('busy');
+      }
+    }
+    await working;
+    expect((await wholeAtOnce(database, id)).project.document).toEqual(other.document);
   });
 
   it('opens strictly only when it is whole', async () => {
@@ -272,7 +292,7 @@ describe('whatever is in the rows', () => {
     let id: string;
     if (kept) {
       const old = await oldStore(kept);
-      database = remember(openDatabase(old.name));
+      database = remember(await opened(old.name));
       id = old.id;
     } else ({ database, id } = await store());
     const sound = new Map<string, readonly object[]>();

@@ -86,8 +86,9 @@ const VERSION = 3;
  * The database of the app. Nothing in it is rewritten when a newer app first opens it: what earlier versions kept stays as it is, and is
  * read as it is (`older.ts`), until the project it belongs to has been opened and its base moves on.
  */
-export function openDatabase(name = 'blunt-hem'): Database {
-  const database = new Dexie(name) as Database;
+export function databaseNamed(name = 'blunt-hem'): Database {
+  // Not opened by the first that asks something of it: first it is looked whose it is.
+  const database = new Dexie(name, { autoOpen: false }) as Database;
   database.version(1).stores({
     projects: 'id, updated',
     bases: 'projectId',
@@ -125,12 +126,19 @@ function versionLying(name: string): Promise<number> {
   });
 }
 
-/** @throws HemError when a later version of the app has written the database; it is left as it is */
-export async function refuseNewer(name = 'blunt-hem'): Promise<void> {
-  const version = await versionLying(name);
+/**
+ * Opens a database, unless it is open.
+ *
+ * @throws HemError when a later version of the app has written it; it is left as it is
+ */
+export async function openDatabase(database: Database): Promise<Database> {
+  if (database.isOpen()) return database;
+  const version = await versionLying(database.name);
   if (version > VERSION)
     throw new HemError(
       'newer-store',
       `What this browser keeps was written by a later Blunt Hem (its version is ${Math.floor(version)}, this one knows ${VERSION}). Nothing was touched. Start the later one to go on.`,
     );
+  await database.open();
+  return database;
 }

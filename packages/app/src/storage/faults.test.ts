@@ -9,7 +9,7 @@ import { openSession, type Session } from '@blunt-hem/core/session/session';
 import { cube } from '@blunt-hem/core/testing/shapes';
 import fc from 'fast-check';
 import { afterEach, describe, expect, it } from 'vitest';
-import { type Database, openDatabase } from './database.ts';
+import { type Database, databaseNamed, openDatabase } from './database.ts';
 import { databaseKeeper } from './databaseKeeper.ts';
 import { type Fault, isDead, spoilWrite, writes } from './faultyStore.ts';
 import { loadProject } from './loadProject.ts';
@@ -48,7 +48,7 @@ class Page {
   ) {}
 
   static async fresh(): Promise<Page> {
-    const database = openDatabase(`faults-${names++}`);
+    const database = await openDatabase(databaseNamed(`faults-${names++}`));
     databases.push(database);
     const id = await addProject(database, { name: 'Cube', document: START, history: emptyHistory });
     const page = new Page(database, id);
@@ -59,7 +59,7 @@ class Page {
   /** The same store, in a new page. */
   async again(): Promise<Page> {
     this.database.close();
-    const database = openDatabase(this.database.name);
+    const database = await openDatabase(databaseNamed(this.database.name));
     databases.push(database);
     const page = new Page(database, this.id);
     await page.open();

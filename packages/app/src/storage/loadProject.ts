@@ -162,15 +162,19 @@ export async function readPatch(
   );
 }
 
+export interface Whole {
+  readonly project: Project;
+  readonly stored: Loaded;
+  /** What is not in it, for the artist. */
+  readonly damage?: string;
+}
+
 /**
  * A project with all its acts, for handing it on, as much of it as is whole.
  *
  * @throws HemError when not even its model is
  */
-export async function wholeProject(
-  database: Database,
-  id: string,
-): Promise<{ readonly project: Project; readonly stored: Loaded; readonly damage?: string }> {
+export async function wholeProject(database: Database, id: string): Promise<Whole> {
   const stored = await loadWhole(database, id);
   const { row, document, history } = stored;
   const checksum = await checksums();
@@ -191,4 +195,22 @@ export async function wholeProject(
     stored,
     damage: stored.damage ?? (lost > 0 ? inWords(history.done, history.done, history.acts) : undefined),
   };
+}
+
+/** How often a project is read anew that another tab wrote to meanwhile. */
+const TRIES = 5;
+
+/**
+ * The same of a project that another tab may be writing to: all of it as it was at one moment.
+ *
+ * @throws HemError as `wholeProject`, and when it was written to all the time
+ */
+export async function wholeAtOnce(database: Database, id: string): Promise<Whole> {
+  const changed = async () => (await readable(database.projects.get(id)))?.updated;
+  for (let i = 0; i < TRIES; i++) {
+    const before = await changed();
+    const whole = await wholeProject(database, id);
+    if (Object.is(before, await changed())) return whole;
+  }
+  throw new HemError('busy', 'Another tab is working on this project. Try again when it is done.');
 }

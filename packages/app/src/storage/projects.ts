@@ -56,6 +56,7 @@ export async function storeProject(
       for (const [number, { patch }] of kept.entries())
         await putRecord(database, id, number, pack(patch, sum));
     }),
+    'This project could not be stored',
   );
 }
 

@@ -7,12 +7,12 @@ import { readable } from './reading.ts';
 import { type KeptRow, soundRow } from './rows.ts';
 import { saving } from './saving.ts';
 
-/** How long what was taken off the Rack can be put back, milliseconds. */
-export const KEPT_OFF = 30 * 24 * 3600 * 1000;
-
 /** A project as the Rack shows it. */
 export interface RackRow
-  extends Pick<ProjectRow, 'id' | 'name' | 'updated' | 'faces' | 'shells' | 'picture' | 'deleted'> {
+  extends Pick<
+    ProjectRow,
+    'id' | 'name' | 'created' | 'updated' | 'faces' | 'shells' | 'picture' | 'deleted'
+  > {
   /** What is seen to be damaged without opening it. */
   readonly damage?: string;
 }
@@ -30,9 +30,9 @@ export async function rackRows(database: Database): Promise<RackRow[]> {
   for (const each of rows) {
     const { row, problem } = soundRow(each);
     if (!row) continue;
-    const { id, name, updated, faces, shells, picture, deleted } = row;
+    const { id, name, created, updated, faces, shells, picture, deleted } = row;
     const damage = problem ?? (await damageByKeys(database, row));
-    found.push({ id, name, updated, faces, shells, picture, deleted, damage });
+    found.push({ id, name, created, updated, faces, shells, picture, deleted, damage });
   }
   return found.sort((a, b) => b.updated - a.updated);
 }

@@ -1,6 +1,7 @@
 import { byteSize } from '@blunt-hem/core/document/patch';
 import { HemError } from '@blunt-hem/core/errors';
 import type { Project } from '@blunt-hem/core/keeping/projectFile';
+import { megabytes } from './limits.ts';
 
 /** What the browser keeps for this page, bytes. */
 export interface Room {
@@ -28,13 +29,6 @@ const BESIDE = 1.1;
 /** Bytes that a project takes in the store. */
 export const roomFor = ({ document, history }: Project): number =>
   Math.ceil(BESIDE * (byteSize(document) + byteSize(history.acts)));
-
-/** “12 MB”, “1.4 GB”. */
-export function megabytes(bytes: number): string {
-  const mega = bytes / 1e6;
-  if (mega >= 1000) return `${(mega / 1000).toFixed(1)} GB`;
-  return mega >= 10 ? `${Math.round(mega)} MB` : `${mega.toFixed(1)} MB`;
-}
 
 /** @throws HemError when a project will need more than the browser has left */
 export function checkRoom(project: Project, room: Room | undefined): void {

@@ -39,27 +39,33 @@ function* within(error: unknown): Generator<{ name?: string; message?: string }>
 export const isClosed = (error: unknown): boolean =>
   [...within(error)].some(({ name }) => name !== undefined && CLOSED.includes(name));
 
+const ACT = 'This could not be saved, so it was not done';
+
 /** What an artist reads when something could not be written. */
-export function writeFailure(error: unknown): HemError {
+function writeFailure(error: unknown, what: string): HemError {
   const all = [...within(error)];
   for (const { names, code, why } of CAUSES)
-    if (all.some(({ name }) => name !== undefined && names.includes(name))) return notSaved(code, why);
+    if (all.some(({ name }) => name !== undefined && names.includes(name))) return notSaved(code, why, what);
   const last = all.at(-1);
   return notSaved(
     'not-saved',
     `the browser refused it (${last?.name ?? 'unknown'}). Export this project, then load the page again`,
+    what,
   );
 }
 
-export const notSaved = (code: string, why: string): HemError =>
-  new HemError(code, `This could not be saved, so it was not done: ${why}.`);
+export const notSaved = (code: string, why: string, what = ACT): HemError =>
+  new HemError(code, `${what}: ${why}.`);
 
-/** @throws HemError that tells why the browser did not store it */
-export async function saving<T>(work: PromiseLike<T>): Promise<T> {
+/**
+ * @param what  did not come about, if it fails
+ * @throws HemError that tells why the browser did not store it
+ */
+export async function saving<T>(work: PromiseLike<T>, what = ACT): Promise<T> {
   try {
     return await work;
   } catch (error) {
     if (error instanceof HemError) throw error;
-    throw writeFailure(error);
+    throw writeFailure(error, what);
   }
 }

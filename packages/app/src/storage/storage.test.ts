@@ -7,7 +7,7 @@ import { modelFromMesh } from '@blunt-hem/core/mesh/model';
 import { openSession } from '@blunt-hem/core/session/session';
 import { cube } from '@blunt-hem/core/testing/shapes';
 import { afterEach, describe, expect, it } from 'vitest';
-import { type Database, openDatabase } from './database.ts';
+import { type Database, databaseNamed, openDatabase } from './database.ts';
 import { databaseKeeper, LONG_TAIL } from './databaseKeeper.ts';
 import { loadProject, wholeProject } from './loadProject.ts';
 import { addProject, deleteProjects, renewBase, type Stored } from './projects.ts';
@@ -16,7 +16,7 @@ let counter = 0;
 const databases: Database[] = [];
 
 async function project(): Promise<{ database: Database; id: string; stored: Stored }> {
-  const database = openDatabase(`test-${counter++}`);
+  const database = await openDatabase(databaseNamed(`test-${counter++}`));
   databases.push(database);
   const document = openDocument(modelFromMesh('Cube', cube()));
   const id = await addProject(database, { name: 'Cube', document, history: emptyHistory });

@@ -62,6 +62,19 @@ export const travel = (way: 'undo' | 'redo'): Promise<void> =>
 
 export const stop = (): Promise<void> => bench.stop();
 
+/** Failures after which nothing more can be kept where this project was. */
+const ADRIFT = new Set(['no-such-project', 'store-closed', 'lock-lost']);
+
+/** Makes a new project of one that is in this tab alone. */
+export async function keepAsNew(): Promise<void> {
+  try {
+    const id = unwrap(await bench.keepAsNew());
+    window.location.assign(`/project/${id}`);
+  } catch (error) {
+    fail(error);
+  }
+}
+
 export function fail(error: unknown, request?: Request): void {
   if (!(error instanceof ArtistError)) {
     notify({
@@ -72,6 +85,15 @@ export function fail(error: unknown, request?: Request): void {
   }
   // What took its place speaks for itself.
   if (error.code === 'superseded') return;
+  if (ADRIFT.has(error.code)) {
+    useBench.setState({ unsaved: true });
+    notify({
+      tone: 'error',
+      text: error.message,
+      offer: { label: 'Keep it as a new project', act: () => void keepAsNew() },
+    });
+    return;
+  }
   const canOpen = error.code === 'cannot-unfold' && error.ids.length > 0;
   const shells = [...error.ids];
   notify({

@@ -40,7 +40,10 @@ export function receive(event: BenchEvent): void {
     case 'unsaved':
       useBench.setState({
         unsaved: true,
-        notice: { tone: 'error', text: `${event.sentence} This project is in this tab alone.` },
+        notice: {
+          tone: 'error',
+          text: `${event.sentence} This project is in this tab alone: you can work on it and export it.`,
+        },
       });
       return;
     case 'moving':

@@ -1,6 +1,6 @@
 import { HemError } from '@blunt-hem/core/errors';
 import * as Comlink from 'comlink';
-import { openDatabase, refuseNewer } from '../storage/database.ts';
+import { databaseNamed, openDatabase } from '../storage/database.ts';
 import { databaseKeeper } from '../storage/databaseKeeper.ts';
 import { loadProject } from '../storage/loadProject.ts';
 import { type Lock, lockProject } from '../storage/locks.ts';
@@ -8,7 +8,7 @@ import { addProject } from '../storage/projects.ts';
 import { roomLeft } from '../storage/room.ts';
 import { answer, buffersIn } from './answer.ts';
 import { workerPool } from './pool.ts';
-import type { BenchApi, BenchEvent, Restored } from './protocol.ts';
+import type { Answer, BenchApi, BenchEvent, Restored } from './protocol.ts';
 import { pngOf, rackDesk } from './rackDesk.ts';
 import { readingDesk } from './readingDesk.ts';
 import type { SessionDesk } from './sessionDesk.ts';
@@ -17,7 +17,7 @@ import type { SessionDesk } from './sessionDesk.ts';
 
 const FINDING_PICTURE = { width: 320, height: 208 };
 
-const database = openDatabase();
+const database = databaseNamed();
 const jobs = workerPool();
 const previewJobs = workerPool(1);
 const backgroundJobs = workerPool(1);
@@ -58,6 +58,13 @@ async function close(): Promise<void> {
   }
 }
 
+/** Answers what the database is needed for: it is opened if it is not, for the first time or because it was closed behind our back. */
+const stored = <T>(work: () => T | Promise<T>): Promise<Answer<T>> =>
+  answer(async () => {
+    await openDatabase(database);
+    return work();
+  });
+
 const api: BenchApi = {
   read(files, report) {
     // What comes next is made ready meanwhile.
@@ -74,33 +81,32 @@ const api: BenchApi = {
       reading.done();
       return id;
     }),
-  addDemos: () => answer(rack.addDemos),
+  addDemos: () => stored(rack.addDemos),
   async watchRack(listen, fail) {
-    const watching = await answer(() => rack.watch(listen, fail));
+    const watching = await stored(async () => rack.watch(listen, fail));
     if ('failure' in watching) fail(watching.failure.sentence);
   },
   async leaveRack() {
     rack.leave();
   },
-  takeOff: (id) => answer(() => rack.takeOff(id)),
-  putBack: (id) => answer(() => rack.putBack(id)),
-  deleteForGood: (id) => answer(() => rack.deleteForGood(id)),
-  emptyOff: (all) => answer(() => rack.emptyOff(all)),
-  rescue: (id) => answer(() => rack.rescue(id)),
+  takeOff: (id) => stored(() => rack.takeOff(id)),
+  putBack: (id) => stored(() => rack.putBack(id)),
+  deleteForGood: (id) => stored(() => rack.deleteForGood(id)),
+  emptyOff: (all) => stored(() => rack.emptyOff(all)),
+  rescue: (id) => stored(() => rack.rescue(id)),
   keepAsNew: () =>
-    answer(async () => {
+    stored(async () => {
       const { document, history } = await session().whole();
-      // The store may have been closed behind our back.
-      if (!database.isOpen()) await database.open();
       return addProject(database, { name: openName, document, history });
     }),
   room: () => roomLeft(),
-  backUp: (report) => answer(() => rack.backUp(report)),
+  backUp: (report) => stored(() => rack.backUp(report)),
   async restore(file, report) {
     let told: Restored = { projects: 0, already: 0, losses: [] };
     const result = await reading.readBackup(
       file,
       async (project) => {
+        await openDatabase(database);
         told = await rack.restoreOne(project, told);
       },
       report,
@@ -108,10 +114,11 @@ const api: BenchApi = {
     if (!result || 'failure' in result) return result;
     return { ok: { ...told, losses: result.ok } };
   },
-  keepView: (id, view) => answer(() => rack.keepView(id, view)),
+  keepView: (id, view) => stored(() => rack.keepView(id, view)),
   async exportProject(id) {
-    const result = await answer(async () => {
-      if (!desk || id !== openId) return rack.exported(id);
+    const isOpen = desk && id === openId;
+    const result = await (isOpen ? answer : stored)(async () => {
+      if (!desk || !isOpen) return rack.exported(id);
       // The open one as it is here: it may be that it could not be stored.
       const { document, history, loss } = await desk.session.whole();
       return rack.fileOf({ name: openName, document, history }, loss);
@@ -120,9 +127,8 @@ const api: BenchApi = {
   },
 
   async open(id, listen) {
-    const opening = await answer(async () => {
+    const opening = await stored(async () => {
       await close();
-      await refuseNewer();
       lock = await lockProject(id);
       if (!lock) {
         throw new HemError(

@@ -8,18 +8,11 @@ import type { Project } from '@blunt-hem/core/keeping/projectFile';
 import { unattended } from '@blunt-hem/core/progress';
 import { liveQuery } from 'dexie';
 import type { BackedUp } from '../storage/backup.ts';
-import { type Database, refuseNewer } from '../storage/database.ts';
-import { wholeProject } from '../storage/loadProject.ts';
+import type { Database } from '../storage/database.ts';
+import { KEPT_OFF } from '../storage/limits.ts';
+import { wholeAtOnce } from '../storage/loadProject.ts';
 import { addProject, changeRow, newProject, type Stored, storeProject } from '../storage/projects.ts';
-import {
-  deleteForGood,
-  emptyOff,
-  KEPT_OFF,
-  putBack,
-  type RackRow,
-  rackRows,
-  takeOff,
-} from '../storage/rack.ts';
+import { deleteForGood, emptyOff, putBack, type RackRow, rackRows, takeOff } from '../storage/rack.ts';
 import { readable } from '../storage/reading.ts';
 import { checkRoom, roomLeft } from '../storage/room.ts';
 import { soundRow, soundView } from '../storage/rows.ts';
@@ -63,7 +56,7 @@ export function rackDesk(database: Database, jobs: Jobs) {
     for (const [i, id] of ids.entries()) {
       const { row } = soundRow(await readable(database.projects.get(id)));
       try {
-        const { project, damage } = await wholeProject(database, id);
+        const { project, damage } = await wholeAtOnce(database, id);
         if (damage) losses.push(`“${project.name}”: ${damage}`);
         const { created = 0, updated = 0, deleted, picture } = row ?? {};
         const content = (await fileOf(project)).bytes;
@@ -100,9 +93,8 @@ export function rackDesk(database: Database, jobs: Jobs) {
       fresh = undefined;
       return made?.stored.row.id === id ? made : undefined;
     },
-    async watch(listen: (rows: readonly RackRow[]) => void, fail: (sentence: string) => void): Promise<void> {
+    watch(listen: (rows: readonly RackRow[]) => void, fail: (sentence: string) => void): void {
       watching?.unsubscribe();
-      await refuseNewer();
       watching = liveQuery(() => rackRows(database)).subscribe({
         next: listen,
         error: (error: Error) => fail(error.message),
@@ -135,11 +127,11 @@ export function rackDesk(database: Database, jobs: Jobs) {
     },
     /** A project as a file, from the store: what is whole of it. */
     async exported(id: string): Promise<FileBytes> {
-      const { project, damage } = await wholeProject(database, id);
+      const { project, damage } = await wholeAtOnce(database, id);
       return fileOf(project, damage);
     },
     async rescue(id: string): Promise<string> {
-      const { project, stored } = await wholeProject(database, id);
+      const { project, stored } = await wholeAtOnce(database, id);
       return this.add({ ...project, name: `${stored.row.name}, what is whole` }, true);
     },
     async backUp(report: (fraction: number) => void): Promise<{ file: Blob; losses: readonly string[] }> {

@@ -1,7 +1,7 @@
 import { IconLayoutSidebarRight, IconMoon, IconPlayerStop, IconSun } from '@tabler/icons-react';
 import { Button, Progress, Tooltip } from 'antd';
 import { Link } from 'react-router';
-import { stop } from '../../store/acts.ts';
+import { keepAsNew, stop } from '../../store/acts.ts';
 import { useBench } from '../../store/bench.ts';
 import type { Command } from '../commands/command.ts';
 import { redo, undo } from '../commands/looking.ts';
@@ -25,6 +25,11 @@ export function Header() {
       <span className="bench-saved" role="status">
         {unsaved ? 'Not saved' : saved ? 'Saved' : 'Saving…'}
       </span>
+      {unsaved && (
+        <Button size="small" onClick={() => void keepAsNew()}>
+          Keep it
+        </Button>
+      )}
       <Button
         size="small"
         type="text"

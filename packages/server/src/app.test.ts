@@ -1,18 +1,29 @@
-import { mkdirSync, mkdtempSync, rmSync, writeFileSync } from 'node:fs';
+import { mkdirSync, mkdtempSync, rmSync, symlinkSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
+import { serve } from '@hono/node-server';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { createApp } from './app.ts';
 
 const folder = mkdtempSync(join(tmpdir(), 'hem-'));
+const outside = mkdtempSync(join(tmpdir(), 'hem-outside-'));
 const headers = { host: '127.0.0.1:4180' };
 
 beforeAll(() => {
   writeFileSync(join(folder, 'index.html'), '<meta content="__CSP_NONCE__">');
   mkdirSync(join(folder, 'assets'));
   writeFileSync(join(folder, 'assets', 'app.js'), 'export {}');
+  writeFileSync(join(folder, 'assets', 'app.js.br'), 'packed');
+  writeFileSync(join(outside, 'secret.txt'), 'secret');
+  symlinkSync(join(outside, 'secret.txt'), join(folder, 'assets', 'link.txt'));
+  symlinkSync(outside, join(folder, 'assets', 'linked'));
+  writeFileSync(join(folder, 'assets', 'half.js'), 'export {}');
+  symlinkSync(join(outside, 'secret.txt'), join(folder, 'assets', 'half.js.gz'));
+  symlinkSync(join(folder, 'assets', 'app.js'), join(folder, 'assets', 'within.js'));
 });
-afterAll(() => rmSync(folder, { recursive: true }));
+afterAll(() => {
+  for (const each of [folder, outside]) rmSync(each, { recursive: true });
+});
 
 const get = (path: string, more: Record<string, string> = {}) =>
   createApp(folder).request(path, { headers: { ...headers, ...more } });
@@ -44,5 +55,77 @@ describe('server', () => {
     expect((await get('/', { host: 'evil.example' })).status).toBe(403);
     expect((await get('/', { origin: 'http://evil.example' })).status).toBe(403);
     expect((await get('/', { origin: 'null' })).status).toBe(403);
+  });
+
+  it('takes names of hosts in any case', async () => {
+    expect((await get('/', { host: 'LocalHost:4180', origin: 'http://localhost:4180' })).status).toBe(200);
+    expect((await get('/', { host: 'LOCALHOST.example' })).status).toBe(403);
+  });
+
+  it('refuses with the same headers as it answers', async () => {
+    const names = [
+      'Content-Security-Policy',
+      'Cross-Origin-Opener-Policy',
+      'Cross-Origin-Embedder-Policy',
+      'Cross-Origin-Resource-Policy',
+      'X-Content-Type-Options',
+      'Referrer-Policy',
+    ];
+    const refusals = [
+      await get('/', { host: 'evil.example' }),
+      await get('/', { origin: 'null' }),
+      await get('/assets/missing.js'),
+      await get('/nothing.txt'),
+      await createApp(folder).request('/', { method: 'POST', headers }),
+      await get('/assets/%ff'),
+    ];
+    for (const refusal of refusals) {
+      expect(refusal.status).toBeGreaterThanOrEqual(400);
+      for (const name of names) expect(refusal.headers.get(name), name).toBeTruthy();
+    }
+  });
+
+  it('answers no method but those that read', async () => {
+    for (const method of ['POST', 'PUT', 'DELETE', 'PATCH', 'OPTIONS', 'PROPFIND']) {
+      for (const path of ['/', '/assets/app.js']) {
+        const refusal = await createApp(folder).request(path, { method, headers });
+        expect(refusal.status).toBe(405);
+        expect(refusal.headers.get('Allow')).toBe('GET, HEAD');
+      }
+    }
+    expect((await createApp(folder).request('/', { method: 'HEAD', headers })).status).toBe(200);
+  });
+
+  it('follows links within the build and none that lead outside, compressed or not', async () => {
+    expect((await get('/assets/within.js')).status).toBe(200);
+    for (const path of ['/assets/link.txt', '/assets/linked/secret.txt'])
+      expect((await get(path)).status).toBe(404);
+    const half = await get('/assets/half.js', { 'accept-encoding': 'gzip' });
+    expect(await half.text()).not.toContain('secret');
+  });
+
+  it('sends assets compressed and for long, and not again to who has them', async () => {
+    const first = await get('/assets/app.js', { 'accept-encoding': 'br' });
+    expect(first.headers.get('Content-Encoding')).toBe('br');
+    expect(await first.text()).toBe('packed');
+    expect(first.headers.get('Cache-Control')).toContain('immutable');
+    const tag = first.headers.get('ETag') ?? '';
+    expect(tag).not.toBe('');
+    const again = await get('/assets/app.js', { 'accept-encoding': 'br', 'if-none-match': tag });
+    expect(again.status).toBe(304);
+    const plain = await get('/assets/app.js', { 'if-none-match': tag });
+    expect(plain.status).toBe(200);
+    expect(await plain.text()).toBe('export {}');
+  });
+
+  it('does all that over a real connection as well', async () => {
+    const server = serve({ fetch: createApp(folder).fetch, hostname: '127.0.0.1', port: 0 });
+    await new Promise((resolve) => server.once('listening', resolve));
+    const { port } = server.address() as { port: number };
+    const answer = await fetch(`http://127.0.0.1:${port}/assets/%ff`);
+    expect([answer.status, answer.headers.get('X-Content-Type-Options')]).toEqual([404, 'nosniff']);
+    const post = await fetch(`http://127.0.0.1:${port}/`, { method: 'POST', body: 'x' });
+    expect([post.status, post.headers.get('X-Content-Type-Options')]).toEqual([405, 'nosniff']);
+    server.close();
   });
 });

@@ -133,6 +133,8 @@ test('a damaged project shows as such, hides no other, and opens with what is wh
   expect(await figure(page, 'shells')).toBe('1');
   await page.getByRole('link', { name: 'Rack' }).click();
   await expect(page.locator('.rack-card')).toHaveCount(2);
+  // What was found on opening is remembered.
+  await expect(page.locator('.rack-card[data-damaged=true]')).toContainText('whole as it was after “Unfold');
 });
 
 test('a store of a later version is told and left as it is', async ({ page }) => {

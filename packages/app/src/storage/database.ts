@@ -19,6 +19,8 @@ export interface ProjectRow {
   readonly picture?: Blob;
   /** When it was taken off the Rack, milliseconds since 1970. */
   readonly deleted?: number;
+  /** What was found to be damaged when it was last opened. */
+  readonly damage?: string;
 }
 
 export interface ActRow extends Act {

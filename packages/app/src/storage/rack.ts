@@ -13,7 +13,7 @@ export interface RackRow
     ProjectRow,
     'id' | 'name' | 'created' | 'updated' | 'faces' | 'shells' | 'picture' | 'deleted'
   > {
-  /** What is seen to be damaged without opening it. */
+  /** What was found to be damaged when it was opened, or is seen without opening it. */
   readonly damage?: string;
 }
 
@@ -31,7 +31,7 @@ export async function rackRows(database: Database): Promise<RackRow[]> {
     const { row, problem } = soundRow(each);
     if (!row) continue;
     const { id, name, created, updated, faces, shells, picture, deleted } = row;
-    const damage = problem ?? (await damageByKeys(database, row));
+    const damage = row.damage ?? problem ?? (await damageByKeys(database, row));
     found.push({ id, name, created, updated, faces, shells, picture, deleted, damage });
   }
   return found.sort((a, b) => b.updated - a.updated);

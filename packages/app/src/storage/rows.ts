@@ -17,6 +17,7 @@ const FIELDS: Record<keyof ProjectRow, Joi.Schema> = {
   shells: count.required(),
   picture: Joi.object().instance(Blob),
   deleted: time,
+  damage: Joi.string(),
 };
 
 const STAND_INS: Partial<ProjectRow> = {

@@ -162,6 +162,8 @@ const api: BenchApi = {
         desk.begin();
         return { name: row.name, model, view: await rack.viewOf(id) };
       } catch (error) {
+        if (error instanceof HemError && error.code.startsWith('damaged'))
+          await rack.rememberDamage(id, error.message);
         lock.release();
         lock = undefined;
         throw error;

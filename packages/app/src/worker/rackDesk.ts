@@ -121,6 +121,9 @@ export function rackDesk(database: Database, jobs: Jobs) {
     async keepPicture(id: string, document: HemDocument): Promise<void> {
       await saving(changeRow(database, id, { picture: await pictureOf(document) }));
     },
+    /** Has the Rack show from now on what was found on opening; where that cannot be written it is found again. */
+    rememberDamage: (id: string, damage: string): Promise<void> =>
+      changeRow(database, id, { damage }).catch(() => undefined),
     viewOf,
     async keepView(projectId: string, view: unknown): Promise<void> {
       await saving(database.views.put({ projectId, view }));

@@ -1,6 +1,7 @@
 import { cpus } from 'node:os';
 import { angleBasedSpeed, quality } from './angles.ts';
 import { conformal, movedPins } from './conformal.ts';
+import { damage } from './damage.ts';
 import { health } from './health.ts';
 import { history } from './history.ts';
 import { factorisation } from './linear.ts';
@@ -27,6 +28,7 @@ const sections: Record<string, (large: boolean) => Table | Promise<Table>> = {
   reading,
   health,
   history,
+  damage,
 };
 
 const names = process.argv.slice(2).filter((a) => a !== '--large');

@@ -100,6 +100,20 @@ export function placedUv(mesh: Mesh, old: Float64Array, { vertices, corners }: U
   return uv;
 }
 
+/** Whether every corner that a change moves lies where the change says it did. */
+export function startsFrom(mesh: Mesh, uv: Float64Array, { vertices, corners }: UvChange): boolean {
+  const lies = (corner: number, { before }: Places, i: number) =>
+    Object.is(uv[2 * corner], before[2 * i]) && Object.is(uv[2 * corner + 1], before[2 * i + 1]);
+  if (vertices.at.length > 0) {
+    const { start, items } = cornersAt(mesh);
+    for (let i = 0; i < vertices.at.length; i++) {
+      const v = vertices.at[i];
+      for (let k = start[v]; k < start[v + 1]; k++) if (!lies(items[k], vertices, i)) return false;
+    }
+  }
+  return corners.at.every((c, i) => lies(c, corners, i));
+}
+
 const cornerLists = new WeakMap<Mesh, { readonly start: Uint32Array; readonly items: Uint32Array }>();
 
 /** Corners of every vertex, worked out once per mesh. */

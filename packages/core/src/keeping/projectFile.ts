@@ -30,8 +30,8 @@ const VERSION = 4;
 
 const SHORT = 1024;
 
-/** Most bytes that a file may unpack to, for each byte of its own and at least: real projects take up to about thirty. */
-const MOST_PER_BYTE = 100;
+/** Most bytes that a file may unpack to, for each byte of its own and at least: real projects take up to about fifteen. */
+const MOST_PER_BYTE = 30;
 const ALWAYS_ALLOWED = 2 ** 22;
 
 /**

@@ -5,7 +5,7 @@ import { MARK_FIELDS, VALUE_FIELDS } from '../document/fields.ts';
 import type { Act } from '../document/history.ts';
 import { applyPatch, type Change, inverse, type MarksChange, type Patch } from '../document/patch.ts';
 import { meshAfter, type Remesh } from '../document/remesh.ts';
-import { type Places, placedUv, type UvChange } from '../document/uvChange.ts';
+import { type Places, startsFrom, type UvChange } from '../document/uvChange.ts';
 import { HemError } from '../errors.ts';
 import { cornerCount, faceCount, vertexCount } from '../mesh/mesh.ts';
 import { FACE_FIELDS } from '../mesh/model.ts';
@@ -142,10 +142,7 @@ function uvFits({ uvSets, model: { mesh } }: HemDocument, change: UvChange): boo
   const inside = ({ at, before, after }: Places, limit: number) =>
     before.length === 2 * at.length && after.length === 2 * at.length && at.every((i) => i < limit);
   if (!inside(change.vertices, vertexCount(mesh)) || !inside(change.corners, cornerCount(mesh))) return false;
-  const { uv } = uvSets[change.set];
-  const [taken] = inverse({ changes: [change], notes: [] }).changes as [UvChange];
-  const before = placedUv(mesh, uv, taken);
-  return uv.every((value, i) => Object.is(value, before[i]));
+  return startsFrom(mesh, uvSets[change.set].uv, change);
 }
 
 function remeshFits(document: HemDocument, remesh: Remesh): boolean {

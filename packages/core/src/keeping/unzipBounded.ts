@@ -23,12 +23,17 @@ export function unzipBounded(
   let left = most;
   const unzip = new Unzip((file) => {
     const parts: Uint8Array[] = [];
+    const { originalSize = left } = file;
+    // Most are found out before anything is unpacked; those that say they are smaller, as soon as they are not.
+    if (originalSize > left) throw new TooMuchError();
+    let size = 0;
     let sound = true;
     file.ondata = (error, chunk, final) => {
-      sound &&= !error;
-      if (!sound) return;
-      left -= chunk.length;
+      size += chunk?.length ?? 0;
+      left -= chunk?.length ?? 0;
       if (left < 0) throw new TooMuchError();
+      sound &&= !error && size <= originalSize;
+      if (!sound) return;
       parts.push(chunk);
       if (final) whole.set(file.name, joined(parts));
     };

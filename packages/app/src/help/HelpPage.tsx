@@ -3,7 +3,10 @@ import { keyTable } from '../bench/keyTable.ts';
 import './help.css';
 
 const WORDS: readonly (readonly [string, string])[] = [
-  ['Rack', 'Your projects.'],
+  [
+    'Rack',
+    'Your projects, kept in this browser alone. Back it up into one file now and then; dropped on a Rack, the file brings everything back.',
+  ],
   [
     'Bench',
     'Where one project is worked on: the Model on the left, the Board with the flat shells on the right.',

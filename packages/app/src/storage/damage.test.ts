@@ -241,6 +241,19 @@ describe('garbled rows', () => {
     }
   });
 
+  it('leave all acts standing where only the count of them is lost', async () => {
+    for (const wrong of [{ done: 'five' }, { firstAct: -1 }]) {
+      const { database, id } = await store();
+      await database.acts.delete([id, 5]);
+      await database.records.delete([id, 5]);
+      await database.projects.update(id, wrong as never);
+      const { project, damage } = await wholeProject(database, id);
+      expect(damage).toMatch(/What the Rack knows/);
+      expect(keptState(project.document)).toEqual(keptStates[5]);
+      expect(project.history.acts).toHaveLength(5);
+    }
+  });
+
   it('leave the model with what is whole of it, where the base is damaged', async () => {
     const { database, id } = await store();
     const record = await database.records.get([id, BASE]);

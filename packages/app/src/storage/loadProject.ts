@@ -44,17 +44,18 @@ export async function loadWhole(database: Database, id: string): Promise<Loaded>
   const { row, problem } = soundRow(await readable(database.projects.get(id)));
   if (!row) throw gone();
   const base = await readBase(database, id, checksum);
-  const at = base.at ?? row.done;
-  // Version 1 counted from the first act that was kept.
-  const firstAct = row.firstAct ?? at;
-  const done = row.firstAct === undefined ? at + row.done : row.done;
-  const kept = await soundActs(database, id, row.firstAct === undefined);
+  const { at = 0 } = base;
+  const kept = await soundActs(database, id, base.first);
   const patchOf = (number: number) => readPatch(database, id, number, checksum);
   let [first, last] = [at, at];
   if (base.at !== undefined) {
     while (kept.has(first - 1)) first--;
     while (kept.has(last)) last++;
   }
+  // Version 1 counted from its base on, until something newer was kept; where the count is lost, all that is there stands.
+  const counted = base.first && row.firstAct === undefined ? at + (row.done ?? 0) : row.done;
+  const done = counted ?? last;
+  const firstAct = row.firstAct ?? first;
   const wanted = Math.max(first, Math.min(last, done));
   const { document, reached } = await walkActs(base.document, at, wanted, patchOf);
   // What lies beyond an act that is not whole cannot be reached.
@@ -81,21 +82,30 @@ function inWords(done: number, reached: number, acts: readonly Act[]): string {
     : `Some of what was done is damaged in the store. The project is whole ${state}.`;
 }
 
+interface Base {
+  readonly document: HemDocument;
+  /** Absent when acts cannot start from it. */
+  readonly at?: number;
+  /** Whether it is one of version 1, and acts have their patches with them. */
+  readonly first: boolean;
+  readonly problem?: string;
+}
+
 /** The base of a project, or what is whole of it. */
-async function readBase(
-  database: Database,
-  id: string,
-  checksum: Checksum,
-): Promise<{ readonly document: HemDocument; readonly at?: number; readonly problem?: string }> {
+async function readBase(database: Database, id: string, checksum: Checksum): Promise<Base> {
   const kept = ((await readable(readRecord(database, id, BASE, checksum))) ??
-    (await readable(olderBase(database, id)))) as { document?: unknown; at?: unknown } | undefined;
+    (await readable(olderBase(database, id)))) as
+    | { document?: unknown; at?: unknown; first?: boolean }
+    | undefined;
+  const first = kept?.first ?? false;
   if (kept && Number.isInteger(kept.at) && !unsoundness(kept.document))
-    return { document: kept.document as HemDocument, at: kept.at as number };
+    return { document: kept.document as HemDocument, at: kept.at as number, first };
   const document = salvaged(kept?.document);
   if (!document)
     throw new HemError('damaged-model', 'The model of this project is damaged in the store, or missing.');
   return {
     document,
+    first,
     problem:
       'This project is damaged in the store. Its model is whole, with some of its seams and UVs; what was done before cannot be taken back.',
   };

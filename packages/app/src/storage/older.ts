@@ -4,15 +4,19 @@ import type { Database } from './database.ts';
 
 /** What databases of version 1 and 2 kept, as it would be kept today. It stays as it is until something newer takes its place. */
 
-/** The base of a project, and before which act it stands; undefined when it has none of that age. */
+/** The base of a project, and before which act it stands, if not before the `first` that is kept; undefined when it has none of that age. */
 export async function olderBase(
   { bases }: Database,
   id: string,
-): Promise<{ readonly document: unknown; readonly at: unknown } | undefined> {
+): Promise<{ readonly document: unknown; readonly at: unknown; readonly first: boolean } | undefined> {
   const row = (await bases.get(id)) as { document?: never; at?: number; firstAct?: number } | undefined;
   if (!row) return undefined;
-  // Version 1 had it always before the first act that was kept.
-  return { document: row.document && upgradedDocument(row.document), at: row.at ?? row.firstAct };
+  // Version 1 had it always before the first act that was kept, and counted from there.
+  return {
+    document: row.document && upgradedDocument(row.document),
+    at: row.at ?? row.firstAct,
+    first: row.at === undefined,
+  };
 }
 
 /** What an act changed; undefined when nothing of that age is kept of it. */

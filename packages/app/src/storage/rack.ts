@@ -45,13 +45,13 @@ async function damageByKeys(database: Database, row: KeptRow): Promise<string | 
     (await database.bases.where('projectId').equals(id).count());
   if (bases === 0) return 'The model of this project is missing from the store.';
   // What version 1 kept is counted otherwise; opening it looks closer.
-  if (row.firstAct === undefined) return undefined;
+  const { firstAct: first, done } = row;
+  if (first === undefined || done === undefined) return undefined;
   const { keys, patched } = await actKeys(database, id);
-  const first = row.firstAct;
   const whole =
     keys.every(([, number], i) => number === first + i && patched.has(number)) &&
-    row.done >= first &&
-    row.done <= first + keys.length;
+    done >= first &&
+    done <= first + keys.length;
   return whole ? undefined : 'Some of what was done is missing from the store.';
 }
 

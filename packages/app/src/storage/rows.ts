@@ -24,12 +24,11 @@ const STAND_INS: Partial<ProjectRow> = {
   name: 'Project without a name',
   created: 0,
   updated: 0,
-  done: 0,
   faces: 0,
   shells: 0,
 };
 
-export type KeptRow = Omit<ProjectRow, 'firstAct'> & { readonly firstAct?: number };
+export type KeptRow = Omit<ProjectRow, 'firstAct' | 'done'> & Partial<Pick<ProjectRow, 'firstAct' | 'done'>>;
 
 /** @returns no row when there is none, or not even its id */
 export function soundRow(candidate: unknown): { readonly row?: KeptRow; readonly problem?: string } {

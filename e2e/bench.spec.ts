@@ -127,3 +127,61 @@ test('the dark theme, the narrow Bench and what is not there', async ({ page }) 
   await page.goto('/elsewhere');
   await expect(page.getByRole('heading', { name: 'There is nothing here' })).toBeVisible();
 });
+
+test('keys work after a click on any control, and not while text is typed', async ({ page }) => {
+  await openModel(page, 'post.obj', POST);
+  await benchReady(page);
+  const controls = page.locator(
+    '.bench button:visible:not([disabled]), .bench .ant-segmented-item:visible, .bench .ant-switch:visible, .bench [role=slider]:visible',
+  );
+  const [x, y] = await onPost(page, RING);
+  await page.mouse.dblclick(x, y);
+  await page.keyboard.press('a');
+  await idle(page);
+  for (const name of ['Faces', 'Shells', 'Edges', 'Area', 'Plain']) {
+    await page.locator('.ant-segmented-item', { hasText: new RegExp(`^${name}$`) }).click();
+    await page.keyboard.press('d');
+    await idle(page);
+    await expect(page.locator('.bench-last')).toHaveText(/^Relax/);
+    await page.keyboard.press('Control+z');
+    await idle(page);
+    await expect(page.locator('.bench-last')).toHaveText(/^Cut/);
+  }
+  expect(await controls.count()).toBeGreaterThan(10);
+  // Whatever has the focus: a switch, a slider, a button of the rail.
+  for (const control of [page.getByRole('switch').first(), page.getByRole('slider').first()]) {
+    await control.focus();
+    await page.keyboard.press('d');
+    await idle(page);
+    await expect(page.locator('.bench-last')).toHaveText(/^Relax/);
+    await page.keyboard.press('Control+z');
+    await idle(page);
+  }
+  // Figures that are typed are typed.
+  await page.keyboard.press('5');
+  const field = page.getByRole('spinbutton').first();
+  await field.click();
+  await field.press('Control+a');
+  await page.keyboard.type('12');
+  await expect(field).toHaveValue('12');
+  await expect(page.locator('.rail-stage[data-open="true"] .rail-number')).toHaveText('5');
+});
+
+test('overlaps are dots where they are, and a click on the figure selects their faces', async ({ page }) => {
+  // Two squares whose UVs lie on each other by a half.
+  const text = `v 0 0 0\nv 1 0 0\nv 1 1 0\nv 0 1 0\nv 3 0 0\nv 4 0 0\nv 4 1 0\nv 3 1 0
+vt 0.1 0.1\nvt 0.5 0.1\nvt 0.5 0.5\nvt 0.1 0.5\nvt 0.3 0.1\nvt 0.7 0.1\nvt 0.7 0.5\nvt 0.3 0.5
+f 1/1 2/2 3/3 4/4\nf 5/5 6/6 7/7 8/8\n`;
+  await openModel(page, 'pair.obj', text);
+  await page.getByRole('button', { name: 'Keep UVs' }).click();
+  await benchReady(page);
+  expect(await figure(page, 'overlaps')).toBe('1');
+  // 0.4 × 0.6 of the tile, although the areas add up to 0.32.
+  expect(await figure(page, 'tile-use')).toBe('24 %');
+  await expect(page.locator('.state').first()).toHaveText('On another');
+  await page.getByTestId('figure-overlaps').click();
+  await expect(page.getByTestId('selection')).toHaveText('2 faces');
+  await expect(page.locator('.ant-segmented-item-selected', { hasText: 'Faces' })).toBeVisible();
+  await page.keyboard.press('6');
+  await expect(page.getByText('1 pair of faces overlaps.')).toBeVisible();
+});

@@ -83,6 +83,22 @@ describe('hem', () => {
     const measured = JSON.parse((await hem('measure', out)).out);
     expect(measured).toMatchObject({ shellCount: 1, overlaps: 0 });
     expect(measured.shells[0].l2).toBeCloseTo(1, 6);
+    expect(measured).toMatchObject({
+      outside: 0,
+      shells: [{ flipped: 0, collapsed: 0, folded: 0, concave: 0 }],
+    });
+    // Nothing overlaps and all lies inside: what is covered is the sum of the faces (shoelace formula).
+    const text = readFileSync(out, 'utf8');
+    const uv = [...text.matchAll(/^vt (\S+) (\S+)$/gm)].map(([, u, v]) => [Number(u), Number(v)]);
+    const faces = [...text.matchAll(/^f (.+)$/gm)].map(([, list]) =>
+      list.split(' ').map((corner) => uv[Number(corner.split('/')[1]) - 1]),
+    );
+    const area = faces.flatMap((face) =>
+      face.map(
+        ([u, v], i) => 0.5 * (u * face[(i + 1) % face.length][1] - face[(i + 1) % face.length][0] * v),
+      ),
+    );
+    expect(Math.abs(measured.covered - area.reduce((a, b) => a + b, 0))).toBeLessThan(0.002);
   });
 
   it('says in its help what the catalogue says: choices, bounds and defaults', () => {

@@ -1,26 +1,36 @@
 import { shellsOf } from '@blunt-hem/core/document/document';
-import { figuresOf, totalsOf } from '@blunt-hem/core/document/figures';
+import { figuresOf } from '@blunt-hem/core/document/figures';
 import type { Session } from '@blunt-hem/core/session/session';
+import { isOutside } from '@blunt-hem/core/surface/uvBox';
 
 /** The figures of a session's UVs. */
 export async function measured(session: Session): Promise<object> {
   const { document } = session;
   const figures = Array.from({ length: shellsOf(document).shellCount }, (_, s) => figuresOf(document, s));
   const overlaps = await session.ask('overlaps', {});
-  const totals = totalsOf(figures);
+  const covered = await session.ask('coverage', {});
   return {
     shellCount: figures.length,
-    tileUse: totals.tileUse,
+    /** Part of the tile that is covered, 0 to 1. */
+    covered: covered ?? 0,
+    outside: figures.filter(({ box }) => box && isOutside(box)).length,
     overlaps: (overlaps?.faces.length ?? 0) / 2,
     ...(overlaps?.atLeast ? { overlapsAtLeast: true } : {}),
-    shells: figures.map(({ faces, stretch, verdict }) => ({
+    shells: figures.map(({ faces, stretch, verdict, folded, concave }) => ({
       faces,
       verdict: verdict.kind,
-      l2: stretch?.l2 ?? null,
-      linf: stretch?.linf ?? null,
-      angleMean: stretch?.angleMean ?? null,
-      areaMean: stretch?.areaMean ?? null,
-      flipped: stretch?.flipped ?? null,
+      l2: told(stretch?.l2),
+      linf: told(stretch?.linf),
+      angleMean: told(stretch?.angleMean),
+      areaMean: told(stretch?.areaMean),
+      flipped: told(stretch?.flipped),
+      collapsed: told(stretch?.collapsed),
+      folded: stretch ? folded : null,
+      concave: stretch ? concave : null,
     })),
   };
 }
+
+/** A figure as JSON has it: null when there is none, and a word when it is without bound, for which JSON has no number. */
+const told = (figure: number | undefined): number | string | null =>
+  figure === undefined ? null : Number.isFinite(figure) ? figure : 'infinite';

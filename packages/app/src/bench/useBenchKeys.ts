@@ -16,10 +16,26 @@ const ACTS: Readonly<Record<string, () => void>> = {
   ),
 };
 
+/** Where letters and figures are typed. */
+const TYPED =
+  'input:not([type]), textarea, [contenteditable="true"], input:is([type=text], [type=number], [type=search])';
+/** Where some keys are of the control that has the focus. */
+const CONTROL = 'a, button, input, select, [role=slider], [role=menuitem], [role=option], [role=tab]';
+const OWN_KEYS = new Set(['Enter', ' ', 'ArrowLeft', 'ArrowRight', 'ArrowUp', 'ArrowDown', 'Home', 'End']);
+
+/** Whether a key is not for the Bench: text is being typed, or the control that has the focus means it. */
+export function isTaken({ target, key }: Pick<KeyboardEvent, 'target' | 'key'>): boolean {
+  if (!(target instanceof Element)) return false;
+  return target.matches(TYPED) || (OWN_KEYS.has(key) && target.closest(CONTROL) !== null);
+}
+
+/** The Bench's keys work wherever the focus is, after a click on any control as well. */
+const ANYWHERE = { enableOnFormTags: true, ignoreEventWhen: isTaken } as const;
+
 export function useBenchKeys(): void {
   const navigate = useNavigate();
-  useHotkeys(Object.keys(ACTS), (_, { hotkey }) => ACTS[hotkey](), { preventDefault: true });
-  useHotkeys('shift+slash', () => navigate('/help'));
+  useHotkeys(Object.keys(ACTS), (_, { hotkey }) => ACTS[hotkey](), { ...ANYWHERE, preventDefault: true });
+  useHotkeys('shift+slash', () => navigate('/help'), ANYWHERE);
   // Between controls Tab goes on as everywhere; from pane to pane where the hands are on the panes.
   useHotkeys('tab', toOtherPane, { preventDefault: onPanes, enabled: onPanes });
 }

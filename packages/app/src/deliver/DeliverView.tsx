@@ -7,13 +7,13 @@ import { fail } from '../store/acts.ts';
 import { useBench } from '../store/bench.ts';
 import { ask, bench, unwrap } from '../store/worker.ts';
 import './deliver.css';
+import { deliverFindings } from './findings.ts';
 
 /** Hand the model over: exports, and the template as it will look. */
 export function DeliverView() {
   const flat = useBench((s) => s.flat);
   const repeats = useBench((s) => s.model?.repeats);
-  const shells = useBench((s) => s.shells);
-  const overlaps = useBench((s) => (s.overlaps?.faces.length ?? 0) / 2);
+  const findings = useBench(deliverFindings);
   const projectId = useBench((s) => s.projectId) as string;
   const [choice, setChoice] = useState({
     size: 2048,
@@ -61,19 +61,6 @@ export function DeliverView() {
       saveAs(blobOf(file.bytes), file.fileName);
     });
   const set = (part: Partial<typeof choice>) => setChoice({ ...choice, ...part });
-  const unfolded = shells.filter((row) => row.unfolded);
-  const left = shells.length - unfolded.length;
-  const outside = unfolded.filter(
-    ({ box }) => box && (box[0] < -1e-9 || box[1] < -1e-9 || box[2] > 1 + 1e-9 || box[3] > 1 + 1e-9),
-  );
-  const findings = [
-    left > 0 && `${left} ${left === 1 ? 'shell has' : 'shells have'} no UVs yet.`,
-    outside.length > 0 &&
-      `${outside.length} ${outside.length === 1 ? 'shell lies' : 'shells lie'} outside the tile.`,
-    overlaps > 0 && `${overlaps.toLocaleString('en-GB')} pairs of faces overlap.`,
-    unfolded.some((row) => row.stale) && 'Some shells were cut or sewn since they were unfolded.',
-  ].filter(Boolean);
-
   return (
     <section className="deliver" aria-label="Deliver">
       <div className="deliver-picture">
@@ -151,12 +138,17 @@ export function DeliverView() {
           </Button>
         </div>
         <h2>Before you hand it over</h2>
-        {findings.length === 0 ? (
-          <p className="deliver-good">Every shell is flat, inside the tile and clear of the others.</p>
+        {findings === undefined ? (
+          <p>Being measured…</p>
+        ) : findings === '' ? (
+          <p className="deliver-good">
+            Every shell is flat, inside the tile, clear of the others, and neither flipped, folded nor
+            collapsed.
+          </p>
         ) : (
           <ul className="deliver-findings">
-            {findings.map((text) => (
-              <li key={String(text)}>{text}</li>
+            {findings.split('\n').map((text) => (
+              <li key={text}>{text}</li>
             ))}
           </ul>
         )}

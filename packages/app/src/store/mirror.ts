@@ -1,4 +1,4 @@
-import type { BenchFigures, FlatBuffers, ModelBuffers, ShellRow } from '../worker/protocol.ts';
+import type { BenchFigures, FlatBuffers, Layout, ModelBuffers, ShellRow } from '../worker/protocol.ts';
 
 /** What mirrors the document: buffers to draw and rows to read, as the worker sent them last. */
 export interface MirrorSlice {
@@ -12,9 +12,9 @@ export interface MirrorSlice {
   readonly shells: readonly ShellRow[];
   /** Figures of the document as it is, or was before the act that is being measured. */
   readonly figures: BenchFigures | undefined;
-  /** Whether figures and overlaps are those of what is drawn. */
+  /** Whether figures and layout are those of what is drawn. */
   readonly measured: boolean;
-  readonly overlaps: { readonly faces: Uint32Array; readonly atLeast: boolean } | undefined;
+  readonly layout: Layout | undefined;
   readonly undoable: readonly string[];
   readonly redoable: readonly string[];
 }
@@ -28,7 +28,7 @@ export const mirrorSlice: MirrorSlice = {
   shells: [],
   figures: undefined,
   measured: false,
-  overlaps: undefined,
+  layout: undefined,
   undoable: [],
   redoable: [],
 };

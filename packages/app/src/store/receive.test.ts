@@ -71,7 +71,7 @@ describe('what the worker says', () => {
     expect(resting()).toBe(false);
     receive({ kind: 'figures', figures: { shells: [] } as unknown as BenchFigures });
     expect(resting()).toBe(false);
-    receive({ kind: 'overlaps', faces: none, atLeast: false });
+    receive({ kind: 'layout', faces: none, atLeast: false, covered: 0, coveredBefore: undefined });
     expect(resting()).toBe(true);
     useBench.setState((s) => ({ asked: s.asked + 1 }));
     expect(resting()).toBe(false);

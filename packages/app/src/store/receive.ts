@@ -26,8 +26,8 @@ export function receive(event: BenchEvent): void {
     case 'figures':
       useBench.setState({ figures: event.figures, shells: event.figures.shells });
       return;
-    case 'overlaps':
-      useBench.setState({ overlaps: event, measured: true });
+    case 'layout':
+      useBench.setState({ layout: event, measured: true });
       return;
     case 'running': {
       const { doing, fraction, figure } = event;

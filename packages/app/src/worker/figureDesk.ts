@@ -1,13 +1,13 @@
 import { type HemDocument, shellOf, shellsOf, shellUv, topologyOf } from '@blunt-hem/core/document/document';
 import { MARKS } from '@blunt-hem/core/document/fields';
-import type { ShellFigures } from '@blunt-hem/core/document/figures';
+import { plainFigures, type ShellFigures } from '@blunt-hem/core/document/figures';
 import { shellBoxes } from '@blunt-hem/core/document/layout';
 import type { Patch } from '@blunt-hem/core/document/patch';
 import { cornersOf } from '@blunt-hem/core/document/uvChange';
 import type { Jobs } from '@blunt-hem/core/jobs/index';
 import type { Shell } from '@blunt-hem/core/surface/shell';
 import { facesOfShell } from '@blunt-hem/core/surface/shells';
-import { boxOf, type UvBox } from '@blunt-hem/core/surface/uvBox';
+import type { UvBox } from '@blunt-hem/core/surface/uvBox';
 import type { ShellRow } from './protocol.ts';
 
 /** Shells are measured several to a job, of so many triangles together. */
@@ -37,7 +37,7 @@ export function figureDesk(jobs: Jobs) {
     /** Rows for the table; figures that are not known yet are left out. */
     rows(document: HemDocument): ShellRow[] {
       const shells = shellsOf(document);
-      const { stale } = document;
+      const { stale, relaxed } = document;
       let boxes: readonly (UvBox | undefined)[] | undefined;
       return Array.from({ length: shells.shellCount }, (_, shell) => {
         const faces = facesOfShell(shells, shell);
@@ -51,6 +51,7 @@ export function figureDesk(jobs: Jobs) {
           faces: faces.length,
           unfolded,
           stale: faces.some((f) => stale[f] === 1),
+          relaxed: faces.some((f) => relaxed[f] === 1),
           box,
         };
       });
@@ -85,14 +86,7 @@ export function figureDesk(jobs: Jobs) {
             if (signal.aborted) return;
             batch.forEach(({ number, uv }, i) => {
               const faces = facesOfShell(shells, number);
-              known.set(faces[0], {
-                shell: number,
-                faces: faces.length,
-                firstFace: faces[0],
-                stale: faces.some((f) => document.stale[f] === 1),
-                box: uv && boxOf(uv),
-                ...measured[i],
-              });
+              known.set(faces[0], { ...plainFigures(document, number, uv), ...measured[i] });
             });
           }),
         );
@@ -128,14 +122,11 @@ function inBatches<T extends { readonly shell: Shell }>(tasks: readonly T[]): T[
   return batches;
 }
 
-export function rowOf({ faces, firstFace, verdict, stretch, stale, box }: ShellFigures): ShellRow {
+export function rowOf({ firstFace, stretch, shell: _shell, ...figures }: ShellFigures): ShellRow {
   const { logArea: _area, angle: _angle, ...rest } = stretch ?? { logArea: null, angle: null };
   return {
+    ...figures,
     name: firstFace,
-    faces,
-    stale,
-    box,
-    verdict,
     unfolded: stretch !== undefined,
     ...(stretch && { stretch: rest as ShellRow['stretch'] }),
   };

@@ -64,6 +64,10 @@ export interface ShellRow {
   readonly faces: number;
   readonly unfolded: boolean;
   readonly stale: boolean;
+  readonly relaxed: boolean;
+  /** Faces not valid under every diagonal, and those that cannot be. Undefined while it is being measured. */
+  readonly folded?: number;
+  readonly concave?: number;
   readonly box: UvBox | undefined;
   /** Undefined while it is being measured. */
   readonly verdict?: Verdict;
@@ -103,6 +107,17 @@ export interface BenchFigures {
   readonly angleHistogram: Histogram;
 }
 
+/** How the shells lie together. */
+export interface Layout {
+  /** Faces that lie on each other, two a pair. */
+  readonly faces: Uint32Array;
+  /** Whether there may be more pairs than these. */
+  readonly atLeast: boolean;
+  /** Part of the tile that is covered, now and before the artist's last act. */
+  readonly covered: number;
+  readonly coveredBefore: number | undefined;
+}
+
 /** What an act would lead to on the Board. */
 export interface Ghost {
   /** u and v of both ends of every border of the shells it would change. */
@@ -117,7 +132,7 @@ export type BenchEvent =
   | { readonly kind: 'model'; readonly model: ModelBuffers }
   | { readonly kind: 'state'; readonly state: BenchState }
   | { readonly kind: 'figures'; readonly figures: BenchFigures }
-  | { readonly kind: 'overlaps'; readonly faces: Uint32Array; readonly atLeast: boolean }
+  | ({ readonly kind: 'layout' } & Layout)
   /** What is running, “Unfolding”; without it nothing is. */
   | {
       readonly kind: 'running';

@@ -13,7 +13,7 @@ import { figureDesk } from './figureDesk.ts';
 import { ghostOf } from './ghost.ts';
 import type { BenchEvent, BenchState, Ghost } from './protocol.ts';
 
-/** Overlaps are counted once the hands rest, milliseconds. */
+/** How shells lie together is looked at once the hands rest, milliseconds. */
 const REST = 250;
 
 export interface DeskStart {
@@ -32,12 +32,15 @@ export interface DeskStart {
  */
 export function sessionDesk(start: DeskStart, emit: (event: BenchEvent) => void, onFirstRest: () => void) {
   const figures = figureDesk(start.jobs);
-  let overlapTimer: ReturnType<typeof setTimeout> | undefined;
+  let layoutTimer: ReturnType<typeof setTimeout> | undefined;
   let totals = totalsOf([]);
   let before = totals;
   let rested = false;
   /** The act that the figures now known belong to. */
   let measuredGroup = -1;
+  let seenGroup = -1;
+  let coveredNow: number | undefined;
+  let coveredBefore: number | undefined;
 
   const session = openSession({
     ...start,
@@ -69,7 +72,7 @@ export function sessionDesk(start: DeskStart, emit: (event: BenchEvent) => void,
       kind: 'state',
       state: stateOf(all || patches.some(changesPicture), all || patches.some(changesHidden)),
     });
-    clearTimeout(overlapTimer);
+    clearTimeout(layoutTimer);
     void figures.measure(document).then((found) => {
       if (!found) return;
       if (group !== measuredGroup) before = measuredGroup === -1 ? totalsOf(found) : totals;
@@ -86,14 +89,16 @@ export function sessionDesk(start: DeskStart, emit: (event: BenchEvent) => void,
           angleHistogram: histogram(found, 'angle', 0, 60),
         },
       });
-      overlapTimer = setTimeout(() => void countOverlaps(), REST);
+      layoutTimer = setTimeout(() => void seeLayout(group), REST);
     });
   };
 
-  const countOverlaps = async (): Promise<void> => {
-    const found = await session.ask('overlaps', {});
-    if (!found) return;
-    emit({ kind: 'overlaps', ...found });
+  const seeLayout = async (group: number): Promise<void> => {
+    const [found, covered] = await Promise.all([session.ask('overlaps', {}), session.ask('coverage', {})]);
+    if (!found || covered === undefined) return;
+    if (group !== seenGroup) coveredBefore = seenGroup === -1 ? undefined : coveredNow;
+    [seenGroup, coveredNow] = [group, covered];
+    emit({ kind: 'layout', ...found, covered, coveredBefore });
     if (!rested) onFirstRest();
     rested = true;
   };
@@ -122,7 +127,7 @@ export function sessionDesk(start: DeskStart, emit: (event: BenchEvent) => void,
       return to && ghostOf(from, to, start.previewJobs);
     },
     async close(): Promise<void> {
-      clearTimeout(overlapTimer);
+      clearTimeout(layoutTimer);
       figures.end();
       await session.close();
     },

@@ -1,3 +1,4 @@
+import { foldsOf } from '../measure/folds.ts';
 import { measureStretch, type ShellStretch } from '../measure/stretch.ts';
 import { facesOfShell } from '../surface/shells.ts';
 import { boxOf, type UvBox } from '../surface/uvBox.ts';
@@ -14,6 +15,10 @@ export interface ShellFigures {
   readonly stretch: ShellStretch | undefined;
   /** Cut or sewn and not unfolded since. */
   readonly stale: boolean;
+  readonly relaxed: boolean;
+  /** Faces that are not valid under every diagonal, and those that cannot be, being concave on the model. */
+  readonly folded: number;
+  readonly concave: number;
   /** Smallest and greatest u and v: `[minU, minV, maxU, maxV]`; undefined while it has no UVs. */
   readonly box: UvBox | undefined;
 }
@@ -21,14 +26,31 @@ export interface ShellFigures {
 export function figuresOf(document: HemDocument, shell: number): ShellFigures {
   const piece = shellOf(document, shell);
   const uv = shellUv(document, piece);
+  return {
+    ...plainFigures(document, shell, uv),
+    verdict: verdictOf(piece),
+    stretch: uv && measureStretch(piece, uv),
+  };
+}
+
+/** What is quick to know of a shell. */
+export function plainFigures(
+  document: HemDocument,
+  shell: number,
+  uv: Float64Array | undefined,
+): Omit<ShellFigures, 'verdict' | 'stretch'> {
   const faces = facesOfShell(shellsOf(document), shell);
+  const { folded, concave } = uv
+    ? foldsOf(document.model.mesh, document.uvSets[document.currentUv].uv, faces)
+    : { folded: [], concave: 0 };
   return {
     shell,
     faces: faces.length,
     firstFace: faces[0],
-    verdict: verdictOf(piece),
-    stretch: uv && measureStretch(piece, uv),
     stale: faces.some((f) => document.stale[f] === 1),
+    relaxed: faces.some((f) => document.relaxed[f] === 1),
+    folded: folded.length,
+    concave,
     box: uv && boxOf(uv),
   };
 }
@@ -43,8 +65,7 @@ export interface Totals {
   readonly areaMean: number;
   readonly flipped: number;
   readonly collapsed: number;
-  /** Part of the unit tile that shells cover. */
-  readonly tileUse: number;
+  readonly folded: number;
   /** Flat length per model length, averaged by area; times the texture size it is the texel density. */
   readonly density: number;
   /** Greatest density of a shell over the least. */
@@ -55,8 +76,10 @@ export interface Totals {
 export function totalsOf(figures: readonly ShellFigures[]): Totals {
   let [area, uvArea, squares, angles, logs] = [0, 0, 0, 0, 0];
   let [linf, flipped, collapsed, unfolded, least, most] = [0, 0, 0, 0, Infinity, 0];
-  for (const { stretch } of figures) {
+  let folds = 0;
+  for (const { stretch, folded } of figures) {
     if (!stretch) continue;
+    folds += folded;
     unfolded++;
     area += stretch.area;
     uvArea += stretch.uvArea;
@@ -80,7 +103,7 @@ export function totalsOf(figures: readonly ShellFigures[]): Totals {
     areaMean: unfolded ? Math.exp(mean(logs)) : 0,
     flipped,
     collapsed,
-    tileUse: uvArea,
+    folded: folds,
     density: Math.sqrt(mean(uvArea)),
     densitySpread: unfolded ? most / least : 1,
   };

@@ -1,5 +1,6 @@
 import type { Context } from '../progress.ts';
 import { countFinding } from './countFinding.ts';
+import { coverage } from './coverage.ts';
 import { drawPicture } from './drawPicture.ts';
 import { examineModel } from './examineModel.ts';
 import { inSight } from './inSight.ts';
@@ -25,6 +26,7 @@ export const JOBS = [
   openPieces,
   measureShells,
   overlaps,
+  coverage,
   examineModel,
   countFinding,
   repairModel,

@@ -1,4 +1,4 @@
-import type { OverlapTask } from '../document/overlaps.ts';
+import type { FlatTask } from '../document/flatTask.ts';
 import { overlappingTriangles } from '../measure/overlap.ts';
 import type { Job } from './job.ts';
 
@@ -6,7 +6,7 @@ import type { Job } from './job.ts';
 export const OVERLAP_LIMIT = 10_000;
 
 /** Faces that lie on each other, two a pair; a pair of faces counts once, however many of their triangles meet. */
-export const overlaps: Job<'overlaps', OverlapTask, Uint32Array> = {
+export const overlaps: Job<'overlaps', FlatTask, Uint32Array> = {
   name: 'overlaps',
   run({ flat, faceOf }, context) {
     const pairs = overlappingTriangles(flat, OVERLAP_LIMIT, context.signal);

@@ -3,6 +3,7 @@ import type { Patch } from '../document/patch.ts';
 import { HemError } from '../errors.ts';
 import type { Given } from '../params.ts';
 import { countFinding } from './countFinding.ts';
+import { coverage } from './coverage.ts';
 import { edgeLoop } from './edgeLoop.ts';
 import { examination } from './examination.ts';
 import { exportFile } from './exportFile.ts';
@@ -20,6 +21,7 @@ export const QUESTIONS = [
   edgeLoop,
   inBox,
   overlaps,
+  coverage,
   examination,
   countFinding,
   picture,

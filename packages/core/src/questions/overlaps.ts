@@ -1,4 +1,4 @@
-import { overlapTask } from '../document/overlaps.ts';
+import { flatTask } from '../document/flatTask.ts';
 import { OVERLAP_LIMIT } from '../jobs/overlaps.ts';
 import { record } from '../params.ts';
 import { question } from './question.ts';
@@ -16,7 +16,7 @@ export const overlaps = question({
   params: record({}),
   background: true,
   async answer(document, _, context): Promise<Overlaps> {
-    const faces = await context.jobs.run('overlaps', overlapTask(document), context);
+    const faces = await context.jobs.run('overlaps', flatTask(document), context);
     return { faces, atLeast: faces.length / 2 >= OVERLAP_LIMIT };
   },
 });

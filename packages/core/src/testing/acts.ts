@@ -1,5 +1,5 @@
 import type { HemDocument } from '../document/document.ts';
-import { overlapTask } from '../document/overlaps.ts';
+import { flatTask } from '../document/flatTask.ts';
 import { applyPatch } from '../document/patch.ts';
 import { overlaps } from '../jobs/overlaps.ts';
 import { carryOut } from '../operations/catalogue.ts';
@@ -16,4 +16,4 @@ export async function after(document: HemDocument, ...requests: readonly Request
 
 /** Faces that lie on each other, two a pair. */
 export const overlappingFaces = (document: HemDocument): Uint32Array =>
-  overlaps.run(overlapTask(document), unattended) as Uint32Array;
+  overlaps.run(flatTask(document), unattended) as Uint32Array;

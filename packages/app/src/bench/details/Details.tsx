@@ -3,6 +3,7 @@ import { useEffect, useMemo, useRef, useState } from 'react';
 import { useBench } from '../../store/bench.ts';
 import { select } from '../../store/select.ts';
 import type { ShellRow } from '../../worker/protocol.ts';
+import { judgements } from '../judging.ts';
 import { stageNamed } from '../stages/index.ts';
 
 /** What is selected, and every shell with its figures. */
@@ -31,7 +32,7 @@ export function Details() {
           size="small"
           pagination={false}
           rowKey="shell"
-          scroll={{ y: height, x: 288 }}
+          scroll={{ y: height, x: 298 }}
           dataSource={rows}
           locale={{ emptyText: 'No shells yet' }}
           rowClassName={({ shell }) => (chosen.has(shell) ? 'row-chosen' : '')}
@@ -61,50 +62,33 @@ const decimal = (value: number, digits: number): string =>
   Number.isFinite(value) ? value.toFixed(digits) : '∞';
 
 const COLUMNS: Column[] = [
-  { title: '#', width: 34, render: (_, { shell }) => shell + 1 },
+  { title: '#', width: 26, render: (_, { shell }) => shell + 1 },
   { title: 'Faces', width: 60, dataIndex: 'faces', sorter: (a, b) => a.faces - b.faces },
   {
     title: 'L2',
-    width: 58,
+    width: 50,
     sorter: (a, b) => (a.stretch?.l2 ?? 0) - (b.stretch?.l2 ?? 0),
     render: (_, row) => figure(row, ({ l2 }) => decimal(l2, 3)),
   },
   {
     title: 'Angle',
-    width: 68,
+    width: 60,
     sorter: (a, b) => (a.stretch?.angleMean ?? 0) - (b.stretch?.angleMean ?? 0),
     render: (_, row) => figure(row, ({ angleMean }) => `${angleMean.toFixed(1)}°`),
   },
-  { title: 'State', width: 68, render: (_, row) => <StateWord row={row} /> },
+  { title: 'State', width: 102, render: (_, { shell }) => <StateWord shell={shell} /> },
 ];
 
 /** A word and a shape: what is right is round, what wants a look is not. */
-function StateWord({ row }: { readonly row: ShellRow }) {
-  const [tone, word] = stateOf(row);
+function StateWord({ shell }: { readonly shell: number }) {
+  const judgement = useBench((s) => judgements(s)[shell]);
+  if (!judgement) return null;
   return (
-    <span className="state" data-tone={tone}>
-      {word}
+    <span className="state" data-tone={judgement.tone} title={judgement.sentence}>
+      {judgement.word}
     </span>
   );
 }
-
-function stateOf(row: ShellRow): readonly [tone: 'good' | 'none' | 'changed' | 'bad', word: string] {
-  if (!row.verdict) return ['none', '…'];
-  if (!row.verdict.canUnfold) return ['bad', WORDS[row.verdict.kind]];
-  if (!row.unfolded) return ['none', 'Not yet'];
-  const flipped = row.stretch?.flipped ?? 0;
-  if (flipped > 0) return ['bad', `${flipped} flipped`];
-  return row.stale ? ['changed', 'Changed'] : ['good', WORDS[row.verdict.kind]];
-}
-
-const WORDS: Record<NonNullable<ShellRow['verdict']>['kind'], string> = {
-  flat: 'Flat',
-  tube: 'Tube',
-  holes: 'Holes',
-  closed: 'Closed',
-  handle: 'Handle',
-  tangled: 'Tangled',
-};
 
 const some = (count: number, thing: string): string =>
   count > 0 ? `${count.toLocaleString('en-GB')} ${thing}${count === 1 ? '' : 's'}` : '';
@@ -116,6 +100,7 @@ function Selection() {
   const rows = useBench((s) => s.shells);
   const [first] = chosen;
   const row = chosen.size === 1 ? rows[first] : undefined;
+  const judgement = useBench((s) => (chosen.size === 1 ? judgements(s)[first] : undefined));
   const stretch = row?.stretch;
   return (
     <section className="selection" aria-label="Selection">
@@ -127,6 +112,12 @@ function Selection() {
         <dl>
           <dt>Verdict</dt>
           <dd>{row.verdict.sentence}</dd>
+          {judgement && row.verdict.canUnfold && (
+            <>
+              <dt>{judgement.word}</dt>
+              <dd>{judgement.sentence}</dd>
+            </>
+          )}
           {stretch && (
             <>
               <dt>Stretch L2 · worst</dt>
@@ -137,6 +128,13 @@ function Selection() {
               <dd>{stretch.angleMean.toFixed(2)}°</dd>
               <dt>Area, mean</dt>
               <dd>×{stretch.areaMean.toFixed(3)}</dd>
+              <dt>Wrong faces</dt>
+              <dd>
+                {stretch.flipped} flipped, {stretch.collapsed} collapsed, {row.folded ?? 0} folded
+                {row.concave
+                  ? `, and ${row.concave} that cannot but fold: they are concave on the model`
+                  : ''}
+              </dd>
             </>
           )}
         </dl>

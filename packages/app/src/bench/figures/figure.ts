@@ -10,6 +10,8 @@ export interface Figure {
   read(totals: Totals): string | undefined;
   /** What it reads of all the Bench knows, where totals are not enough. */
   readNow?(state: BenchStore): string | undefined;
+  /** What it read before the artist's last act, where totals do not tell. */
+  readBefore?(state: BenchStore): string | undefined;
   isBad?(totals: Totals, state: BenchStore): boolean;
   /** How the surface is spread over its values, in the colours of an overlay. */
   readonly bars?: { readonly overlay: Overlay; histogram(figures: BenchFigures): Histogram };

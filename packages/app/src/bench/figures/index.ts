@@ -1,5 +1,5 @@
 import type { Figure } from './figure.ts';
-import { density, flipped, overlaps, shells, tileUse } from './layout.ts';
+import { collapsed, density, flipped, folded, overlaps, shells, tileUse } from './layout.ts';
 import { angle, stretchL2, worstStretch } from './stretch.ts';
 
 /** The figures of the strip, from left to right. */
@@ -9,6 +9,8 @@ export const FIGURES: readonly Figure[] = [
   stretchL2,
   angle,
   flipped,
+  collapsed,
+  folded,
   overlaps,
   tileUse,
   density,

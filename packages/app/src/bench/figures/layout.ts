@@ -1,4 +1,7 @@
+import { useBench } from '../../store/bench.ts';
+import { select, selectNothing } from '../../store/select.ts';
 import type { Figure } from './figure.ts';
+import { pairsInWords } from './pairs.ts';
 import { showWhere } from './showing.ts';
 
 export const shells: Figure = {
@@ -14,26 +17,44 @@ export const flipped: Figure = {
   show: (s) => showWhere(s, ({ stretch }) => (stretch?.flipped ?? 0) > 0),
 };
 
+export const collapsed: Figure = {
+  name: 'Collapsed',
+  read: (totals) => (totals.unfolded ? String(totals.collapsed) : undefined),
+  isBad: (totals) => totals.collapsed > 0,
+  show: (s) => showWhere(s, ({ stretch }) => (stretch?.collapsed ?? 0) > 0),
+};
+
+/** Polygons that some way of splitting them flips. */
+export const folded: Figure = {
+  name: 'Folded',
+  read: (totals) => (totals.unfolded ? String(totals.folded) : undefined),
+  isBad: (totals) => totals.folded > 0,
+  show: (s) => showWhere(s, (row) => (row.folded ?? 0) > 0),
+};
+
 export const overlaps: Figure = {
   name: 'Overlaps',
   read: () => undefined,
-  readNow({ overlaps: found, figures }) {
-    if (!found || !figures?.totals.unfolded) return undefined;
-    return `${found.atLeast ? '≥ ' : ''}${(found.faces.length / 2).toLocaleString('en-GB')}`;
-  },
-  isBad: (_, s) => (s.overlaps?.faces.length ?? 0) > 0,
-  show(s) {
-    const { flat, overlaps: found } = s;
-    if (!flat || !found) return;
-    const involved = new Set(Array.from(found.faces, (f) => flat.faceShell[f]));
-    showWhere(s, (_, shell) => involved.has(shell));
+  readNow: ({ layout, figures }) => (layout && figures?.totals.unfolded ? pairsInWords(layout) : undefined),
+  isBad: (_, s) => (s.layout?.faces.length ?? 0) > 0,
+  show({ layout }) {
+    if (!layout) return;
+    selectNothing();
+    useBench.setState({ target: 'faces' });
+    select('faces', new Set(layout.faces), 'only');
   },
 };
 
 export const tileUse: Figure = {
   name: 'Tile use',
-  read: (totals) => (totals.unfolded ? `${(100 * totals.tileUse).toFixed(0)} %` : undefined),
+  read: () => undefined,
+  readNow: ({ layout, figures }) =>
+    layout && figures?.totals.unfolded ? percent(layout.covered) : undefined,
+  readBefore: ({ layout }) =>
+    layout?.coveredBefore === undefined ? undefined : percent(layout.coveredBefore),
 };
+
+const percent = (part: number): string => `${(100 * part).toFixed(0)} %`;
 
 export const density: Figure = {
   name: 'Density',

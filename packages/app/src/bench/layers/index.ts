@@ -1,6 +1,7 @@
 import { ghost } from './ghost.ts';
 import type { Layer } from './layer.ts';
 import { boardChosen, boardHover, modelChosen, modelHover, shiningThrough } from './marks.ts';
+import { overlapDots } from './overlaps.ts';
 import { boardBorders, modelSeams } from './seams.ts';
 import { boardSurface, modelSurface } from './surface.ts';
 import { tile } from './tile.ts';
@@ -18,6 +19,7 @@ export const LAYERS: readonly Layer[] = [
   boardSurface,
   boardWires,
   boardBorders,
+  overlapDots,
   boardHover,
   boardChosen,
   ghost,

@@ -1,4 +1,5 @@
 import { checker, showOverlay } from '../commands/looking.ts';
+import { judgements } from '../judging.ts';
 import { OVERLAYS } from '../overlays/index.ts';
 import type { StageView } from './stage.ts';
 
@@ -7,8 +8,5 @@ export const inspect: StageView = {
   label: 'Inspect',
   tools: [],
   commands: [...OVERLAYS.map(showOverlay), checker],
-  mark: ({ overlaps, shells }) =>
-    (overlaps?.faces.length ?? 0) > 0 || shells.some(({ stretch }) => (stretch?.flipped ?? 0) > 0)
-      ? 'Findings'
-      : '',
+  mark: (state) => (judgements(state).some(({ tone }) => tone === 'bad') ? 'Findings' : ''),
 };

@@ -19,11 +19,12 @@ export function Strip() {
 function FigureButton({ figure }: { readonly figure: Figure }) {
   const figures = useBench((s) => s.figures);
   const readNow = useBench((s) => figure.readNow?.(s));
+  const readBefore = useBench((s) => figure.readBefore?.(s));
   const bad = useBench((s) => s.figures && (figure.isBad?.(s.figures.totals, s) ?? false));
   if (!figures) return null;
   const { totals, before } = figures;
   const now = readNow ?? figure.read(totals);
-  const was = figure.read(before);
+  const was = readBefore ?? figure.read(before);
   return (
     <button
       type="button"

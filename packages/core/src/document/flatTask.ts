@@ -1,14 +1,14 @@
 import { type HemDocument, topologyOf } from './document.ts';
 
-export interface OverlapTask {
+export interface FlatTask {
   /** UV of the three corners of each triangle that has them: `6 × triangleCount`. */
   readonly flat: Float64Array;
   /** Face of each of those triangles. */
   readonly faceOf: Uint32Array;
 }
 
-/** The triangles of a document that have UVs, as looking for overlaps wants them. */
-export function overlapTask(document: HemDocument): OverlapTask {
+/** The triangles of a document that have UVs, as looking for overlaps and measuring coverage want them. */
+export function flatTask(document: HemDocument): FlatTask {
   const { triangleCorners, triangleFace } = topologyOf(document.model).triangulation;
   const { uv } = document.uvSets[document.currentUv];
   const flat = new Float64Array(6 * triangleFace.length);

@@ -1,0 +1,58 @@
+import { describe, expect, it } from 'vitest';
+import type { Layout, ShellRow } from '../worker/protocol.ts';
+import { deliverFindings } from './findings.ts';
+
+const row: ShellRow = {
+  name: 0,
+  faces: 4,
+  unfolded: true,
+  stale: false,
+  relaxed: true,
+  folded: 0,
+  box: [0, 0, 0.5, 0.5],
+  verdict: { kind: 'flat', canUnfold: true, borderCount: 1, genus: 0, sentence: '' },
+  stretch: {
+    l2: 1,
+    linf: 1,
+    angleMean: 0,
+    areaMean: 1,
+    flipped: 0,
+    collapsed: 0,
+    area: 1,
+    uvArea: 1,
+  },
+};
+const layout = (pairs: number, atLeast = false): Layout => ({
+  faces: new Uint32Array(2 * pairs),
+  atLeast,
+  covered: 0.2,
+  coveredBefore: undefined,
+});
+const stretch = (more: object) => ({ stretch: { ...row.stretch, ...more } as ShellRow['stretch'] });
+const found = (more: Partial<ShellRow>, pairs = 0, atLeast = false) =>
+  deliverFindings({ shells: [row, { ...row, ...more }], layout: layout(pairs, atLeast), measured: true });
+
+describe('before the model is handed over', () => {
+  it('finds nothing where nothing is wrong, and says nothing before it has looked', () => {
+    expect(found({})).toBe('');
+    expect(found({ stretch: undefined })).toBeUndefined();
+    expect(found({ verdict: undefined })).toBeUndefined();
+    expect(deliverFindings({ shells: [row], layout: layout(0), measured: false })).toBeUndefined();
+  });
+
+  it.each<[string, Partial<ShellRow>, RegExp]>([
+    ['no UVs', { unfolded: false, stretch: undefined, box: undefined }, /^1 shell has no UVs yet\.$/],
+    ['flipped', stretch({ flipped: 2 }), /^2 faces are flipped\.$/],
+    ['collapsed', stretch({ collapsed: 1 }), /^1 face is collapsed\.$/],
+    ['folded', { folded: 3 }, /^3 faces are folded/],
+    ['outside', { box: [0, 0, 1.2, 1] }, /^1 shell lies outside the tile\.$/],
+    ['changed', { stale: true }, /^1 shell was cut or sewn since/],
+  ])('tells what is %s', (_, more, sentence) => {
+    expect(found(more)).toMatch(sentence);
+  });
+
+  it('counts overlaps as they are counted elsewhere', () => {
+    expect(found({}, 1)).toBe('1 pair of faces overlaps.');
+    expect(found({}, 10_000, true)).toBe('≥ 10,000 pairs of faces overlap.');
+  });
+});

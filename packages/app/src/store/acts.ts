@@ -41,6 +41,7 @@ export async function perform<N extends OperationName>(
     try {
       const done = unwrap((await bench.perform(operation, params)) as Answer<Done>);
       if (done.notes.length > 0) note(done.notes.join(' '));
+      else if (!done.changed) note(`${done.label}: nothing changed, it is so already.`);
       return done;
     } catch (error) {
       fail(error, { operation, params });

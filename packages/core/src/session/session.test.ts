@@ -103,7 +103,14 @@ describe('a session', () => {
     await session.perform('cut', { edges: LID });
     const before = session.document;
     const changes = events.filter(({ kind }) => kind === 'changed').length;
-    expect(await session.perform('cut', { edges: LID })).toMatchObject({ changed: false });
+    expect(await session.perform('cut', { edges: LID })).toMatchObject({
+      changed: false,
+      notes: ['Nothing was cut: these edges are seams already, or the mesh ends there.'],
+    });
+    expect(await session.perform('sew', { edges: edges([0, 1]) })).toMatchObject({
+      changed: false,
+      notes: ['Nothing was sewn: none of these edges is a seam.'],
+    });
     expect(session.document).toBe(before);
     expect(session.history.acts).toHaveLength(2);
     expect(events.filter(({ kind }) => kind === 'changed')).toHaveLength(changes);
@@ -113,7 +120,8 @@ describe('a session', () => {
     const { session } = start();
     await session.perform('cut', { edges: LID });
     // The lid is a square: it lies flat without stretch.
-    expect(await session.perform('relax', { shells: [1] })).toMatchObject({ changed: false });
+    const done = await session.perform('relax', { shells: [1] });
+    expect(done).toMatchObject({ changed: false, notes: [expect.stringMatching(/^Nothing to gain/)] });
     expect(session.document.relaxed.includes(1)).toBe(false);
   });
 

@@ -17,6 +17,12 @@ export function knownEdges(document: HemDocument, edges: readonly number[]): rea
   return edges;
 }
 
+/** Why nothing came of it. */
+const NOTHING = [
+  'Nothing was sewn: none of these edges is a seam.',
+  'Nothing was cut: these edges are seams already, or the mesh ends there.',
+] as const;
+
 /**
  * Cuts or sews edges and marks the shells beside them as changed since they were unfolded. Where sewing
  * brings two places of the flat together, the larger shell's place holds for both, so that UVs break
@@ -24,7 +30,7 @@ export function knownEdges(document: HemDocument, edges: readonly number[]): rea
  */
 export function changeSeams(document: HemDocument, edges: readonly number[], value: 0 | 1): Patch {
   const seamChange = markChange(document, 'seams', edges, value);
-  if (seamChange.index.length === 0) return { changes: [], notes: [] };
+  if (seamChange.index.length === 0) return { changes: [], notes: [NOTHING[value]] };
   const after = applyPatch(document, { changes: [seamChange], notes: [] });
   const shells = shellsOf(after);
   const touched = shellsAtEdges(topologyOf(document.model).links, shells, seamChange.index);

@@ -71,7 +71,10 @@ export const relax = operation({
     }
     const notes =
       stopped > 0 ? [`Stopped early on ${plural(stopped, 'shell')}; the best so far is kept.`] : [];
-    if (uvOf.size === 0) return { ...NO_CHANGE, notes };
+    if (uvOf.size === 0) {
+      const why = 'Nothing to gain: this is as even as it gets without another cut.';
+      return { ...NO_CHANGE, notes: notes.length > 0 ? notes : [why] };
+    }
     const faces = [...uvOf.keys()].flatMap((s) => [...facesOfShell(shellsOf(document), s)]);
     return { changes: [uvChange(document, uvOf), markChange(document, 'relaxed', faces, 1)], notes };
   },

@@ -185,3 +185,23 @@ f 1/1 2/2 3/3 4/4\nf 5/5 6/6 7/7 8/8\n`;
   await page.keyboard.press('6');
   await expect(page.getByText('1 pair of faces overlaps.')).toBeVisible();
 });
+
+test('Help closes back to where it was opened from; an act that changes nothing says why', async ({
+  page,
+}) => {
+  await openCutPost(page);
+  const { pathname } = new URL(page.url());
+  await page.getByRole('link', { name: 'Help' }).click();
+  await page.getByRole('button', { name: '← Back' }).click();
+  await benchReady(page);
+  expect(new URL(page.url()).pathname).toBe(pathname);
+  await page.goto('/help');
+  await expect(page.getByRole('link', { name: '← Rack' })).toBeVisible();
+  await page.goto(pathname);
+  await benchReady(page);
+  const [x, y] = await onPost(page, RING);
+  await page.mouse.dblclick(x, y);
+  await expect(page.getByTestId('selection')).toHaveText('4 edges');
+  await page.keyboard.press('a');
+  await expect(page.getByRole('status').filter({ hasText: 'these edges are seams already' })).toBeVisible();
+});

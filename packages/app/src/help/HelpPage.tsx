@@ -1,4 +1,4 @@
-import { Link } from 'react-router';
+import { Link, useLocation, useNavigate } from 'react-router';
 import { keyTable } from '../bench/keyTable.ts';
 import './help.css';
 
@@ -21,10 +21,18 @@ const WORDS: readonly (readonly [string, string])[] = [
 ];
 
 export function HelpPage() {
+  const navigate = useNavigate();
+  const cameFromHere = useLocation().key !== 'default';
   return (
     <main className="help">
       <p>
-        <Link to="/">← Rack</Link>
+        {cameFromHere ? (
+          <button type="button" className="help-back" onClick={() => void navigate(-1)}>
+            ← Back
+          </button>
+        ) : (
+          <Link to="/">← Rack</Link>
+        )}
       </p>
       <h1>How Blunt Hem is held</h1>
       <p>

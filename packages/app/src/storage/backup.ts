@@ -1,4 +1,4 @@
-import { FileError, HemError } from '@blunt-hem/core/errors';
+import { FileError } from '@blunt-hem/core/errors';
 import { fileNameOf } from '@blunt-hem/core/keeping/fileName';
 import { type Project, readProject } from '@blunt-hem/core/keeping/projectFile';
 import {
@@ -140,7 +140,6 @@ export async function readBackup(
         picture: image ? new Blob([image as Uint8Array<ArrayBuffer>], { type: 'image/png' }) : undefined,
       });
     } catch (error) {
-      if (!(error instanceof HemError)) throw error;
       if (!(error instanceof FileError)) throw error;
       losses.push(`“${short(facts.name)}” was left out: ${error.message}`);
     }

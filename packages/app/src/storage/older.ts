@@ -4,7 +4,11 @@ import type { Database } from './database.ts';
 
 /** What databases of version 1 and 2 kept, as it would be kept today. It stays as it is until something newer takes its place. */
 
-/** The base of a project, and before which act it stands, if not before the `first` that is kept; undefined when it has none of that age. */
+/**
+ * The base of a project; undefined when it has none of that age.
+ *
+ * @returns with the act before which it stands, and whether that is always the first one that is kept, as in version 1
+ */
 export async function olderBase(
   { bases }: Database,
   id: string,

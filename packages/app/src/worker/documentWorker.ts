@@ -112,7 +112,7 @@ const api: BenchApi = {
       report,
     );
     if (!result || 'failure' in result) return result;
-    return { ok: { ...told, losses: result.ok } };
+    return { ok: { ...told, losses: [...told.losses, ...result.ok] } };
   },
   keepView: (id, view) => stored(() => rack.keepView(id, view)),
   async exportProject(id) {

@@ -142,18 +142,27 @@ export function rackDesk(database: Database, jobs: Jobs) {
       const losses: string[] = [];
       return { file: await writeBackup(forBackup(report, losses)), losses };
     },
-    /** Takes in one project of a backup. One that is here as it is there is left alone; none is written over. */
+    /**
+     * Takes in one project of a backup. One that is here as it is there is left alone; none is written over.
+     *
+     * @returns what has come of the backup so far
+     */
     async restoreOne(
       { facts, content, picture, view }: BackedUp<Project>,
       told: Restored,
     ): Promise<Restored> {
-      const here = await database.projects.get(facts.id);
-      if (here?.updated === facts.updated) return { ...told, already: told.already + 1 };
-      const { id, ...others } = facts;
-      const more = { ...others, picture, ...(here ? {} : { id }) };
-      const made = await addProject(database, content, more);
-      if (soundView(view)) await this.keepView(made, view);
-      return { ...told, projects: told.projects + 1 };
+      try {
+        const here = await database.projects.get(facts.id);
+        if (here?.updated === facts.updated) return { ...told, already: told.already + 1 };
+        const { id, ...others } = facts;
+        const more = { ...others, picture, ...(here ? {} : { id }) };
+        const made = await addProject(database, content, more);
+        if (soundView(view)) await this.keepView(made, view);
+        return { ...told, projects: told.projects + 1 };
+      } catch (error) {
+        if (!(error instanceof HemError)) throw error;
+        return { ...told, losses: [...told.losses, `“${facts.name}” was not put back. ${error.message}`] };
+      }
     },
     fileOf,
   };

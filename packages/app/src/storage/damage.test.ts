@@ -35,15 +35,17 @@ const TABLES = {
     views: 'projectId',
   },
   2: { patches: '[projectId+number], projectId' },
+  3: { records: '[projectId+number]', pieces: '[projectId+number+part]' },
 };
 
-/** A store as an earlier version left it. */
+/** A store as a version left it. */
 async function oldStore(kept: string): Promise<{ name: string; id: string }> {
   const name = `old-${names++}`;
   const { version, rows } = keptStore(kept);
   const old = remember(new Dexie(name));
   old.version(1).stores(TABLES[1]);
-  if (version === 2) old.version(2).stores(TABLES[2]);
+  if (version >= 2) old.version(2).stores(TABLES[2]);
+  if (version >= 3) old.version(3).stores(TABLES[3]);
   for (const [table, list] of Object.entries(rows)) await old.table(table).bulkAdd(list);
   old.close();
   return { name, id: (rows.projects[0] as { id: string }).id };
@@ -68,8 +70,8 @@ const session = async (database: Database, id: string) => {
   });
 };
 
-describe.each(['store-v1-early.json', 'store-v1.json', 'store-v2.json'])(
-  'a store of an earlier version, %s',
+describe.each(['store-v1-early.json', 'store-v1.json', 'store-v2.json', 'store-v3.json'])(
+  'a store as it was kept, %s',
   (kept) => {
     it('opens with every act to take back and do again, and nothing in it is changed by that', async () => {
       const { name, id } = await oldStore(kept);

@@ -1,7 +1,6 @@
 import Joi from 'joi';
 import { type HemDocument, topologyOf } from '../document/document.ts';
 import { FACE_MARKS, MARK_FIELDS, VALUE_FIELDS } from '../document/fields.ts';
-import { HemError } from '../errors.ts';
 import { faceCount, type Mesh } from '../mesh/mesh.ts';
 import type { Model, UvSet } from '../mesh/model.ts';
 
@@ -60,13 +59,6 @@ export function unsoundness(candidate: unknown): string | undefined {
     unsoundUv([...document.uvSets, ...document.model.uvSets], document.model.mesh) ??
     unsoundMarks(document)
   );
-}
-
-/** @throws HemError unless the document is sound */
-export function checkedDocument(candidate: unknown): HemDocument {
-  const problem = unsoundness(candidate);
-  if (problem) throw new HemError('damaged', `The model is damaged: ${problem}.`);
-  return candidate as HemDocument;
 }
 
 export function unsoundMesh({ positions, faceStart, cornerVertex }: Mesh): string | undefined {

@@ -50,8 +50,10 @@ export const tileUse: Figure = {
   read: () => undefined,
   readNow: ({ layout, figures }) =>
     layout && figures?.totals.unfolded ? percent(layout.covered) : undefined,
-  readBefore: ({ layout }) =>
-    layout?.coveredBefore === undefined ? undefined : percent(layout.coveredBefore),
+  readBefore: ({ layout, figures }) =>
+    layout?.coveredBefore !== undefined && figures?.before.unfolded
+      ? percent(layout.coveredBefore)
+      : undefined,
 };
 
 const percent = (part: number): string => `${(100 * part).toFixed(0)} %`;

@@ -62,8 +62,8 @@ const decimal = (value: number, digits: number): string =>
   Number.isFinite(value) ? value.toFixed(digits) : '∞';
 
 const COLUMNS: Column[] = [
-  { title: '#', width: 26, render: (_, { shell }) => shell + 1 },
-  { title: 'Faces', width: 60, dataIndex: 'faces', sorter: (a, b) => a.faces - b.faces },
+  { title: '#', width: 38, render: (_, { shell }) => shell + 1 },
+  { title: 'Faces', width: 58, dataIndex: 'faces', sorter: (a, b) => a.faces - b.faces },
   {
     title: 'L2',
     width: 50,
@@ -76,7 +76,7 @@ const COLUMNS: Column[] = [
     sorter: (a, b) => (a.stretch?.angleMean ?? 0) - (b.stretch?.angleMean ?? 0),
     render: (_, row) => figure(row, ({ angleMean }) => `${angleMean.toFixed(1)}°`),
   },
-  { title: 'State', width: 102, render: (_, { shell }) => <StateWord shell={shell} /> },
+  { title: 'State', width: 92, render: (_, { shell }) => <StateWord shell={shell} /> },
 ];
 
 /** A word and a shape: what is right is round, what wants a look is not. */

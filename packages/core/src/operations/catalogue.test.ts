@@ -275,6 +275,6 @@ describe('what an artist hears', () => {
     const faceStart = Uint32Array.from({ length: triangles.length / 3 + 1 }, (_, f) => 3 * f);
     const document = openDocument(modelFromMesh('Horn', { positions, cornerVertex: triangles, faceStart }));
     const { patch } = await carryOut(document, { operation: 'unfold', params: {} }, localContext);
-    expect(patch.notes).toEqual(['1 shell had flipped faces and took a longer way round them.']);
+    expect(patch.notes).toEqual(['1 shell came out with flipped or folded faces, which were mended.']);
   });
 });

@@ -8,22 +8,49 @@ import type { RestTriangles } from '../surface/restTriangles.ts';
  * 2003). θ = 1 is the symmetric Dirichlet energy ‖J‖² + ‖J⁻¹‖² (Smith and Schaefer 2015); less weighs angles more, more
  * weighs area more. It is 4 where nothing is stretched and infinite where a triangle collapses.
  *
- * @param theta  0 or more
- * @returns Infinity when any triangle is flipped or collapsed
+ * @param term  what becomes of h, `areaTerm` of θ by default
+ * @returns Infinity when any triangle is flipped or collapsed, unless the term allows for it
  */
-export function energy(triangles: Uint32Array, rest: RestTriangles, uv: Float64Array, theta = 1): number {
+export function energy(
+  triangles: Uint32Array,
+  rest: RestTriangles,
+  uv: Float64Array,
+  term: AreaTerm = symmetric,
+): number {
   let sum = 0;
   const J = new Float64Array(4);
+  const f = new Float64Array(3);
   for (let t = 0; t < rest.area.length; t++) {
     jacobian(triangles, rest.local, uv, t, J);
-    const det = J[0] * J[3] - J[1] * J[2];
-    if (!(det > 0)) return Infinity;
+    term(J[0] * J[3] - J[1] * J[2], f);
+    if (f[0] === Infinity) return Infinity;
     const square = J[0] * J[0] + J[1] * J[1] + J[2] * J[2] + J[3] * J[3];
-    const h = 0.5 * (det + 1 / det);
-    sum += (rest.area[t] * 2 * square * (theta === 1 ? h : h ** theta)) / det;
+    sum += rest.area[t] * 2 * square * f[0];
   }
   return sum / rest.totalArea;
 }
+
+/** f with energy 2 ‖J‖² f(det J), and its first two derivatives, into three numbers. */
+export type AreaTerm = (det: number, f: Float64Array) => void;
+
+/** f = hᶿ / det J, infinite where a triangle is flipped or collapsed. */
+export function areaTerm(theta: number): AreaTerm {
+  return (det, f) => {
+    if (!(det > 0)) {
+      f[0] = Infinity;
+      return;
+    }
+    const h = 0.5 * (det + 1 / det);
+    const slope = 0.5 * (1 - 1 / (det * det));
+    const power = theta === 1 ? h : h ** theta;
+    const bent = (theta * power * slope) / h; // (hᶿ)′
+    f[0] = power / det;
+    f[1] = (bent - f[0]) / det;
+    f[2] = ((bent * (theta - 1) * slope) / h + (theta * power) / (h * det * det * det) - 2 * f[1]) / det;
+  };
+}
+
+const symmetric = areaTerm(1);
 
 /**
  * The two parts of the symmetric Dirichlet energy, the means of ‖J‖² and of ‖J⁻¹‖²: a map s times as large has
@@ -77,13 +104,13 @@ export interface Quadratic {
  * Gradient and projected Hessian. The four eigenpairs of a triangle's Hessian over J are known in closed form
  * (Smith, de Goes, Kim 2019): two scalings, a twist and a flip; negative ones are dropped.
  *
- * @param uv  with no flipped triangle
+ * @param uv  with no flipped triangle, unless the term allows for them
  */
 export function quadratic(
   triangles: Uint32Array,
   rest: RestTriangles,
   uv: Float64Array,
-  theta = 1,
+  term: AreaTerm = symmetric,
   signal?: Context['signal'],
 ): Quadratic {
   const gradient = new Float64Array(uv.length);
@@ -92,6 +119,7 @@ export function quadratic(
   const modes = new Float64Array(16);
   const eigenvalues = new Float64Array(4);
   const column = new Float64Array(6);
+  const derivatives = new Float64Array(3);
   for (let t = 0; t < rest.area.length; t++) {
     if ((t & 0x7fff) === 0) heedStop(signal);
     jacobian(triangles, rest.local, uv, t, J);
@@ -108,14 +136,11 @@ export function quadratic(
 
     const det = J[0] * J[3] - J[1] * J[2];
     const square = J[0] * J[0] + J[1] * J[1] + J[2] * J[2] + J[3] * J[3];
-    // ψ = 2 q f(d) with q = ‖J‖², d = det J and f = hᶿ / d.
-    const h = 0.5 * (det + 1 / det);
-    const slope = 0.5 * (1 - 1 / (det * det));
-    const power = theta === 1 ? h : h ** theta;
-    const bent = (theta * power * slope) / h; // (hᶿ)′
-    const f = power / det;
-    const f1 = (bent - f) / det;
-    const f2 = ((bent * (theta - 1) * slope) / h + (theta * power) / (h * det * det * det) - 2 * f1) / det;
+    // ψ = 2 q f(d) with q = ‖J‖² and d = det J.
+    term(det, derivatives);
+    const f = derivatives[0];
+    const f1 = derivatives[1];
+    const f2 = derivatives[2];
     const onSquare = 4 * weight * f;
     const onDet = 2 * weight * square * f1;
     const p0 = onSquare * J[0] + onDet * J[3];

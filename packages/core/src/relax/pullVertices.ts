@@ -50,7 +50,7 @@ export function pullVertices(
   try {
     for (let round = 0; round < MOST_ROUNDS && slow < PATIENCE; round++) {
       context.report({ fraction: round / MOST_ROUNDS, uv: now });
-      const { gradient, hessian } = quadratic(triangles, rest, now, 1, signal);
+      const { gradient, hessian } = quadratic(triangles, rest, now, undefined, signal);
       const lack = difference(target, now);
       for (let i = 0; i < lack.length; i++) if (!handle[i >> 1]) lack[i] = 0;
       const pull = multiplyTriangles(triangles, hessian, lack);

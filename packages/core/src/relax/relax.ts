@@ -2,12 +2,16 @@ import { HemError, StoppedError } from '../errors.ts';
 import { type Factor, release } from '../linear/cholesky.ts';
 import { factoriseTriangles, solveTriangles, triangleSystem } from '../linear/triangleSystem.ts';
 import { type Context, heedStop, within } from '../progress.ts';
+import { anyDiagonal, type WeightedTriangles } from '../surface/anyDiagonal.ts';
 import { signedArea } from '../surface/flatArea.ts';
-import { type RestTriangles, restTriangles } from '../surface/restTriangles.ts';
+import { restTriangles } from '../surface/restTriangles.ts';
 import type { Shell } from '../surface/shell.ts';
-import { dirichletParts, energy, quadratic } from './distortion.ts';
+import { areaTerm, dirichletParts, energy, quadratic } from './distortion.ts';
 import { stepToCollapse } from './flipBarrier.ts';
+import { freeTriangles, pickTriangles } from './freeTriangles.ts';
+import { lineSearch } from './lineSearch.ts';
 import { moveRigidly, type RigidMotion, rigidDirection } from './rigidGroups.ts';
+import { facingDown, untangle } from './untangle.ts';
 
 export interface RelaxOptions {
   /** 1 for each shell vertex that must stay; none when absent. */
@@ -29,7 +33,7 @@ export interface RelaxOptions {
 export interface Relaxed {
   /** `2 × vertexCount`, at the scale of the map that came in. */
   readonly uv: Float64Array;
-  /** Mean energy before and after; 4 is a map without stretch. */
+  /** Mean energy before and after; 4 is a map without stretch, and a folded polygon makes it infinite. */
   readonly energyBefore: number;
   readonly energyAfter: number;
   readonly steps: number;
@@ -57,34 +61,39 @@ export function exponentOf(balance: number): number {
 /**
  * Evens out the stretch of one shell: projected Newton on the energy of `distortion.ts` with a step that never reaches
  * a collapse (Smith and Schaefer 2015). Every map on the way is flip-free and no worse than the one before; when
- * stopped, the last one is the answer.
+ * stopped, the last one is the answer. Polygons that are folded at the start are unfolded first; what cannot be stays as it is.
  *
  * @param start  flip-free UV per shell vertex, `2 × vertexCount`, any scale
  * @throws FlippedStartError
  */
 export function relax(shell: Shell, start: Float64Array, options: RelaxOptions, context: Context): Relaxed {
   const { rigid = [], balance = 0.5, steps = 100, tolerance = 1e-6, seconds } = options;
-  const theta = exponentOf(balance);
+  const term = areaTerm(exponentOf(balance));
   const fixed = options.fixed ?? new Uint8Array(start.length / 2);
+  const unfree = fixed.slice();
+  for (const group of rigid) for (const v of group) unfree[v] = 1;
   const signal = seconds === undefined ? context.signal : within(context.signal, seconds);
-  const whole = restTriangles(shell.positions, shell.triangles);
+  const every = anyDiagonal(shell);
+  const valid = validStart(shell, every, start, unfree, { ...context, signal });
+  if (!valid) return { uv: start, energyBefore: Infinity, energyAfter: Infinity, steps: 0, converged: false };
+  const tangled = new Set(facingDown(every, valid, 0));
+  const whole = pickTriangles(every, (t) => !tangled.has(t));
 
   // Uniform scale is not stretch: relax at the scale where the energy is least, and scale back after.
-  const scale = options.scale ?? bestScale(shell.triangles, whole, start);
+  const scale = options.scale ?? bestScale(whole, valid);
   const anchored = options.scale !== undefined || rigid.length > 0 || fixed.includes(1);
-  let uv: Float64Array = start.map((x) => x * scale);
+  let uv: Float64Array = valid.map((x) => x * scale);
 
   // Triangles that cannot change count once.
-  const { triangles, rest } = withFreeCorner(shell.triangles, whole, fixed);
-  const all = energy(shell.triangles, whole, uv, theta);
-  if (!Number.isFinite(all)) throw new FlippedStartError();
-  let current = triangles === shell.triangles ? all : energy(triangles, rest, uv, theta);
+  const { triangles, rest } = freeTriangles(whole, fixed);
+  const all = energy(whole.triangles, whole.rest, uv, term);
+  let current = triangles === whole.triangles ? all : energy(triangles, rest, uv, term);
   const unchanging = all - current;
   const result = (step: number, converged: boolean): Relaxed => {
     const back = anchored ? 1 / scale : scaleToArea(shell.triangles, uv, start);
     return {
       uv: uv.map((x, i) => (fixed[i >> 1] ? start[i] : x * back)),
-      energyBefore: all,
+      energyBefore: valid === start ? all : Infinity,
       energyAfter: current + unchanging,
       steps: step,
       converged,
@@ -92,8 +101,6 @@ export function relax(shell: Shell, start: Float64Array, options: RelaxOptions, 
   };
   if (triangles.length === 0) return result(0, true);
 
-  const unfree = fixed.slice();
-  for (const group of rigid) for (const v of group) unfree[v] = 1;
   let factor: Factor | undefined;
   let step = 0;
   try {
@@ -103,7 +110,7 @@ export function relax(shell: Shell, start: Float64Array, options: RelaxOptions, 
     for (; step < steps; step++) {
       context.report({ fraction: step / steps, figure: current + unchanging, uv: uv.map((x) => x / scale) });
       if (signal.aborted) return result(step, false);
-      const { gradient, hessian } = quadratic(triangles, rest, uv, theta, signal);
+      const { gradient, hessian } = quadratic(triangles, rest, uv, term, signal);
       const solve = (rightHand: Float64Array) =>
         system && factor
           ? solveTriangles(system, factor, rightHand, signal)
@@ -132,7 +139,7 @@ export function relax(shell: Shell, start: Float64Array, options: RelaxOptions, 
         const trial = uv.map((x, i) => x + length * direction[i]);
         heedStop(signal);
         for (const motion of motions) moveRigidly(motion, uv, length, trial);
-        return { trial, value: energy(triangles, rest, trial, theta) };
+        return { trial, value: energy(triangles, rest, trial, term) };
       });
       if (!found) return result(step, true);
       uv = found.trial;
@@ -148,46 +155,34 @@ export function relax(shell: Shell, start: Float64Array, options: RelaxOptions, 
   }
 }
 
-/** The triangles with a corner that may move, and their rest shapes, weighed as part of the whole. */
-function withFreeCorner(triangles: Uint32Array, rest: RestTriangles, fixed: Uint8Array) {
-  const kept: number[] = [];
-  for (let t = 0; t < rest.area.length; t++) {
-    const free = !fixed[triangles[3 * t]] || !fixed[triangles[3 * t + 1]] || !fixed[triangles[3 * t + 2]];
-    if (free) kept.push(t);
+/**
+ * The map itself, or with its folded polygons unfolded as far as can be.
+ *
+ * @returns undefined when stopped on the way
+ * @throws FlippedStartError
+ */
+function validStart(
+  shell: Shell,
+  whole: WeightedTriangles,
+  start: Float64Array,
+  fixed: Uint8Array,
+  context: Context,
+): Float64Array | undefined {
+  const own = shell.polygons
+    ? { triangles: shell.triangles, rest: restTriangles(shell.positions, shell.triangles) }
+    : whole;
+  if (facingDown(freeTriangles(own, fixed), start, 0).length > 0) throw new FlippedStartError();
+  if (whole === own) return start;
+  try {
+    return untangle(whole, start, fixed, context) ?? start;
+  } catch (error) {
+    if (error instanceof StoppedError) return undefined;
+    throw error;
   }
-  if (kept.length === rest.area.length) return { triangles, rest };
-  const threes = <T extends Uint32Array | Float64Array>(from: T, to: T): T => {
-    kept.forEach((t, i) => {
-      for (let k = 0; k < 3; k++) to[3 * i + k] = from[3 * t + k];
-    });
-    return to;
-  };
-  return {
-    triangles: threes(triangles, new Uint32Array(3 * kept.length)),
-    rest: {
-      local: threes(rest.local, new Float64Array(3 * kept.length)),
-      area: Float64Array.from(kept, (t) => rest.area[t]),
-      totalArea: rest.totalArea,
-    },
-  };
-}
-
-/** Halves the step until the energy falls by a fair part of what the slope promises (Armijo 1966). */
-function lineSearch(
-  first: number,
-  slope: number,
-  current: number,
-  attempt: (length: number) => { trial: Float64Array; value: number },
-) {
-  for (let length = first, tries = 0; tries < 40; tries++, length *= 0.5) {
-    const { trial, value } = attempt(length);
-    if (value <= current + 1e-4 * length * slope && value < current) return { trial, value };
-  }
-  return undefined;
 }
 
 /** The uniform scale of least symmetric Dirichlet energy: s² A + s⁻² B is least at (B / A)^¼. */
-function bestScale(triangles: Uint32Array, rest: RestTriangles, uv: Float64Array): number {
+function bestScale({ triangles, rest }: WeightedTriangles, uv: Float64Array): number {
   const { stretch, shrink } = dirichletParts(triangles, rest, uv);
   const scale = (shrink / stretch) ** 0.25;
   return scale > 0 && Number.isFinite(scale) ? scale : 1;

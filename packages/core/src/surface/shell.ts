@@ -12,6 +12,8 @@ export interface Shell {
   readonly triangleFace: Uint32Array;
   /** A corner of the model at each shell vertex. */
   readonly vertexCorner: Uint32Array;
+  /** Where not every face is a triangle, its faces as they were before they were split, with shell vertices at their corners. */
+  readonly polygons?: Omit<Mesh, 'positions'>;
 }
 
 /** Triangles of every face: `faceTriangleStart[f] … faceTriangleStart[f + 1]`. */
@@ -36,14 +38,24 @@ export function extractShell(
   for (const f of faces) count += triangleStart[f + 1] - triangleStart[f];
   const triangles = new Uint32Array(3 * count);
   const triangleFace = new Uint32Array(count);
+  let corners = 0;
+  for (const f of faces) corners += mesh.faceStart[f + 1] - mesh.faceStart[f];
+  const polygons =
+    corners > 3 * faces.length
+      ? { faceStart: new Uint32Array(faces.length + 1), cornerVertex: new Uint32Array(corners) }
+      : undefined;
   const firstWedge = shells.wedgeStart[shell];
   const vertices = shells.wedgeStart[shell + 1] - firstWedge;
   const vertexCorner = new Uint32Array(vertices);
   let at = 0;
+  let [face, corner] = [0, 0];
   for (const f of faces) {
     for (let c = mesh.faceStart[f]; c < mesh.faceStart[f + 1]; c++) {
-      vertexCorner[shells.cornerWedge[c] - firstWedge] = c;
+      const v = shells.cornerWedge[c] - firstWedge;
+      vertexCorner[v] = c;
+      if (polygons) polygons.cornerVertex[corner++] = v;
     }
+    if (polygons) polygons.faceStart[++face] = corner;
     for (let t = triangleStart[f]; t < triangleStart[f + 1]; t++) {
       triangleFace[at / 3] = f;
       for (let k = 0; k < 3; k++) {
@@ -58,7 +70,7 @@ export function extractShell(
     positions[3 * v + 1] = mesh.positions[p + 1];
     positions[3 * v + 2] = mesh.positions[p + 2];
   }
-  return { positions, triangles, triangleFace, vertexCorner };
+  return { positions, triangles, triangleFace, vertexCorner, polygons };
 }
 
 /** A shell that is a whole triangle mesh, for scripts and tests. */

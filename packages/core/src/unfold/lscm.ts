@@ -34,7 +34,7 @@ export interface PinnedConformal {
  * @throws StoppedError
  */
 export function pinnedConformal(
-  { triangles, positions }: Shell,
+  { triangles, positions }: Pick<Shell, 'positions' | 'triangles'>,
   rest: RestTriangles,
   vertices: ArrayLike<number>,
   signal?: Context['signal'],
@@ -78,7 +78,7 @@ export function pinnedConformal(
  * @throws StoppedError
  */
 export function lscm(
-  shell: Shell,
+  shell: Pick<Shell, 'positions' | 'triangles'>,
   rest: RestTriangles,
   pins: Pins,
   signal?: Context['signal'],
@@ -91,7 +91,7 @@ export function lscm(
 
 /**
  * The paper's energy, Σ |Σⱼ Wⱼ Uⱼ|² / d over triangles, as one 6 × 6 matrix a triangle, where Wⱼ is the side
- * opposite corner j as a complex number and d twice the area.
+ * opposite corner j as a complex number and d twice the area; times the part of its area that a triangle weighs.
  */
 export function conformalMatrices({ local, area }: RestTriangles): Float64Array {
   const lower = new Float64Array(LOWER_ENTRIES * area.length);
@@ -107,7 +107,9 @@ export function conformalMatrices({ local, area }: RestTriangles): Float64Array 
     wy[1] = -y3;
     wx[2] = x2;
     wy[2] = 0;
-    const scale = 1 / (2 * area[t]);
+    // A weight of the triangle's own, where it has one, beside 1 / d.
+    const d = x2 * y3;
+    const scale = (2 * area[t]) / (d * d);
     let at = LOWER_ENTRIES * t;
     for (let j = 0; j < 3; j++) {
       // Rows u and v of corner j: |Σ W U|² = Σ Re(W̄ⱼ Wₖ)(uⱼuₖ + vⱼvₖ) + Im(W̄ⱼ Wₖ)(vⱼuₖ − uⱼvₖ).

@@ -1,9 +1,11 @@
 import { HemError } from '../errors.ts';
 import type { Context } from '../progress.ts';
+import { pickTriangles } from '../relax/freeTriangles.ts';
 import { pullVertices } from '../relax/pullVertices.ts';
 import { relax } from '../relax/relax.ts';
+import { facingDown } from '../relax/untangle.ts';
+import type { WeightedTriangles } from '../surface/anyDiagonal.ts';
 import { signedArea } from '../surface/flatArea.ts';
-import type { RestTriangles } from '../surface/restTriangles.ts';
 import type { Shell } from '../surface/shell.ts';
 import { bestTurn, transformUv } from '../surface/similarity.ts';
 import type { Pins } from './lscm.ts';
@@ -32,16 +34,18 @@ export const REPAIR = { steps: 80, tolerance: 1e-3 };
  */
 export function meetPins(
   shell: Shell,
-  rest: RestTriangles,
+  anyWay: WeightedTriangles,
   pins: Pins,
   near: Float64Array,
   context: Context,
 ): Float64Array {
   // Pulling weighs lengths against the surface's, so it is done at its size.
-  const scale = Math.sqrt(rest.totalArea / signedArea(shell.triangles, near));
+  const scale = Math.sqrt(anyWay.rest.totalArea / signedArea(shell.triangles, near));
   const start = near.map((x) => x * scale);
   const goal = Float64Array.from(pins.uv, (x) => x * scale);
-  const pulled = pullVertices(shell.triangles, rest, start, pins.vertices, goal, context);
+  const tangled = new Set(facingDown(anyWay, start, 0));
+  const { triangles, rest } = pickTriangles(anyWay, (t) => !tangled.has(t));
+  const pulled = pullVertices(triangles, rest, start, pins.vertices, goal, context);
   if (!pulled) throw new CannotMeetPinsError([...Array.from(pins.vertices)]);
   const uv = pulled.map((x) => x / scale);
   const fixed = new Uint8Array(uv.length / 2);

@@ -25,7 +25,7 @@ const SMALL = 1e-9;
  * @throws StoppedError
  */
 export function spectralConformal(
-  shell: Shell,
+  shell: Pick<Shell, 'positions' | 'triangles'>,
   rest: RestTriangles,
   loops: readonly Uint32Array[],
   signal?: Context['signal'],

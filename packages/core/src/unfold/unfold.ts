@@ -2,6 +2,8 @@ import { HemError } from '../errors.ts';
 import { NotPositiveDefiniteError } from '../linear/cholesky.ts';
 import { type Context, heedStop } from '../progress.ts';
 import { FlippedStartError, relax } from '../relax/relax.ts';
+import { facingDown, untangle } from '../relax/untangle.ts';
+import { anyDiagonal, type WeightedTriangles } from '../surface/anyDiagonal.ts';
 import { type Borders, borders } from '../surface/borders.ts';
 import { signedArea } from '../surface/flatArea.ts';
 import { type RestTriangles, restTriangles } from '../surface/restTriangles.ts';
@@ -15,6 +17,9 @@ import { spectralConformal } from './spectral.ts';
 import { type Stay, straightened } from './stay.ts';
 import { tutteEmbedding } from './tutte.ts';
 import { turnUpright } from './upright.ts';
+
+/** A map of which more than this part is flipped is made anew, not mended: it would wind about itself. */
+const MOST_FLIPS = 0.02;
 
 /** Solvers an artist can choose from. */
 export const METHODS = ['conformal', 'angle-based'] as const;
@@ -33,7 +38,7 @@ export interface Unfolded {
    * otherwise.
    */
   readonly uv: Float64Array;
-  /** True when the solver left flipped faces and the map was made anew from a valid one. */
+  /** True when the solver left flipped or folded faces that had to be mended. */
   readonly repaired: boolean;
 }
 
@@ -50,8 +55,8 @@ export class CannotUnfoldError extends HemError {
 }
 
 /**
- * Lays one shell flat, never with a flipped face: where the solver leaves some, the map is made from a Tutte
- * embedding instead, which has none, and relaxed.
+ * Lays one shell flat, never with a flipped face, and with no polygon folded that need not be: what the solver leaves of those is
+ * untangled; where that fails the map is made from a Tutte embedding instead, which has no flips, and relaxed.
  *
  * @throws CannotUnfoldError, CannotMeetPinsError, StayError, StoppedError
  */
@@ -67,15 +72,23 @@ export function unfoldShell(
   if (!verdict.canUnfold) throw new CannotUnfoldError(verdict);
   heedStop(context.signal);
   const rest = restTriangles(shell.positions, shell.triangles);
+  const anyWay = shell.polygons ? anyDiagonal(shell) : { triangles: shell.triangles, rest };
   const onBorder = new Uint8Array(shell.positions.length / 3);
   for (const loop of found.loops) for (const v of loop) onBorder[v] = 1;
+  const isValid = (uv: Float64Array) => isLocallyInjective(shell.triangles, uv, rest.area, onBorder);
 
-  /** The solver's map, unless it has flips. */
-  const solve = (p?: Pins): Float64Array | undefined => {
+  /** The solver's map, mended where it has flips or folds; undefined where it cannot be. */
+  const solve = (p?: Pins): Unfolded | undefined => {
     try {
-      const uv = solvers[method](shell, rest, found.loops, p, context);
+      const uv = solvers[method](shell, rest, anyWay, found.loops, p, context);
       heedStop(context.signal);
-      return isLocallyInjective(shell.triangles, uv, rest.area, onBorder) ? uv : undefined;
+      const own = { triangles: shell.triangles, rest };
+      if (facingDown(own, uv, 0).length > MOST_FLIPS * rest.area.length) return undefined;
+      const pinned = new Uint8Array(onBorder.length);
+      if (p) for (let i = 0; i < p.vertices.length; i++) pinned[p.vertices[i]] = 1;
+      const untangled = untangle(anyWay, uv, pinned, context);
+      if (untangled && isValid(untangled)) return { uv: untangled, repaired: untangled !== uv };
+      return isValid(uv) ? { uv, repaired: false } : undefined;
     } catch (error) {
       // Hopeless numbers, such as all points in one: the way round by Tutte's embedding needs none of them.
       if (error instanceof NotPositiveDefiniteError) return undefined;
@@ -85,16 +98,13 @@ export function unfoldShell(
   const free = (): Unfolded => {
     const solved = solve();
     heedStop(context.signal);
-    const uv = solved ?? fromTutte(shell, rest, context);
+    const uv = solved?.uv ?? fromTutte(shell, rest.totalArea, context);
     const scale = Math.sqrt(rest.totalArea / signedArea(shell.triangles, uv));
     const sized = uv.map((x) => x * scale);
-    return { uv: turnUpright(shell, sized), repaired: !solved };
+    return { uv: turnUpright(shell, sized), repaired: solved?.repaired ?? true };
   };
   const pinned = (wanted: Pins, near: () => Float64Array): Unfolded => {
-    const solved = solve(wanted);
-    return solved
-      ? { uv: solved, repaired: false }
-      : { uv: meetPins(shell, rest, wanted, near(), context), repaired: true };
+    return solve(wanted) ?? { uv: meetPins(shell, anyWay, wanted, near(), context), repaired: true };
   };
 
   if (stays.length > 0) {
@@ -110,20 +120,23 @@ export function unfoldShell(
 type Solver = (
   shell: Shell,
   rest: RestTriangles,
+  anyWay: WeightedTriangles,
   loops: Borders['loops'],
   pins: Pins | undefined,
   context: Context,
 ) => Float64Array;
 
 const solvers: Record<Method, Solver> = {
-  conformal: (shell, rest, loops, pins, { signal }) =>
-    pins ? lscm(shell, rest, pins, signal) : spectralConformal(shell, rest, loops, signal),
-  'angle-based': angleBased,
+  conformal: ({ positions }, _, { triangles, rest }, loops, pins, { signal }) =>
+    pins
+      ? lscm({ positions, triangles }, rest, pins, signal)
+      : spectralConformal({ positions, triangles }, rest, loops, signal),
+  'angle-based': (shell, rest, _, loops, pins, context) => angleBased(shell, rest, loops, pins, context),
 };
 
 /** A map made from a bare Tutte embedding, relaxed until it is usable. */
-function fromTutte(shell: Shell, rest: RestTriangles, context: Context): Float64Array {
-  const valid = tutteEmbedding(shell, rest.totalArea, context.signal);
+function fromTutte(shell: Shell, area: number, context: Context): Float64Array {
+  const valid = tutteEmbedding(shell, area, context.signal);
   try {
     return relax(shell, valid, REPAIR, context).uv;
   } catch (error) {

@@ -68,7 +68,7 @@ export const unfold = operation({
     const faces = [...uvOf.keys()].flatMap((s) => [...facesOfShell(shellsOf(document), s)]);
     const notes: string[] = [];
     if (repaired > 0) {
-      notes.push(`${plural(repaired, 'shell')} had flipped faces and took a longer way round them.`);
+      notes.push(`${plural(repaired, 'shell')} came out with flipped or folded faces, which were mended.`);
     }
     if (refused.length > 0) {
       notes.push(`${plural(refused.length, 'piece')} left as they are: ${refused[0].verdict.sentence}`);

@@ -82,7 +82,7 @@ export type Database = Dexie & {
   patches: Table<OldPatchRow, [string, number]>;
 };
 
-const VERSION = 3;
+const VERSION = 4;
 
 /**
  * The database of the app. Nothing in it is rewritten when a newer app first opens it: what earlier versions kept stays as it is, and is
@@ -98,7 +98,9 @@ export function databaseNamed(name = 'blunt-hem'): Database {
     views: 'projectId',
   });
   database.version(2).stores({ patches: '[projectId+number], projectId' });
-  database.version(VERSION).stores({ records: '[projectId+number]', pieces: '[projectId+number+part]' });
+  database.version(3).stores({ records: '[projectId+number]', pieces: '[projectId+number+part]' });
+  // Documents tell whether shells keep their places: the tables are the same, and an earlier app must not read them.
+  database.version(VERSION).stores({});
   return database;
 }
 

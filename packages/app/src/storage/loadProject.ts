@@ -1,6 +1,7 @@
 import type { HemDocument } from '@blunt-hem/core/document/document';
 import type { Act, KeptAct } from '@blunt-hem/core/document/history';
 import type { Patch } from '@blunt-hem/core/document/patch';
+import { upgradedIfDocument } from '@blunt-hem/core/document/upgrade';
 import { HemError } from '@blunt-hem/core/errors';
 import { type Checksum, checksums } from '@blunt-hem/core/keeping/checksum';
 import type { Project } from '@blunt-hem/core/keeping/projectFile';
@@ -98,9 +99,10 @@ async function readBase(database: Database, id: string, checksum: Checksum): Pro
     | { document?: unknown; at?: unknown; first?: boolean }
     | undefined;
   const first = kept?.first ?? false;
-  if (kept && Number.isInteger(kept.at) && !unsoundness(kept.document))
-    return { document: kept.document as HemDocument, at: kept.at as number, first };
-  const document = salvaged(kept?.document);
+  const today = upgradedIfDocument(kept?.document);
+  if (kept && Number.isInteger(kept.at) && !unsoundness(today))
+    return { document: today as HemDocument, at: kept.at as number, first };
+  const document = salvaged(today);
   if (!document)
     throw new HemError('damaged-model', 'The model of this project is damaged in the store, or missing.');
   return {

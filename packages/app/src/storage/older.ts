@@ -1,5 +1,5 @@
 import type { KeptAct } from '@blunt-hem/core/document/history';
-import { upgradedAct, upgradedDocument } from '@blunt-hem/core/document/upgrade';
+import { upgradedAct } from '@blunt-hem/core/document/upgrade';
 import type { Database } from './database.ts';
 
 /** What databases of version 1 and 2 kept, as it would be kept today. It stays as it is until something newer takes its place. */
@@ -17,7 +17,7 @@ export async function olderBase(
   if (!row) return undefined;
   // Version 1 had it always before the first act that was kept, and counted from there.
   return {
-    document: row.document && upgradedDocument(row.document),
+    document: row.document,
     at: row.at ?? row.firstAct,
     first: row.at === undefined,
   };

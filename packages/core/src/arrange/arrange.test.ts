@@ -1,8 +1,8 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { bestTurn, transformUv } from '../surface/similarity.ts';
-import { boxesMeet, type UvBox } from '../surface/uvBox.ts';
-import { findRoom } from './findRoom.ts';
+import { boxesMeet, isOutside, type UvBox } from '../surface/uvBox.ts';
+import { TIDY_GAP, tidyTile } from './tidyTile.ts';
 
 const coordinate = fc.double({ min: -5, max: 5, noNaN: true });
 const box = fc
@@ -21,37 +21,32 @@ const moved = (b: UvBox, [mu, mv]: readonly [number, number]): UvBox => [
   b[3] + mv,
 ];
 
-describe('room', () => {
-  it('stays where it is when nothing is in the way', () => {
-    expect(findRoom([0, 0, 1, 1], [[2, 0, 3, 1]], 0.1)).toEqual([0, 0]);
-    expect(findRoom([0, 0, 1, 1], [], 0.1)).toEqual([0, 0]);
-  });
-
-  it('keeps the gap to every other box, wherever they are', () => {
+describe('a tidy tile', () => {
+  it('holds all boxes, alike in scale, a gap from one another and from its edge', () => {
     fc.assert(
-      fc.property(
-        box,
-        fc.array(box, { maxLength: 12 }),
-        fc.double({ min: 0, max: 0.2, noNaN: true }),
-        (own, others, gap) => {
-          const place = moved(own, findRoom(own, others, gap));
-          const grown: UvBox = [
-            place[0] - gap + 1e-9,
-            place[1] - gap + 1e-9,
-            place[2] + gap - 1e-9,
-            place[3] + gap - 1e-9,
-          ];
-          for (const other of others) expect(boxesMeet(grown, other)).toBe(false);
-        },
-      ),
+      fc.property(fc.array(box, { minLength: 1, maxLength: 60 }), (boxes) => {
+        const { scale, moves } = tidyTile(boxes);
+        const lying = boxes.map((b, i) => moved(b.map((x) => scale * x) as unknown as UvBox, moves[i]));
+        const half = 0.49 * TIDY_GAP;
+        const grown = lying.map((b): UvBox => [b[0] - half, b[1] - half, b[2] + half, b[3] + half]);
+        grown.forEach((one, i) => {
+          expect(isOutside(one)).toBe(false);
+          for (const other of grown.slice(i + 1)) expect(boxesMeet(one, other)).toBe(false);
+        });
+      }),
     );
   });
 
-  it('moves no farther than it needs to, give or take a step', () => {
-    const [mu, mv] = findRoom([0, 0, 1, 1], [[0.9, 0, 2, 1]], 0);
-    expect(Math.hypot(mu, mv)).toBeLessThan(0.6);
+  it('is filled well by many boxes, and not at all by none', () => {
+    const boxes = Array.from({ length: 200 }, (_, i): UvBox => [0, 0, 1 + (i % 7) / 3, 1 + (i % 5) / 2]);
+    const { scale } = tidyTile(boxes);
+    const area = boxes.reduce((sum, [, , w, h]) => sum + w * h, 0);
+    expect(area * scale * scale).toBeGreaterThan(0.75);
+    expect(tidyTile([]).moves).toEqual([]);
   });
+});
 
+describe('boxes', () => {
   it('calls boxes that only touch apart', () => {
     expect(boxesMeet([0, 0, 1, 1], [1, 0, 2, 1])).toBe(false);
     expect(boxesMeet([0, 0, 1, 1], [0.999, 0, 2, 1])).toBe(true);

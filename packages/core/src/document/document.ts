@@ -31,6 +31,7 @@ export function openDocument(model: Model, { keepUvs = true }: OpenOptions = {})
   return {
     ...VALUES,
     ...marks,
+    placed: kept ? 1 : 0,
     model,
     seams: kept ? seamsFromUv(links, model.uvSets[0].uv) : marks.seams,
     uvSets: kept ? model.uvSets : [blank],

@@ -29,6 +29,8 @@ export const FACE_MARKS = MARK_FIELDS.filter((field) => MARKS[field].per === 'fa
 export const VALUES = {
   /** The UV set that is shown, solved and exported. */
   currentUv: 0,
+  /** 1 once the artist has placed shells, which then keep their places; until then every act lays all of them out afresh. */
+  placed: 0,
 } as const satisfies Record<string, unknown>;
 
 export type ValueField = keyof typeof VALUES;

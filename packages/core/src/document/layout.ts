@@ -3,10 +3,16 @@ import { facesOfShell } from '../surface/shells.ts';
 import type { UvBox } from '../surface/uvBox.ts';
 import { type HemDocument, shellsOf, topologyOf } from './document.ts';
 
-/** Where every shell lies in the current UV set; undefined for one with missing UVs. */
-export function shellBoxes(document: HemDocument): (UvBox | undefined)[] {
+/**
+ * Where every shell lies; undefined for one with missing UVs.
+ *
+ * @param uv  of every corner, the current ones by default
+ */
+export function shellBoxes(
+  document: HemDocument,
+  uv = document.uvSets[document.currentUv].uv,
+): (UvBox | undefined)[] {
   const { mesh } = document.model;
-  const { uv } = document.uvSets[document.currentUv];
   const { shellCount, faceShell } = shellsOf(document);
   const box = new Float64Array(4 * shellCount);
   for (let s = 0; s < shellCount; s++) box.set([Infinity, Infinity, -Infinity, -Infinity], 4 * s);
@@ -27,10 +33,17 @@ export function shellBoxes(document: HemDocument): (UvBox | undefined)[] {
   });
 }
 
-/** Triangles of one shell as they lie in the current UV set. */
-export function flatTriangles(document: HemDocument, shell: number): FlatShell {
+/**
+ * Triangles of one shell as they lie.
+ *
+ * @param uv  of every corner, the current ones by default
+ */
+export function flatTriangles(
+  document: HemDocument,
+  shell: number,
+  uv = document.uvSets[document.currentUv].uv,
+): FlatShell {
   const { triangulation, triangleStart } = topologyOf(document.model);
-  const { uv } = document.uvSets[document.currentUv];
   const faces = facesOfShell(shellsOf(document), shell);
   let count = 0;
   for (const f of faces) count += triangleStart[f + 1] - triangleStart[f];

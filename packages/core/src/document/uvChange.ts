@@ -24,10 +24,15 @@ export interface Places {
  * @param uvOf  for each shell, UV per shell vertex
  */
 export function uvChange(document: HemDocument, uvOf: ReadonlyMap<number, Float64Array>): UvChange {
+  const old = document.uvSets[document.currentUv].uv;
+  return uvDifference(document.model.mesh, document.currentUv, old, cornerUv(document, uvOf));
+}
+
+/** The current UVs of all corners with new ones for whole shells: UV per shell vertex, by number of the shell. */
+export function cornerUv(document: HemDocument, uvOf: ReadonlyMap<number, Float64Array>): Float64Array {
   const { mesh } = document.model;
   const shells = shellsOf(document);
-  const old = document.uvSets[document.currentUv].uv;
-  const next = old.slice();
+  const next = document.uvSets[document.currentUv].uv.slice();
   for (const [shell, uv] of uvOf) {
     const first = shells.wedgeStart[shell];
     for (const f of facesOfShell(shells, shell)) {
@@ -38,11 +43,11 @@ export function uvChange(document: HemDocument, uvOf: ReadonlyMap<number, Float6
       }
     }
   }
-  return uvDifference(mesh, document.currentUv, old, next);
+  return next;
 }
 
 /** What leads from one set of UVs to another. */
-function uvDifference(mesh: Mesh, set: number, old: Float64Array, next: Float64Array): UvChange {
+export function uvDifference(mesh: Mesh, set: number, old: Float64Array, next: Float64Array): UvChange {
   const { start, items } = cornersAt(mesh);
   const same = (a: Float64Array, i: number, b: Float64Array, j: number) =>
     Object.is(a[2 * i], b[2 * j]) && Object.is(a[2 * i + 1], b[2 * j + 1]);

@@ -60,7 +60,7 @@ describe('a project file', () => {
   it('tells a file of a later version, and what to do with it', async () => {
     const files = unzipSync(await writeProject(await worked()));
     delete files['project.sum'];
-    files['project.json'] = strToU8('{"format":"blunt-hem-project","version":5,"somethingNew":{}}');
+    files['project.json'] = strToU8('{"format":"blunt-hem-project","version":6,"somethingNew":{}}');
     await expect(read(zipSync(files))).rejects.toThrow(
       /written by a later Blunt Hem .* the file is as it was/,
     );
@@ -152,7 +152,7 @@ describe('a damaged project file', () => {
 });
 
 describe('project files of earlier versions', () => {
-  it.each([1, 2, 3, 4])('version %i opens, with every act to take back and do again', async (version) => {
+  it.each([1, 2, 3, 4, 5])('version %i opens, with every act to take back and do again', async (version) => {
     const { project, loss } = await read(keptFile(`project-v${version}.hemproject`));
     expect(loss).toBeUndefined();
     const { acts, done } = project.history;

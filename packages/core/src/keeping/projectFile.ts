@@ -3,7 +3,7 @@ import Joi from 'joi';
 import type { NumberArray } from '../document/delta.ts';
 import type { HemDocument } from '../document/document.ts';
 import type { History, KeptAct } from '../document/history.ts';
-import { upgradedAct, upgradedDocument } from '../document/upgrade.ts';
+import { upgradedAct, upgradedIfDocument } from '../document/upgrade.ts';
 import { FileError } from '../errors.ts';
 import { bytesOf, type Checksum, checksums } from './checksum.ts';
 import { ARRAY_KINDS, type ArrayNote, isWhole, noteBytes, pack, repacked, unpack } from './packed.ts';
@@ -26,7 +26,7 @@ const FORMAT = 'blunt-hem-project';
  * 1, 2: see `document/upgrade.ts`; 3: arrays of UVs once a vertex, changes of the mesh as what differs; 4: lengths and checksums of
  * everything.
  */
-const VERSION = 4;
+const VERSION = 5;
 
 const SHORT = 1024;
 
@@ -153,7 +153,7 @@ async function wholeOf(
   fileName: string,
   report: (fraction: number) => void,
 ): Promise<ReadProject | undefined> {
-  const upgraded = attempt(() => upgradedDocument(candidate as HemDocument));
+  const upgraded = upgradedIfDocument(candidate);
   if (unsoundness(upgraded)) {
     const document = salvaged(upgraded);
     if (!document) return undefined;

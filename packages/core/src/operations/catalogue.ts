@@ -2,6 +2,7 @@ import type { HemDocument } from '../document/document.ts';
 import type { Patch } from '../document/patch.ts';
 import { HemError } from '../errors.ts';
 import type { Given } from '../params.ts';
+import { keepPlaces } from './arrange/keepPlaces.ts';
 import { pack } from './arrange/pack.ts';
 import { transformShells } from './arrange/transformShells.ts';
 import { cut } from './cut/cut.ts';
@@ -30,6 +31,7 @@ export const OPERATIONS = [
   relax,
   transformShells,
   pack,
+  keepPlaces,
 ] as const;
 
 type AnyOperation = (typeof OPERATIONS)[number];

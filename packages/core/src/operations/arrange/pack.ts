@@ -5,6 +5,7 @@ import { choice, flag, number, otherwise, record, whole } from '../../params.ts'
 import { surfaceArea } from '../../surface/areas.ts';
 import { signedArea } from '../../surface/flatArea.ts';
 import { operation } from '../operation.ts';
+import { placedChange } from './keepPlaces.ts';
 import { flatShell, placed } from './placement.ts';
 
 /** Lays all unfolded shells into the unit tile, as large as they go, without overlap. */
@@ -35,6 +36,6 @@ export const pack = operation({
     const shells = work.map(({ shell, uv }) => flatShell(shell.triangles, uv));
     const placements = await context.jobs.run('pack', { shells, options }, context);
     const uvOf = new Map(work.map(({ s, uv }, i) => [s, placed(uv, placements[i])]));
-    return { changes: [uvChange(document, uvOf)], notes: [] };
+    return { changes: [uvChange(document, uvOf), placedChange(document, 1)], notes: [] };
   },
 });

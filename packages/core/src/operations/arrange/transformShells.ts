@@ -5,6 +5,7 @@ import { indices, record, tuple } from '../../params.ts';
 import { transformUv, type UvMatrix } from '../../surface/similarity.ts';
 import { operation, plural } from '../operation.ts';
 import { chosenShells } from '../shellChoice.ts';
+import { placedChange } from './keepPlaces.ts';
 
 /** Moves, turns or scales shells on the texture. */
 export const transformShells = operation({
@@ -25,7 +26,9 @@ export const transformShells = operation({
       const uv = shellUv(document, shellOf(document, s));
       if (uv) uvOf.set(s, transformUv(uv, matrix));
     }
-    return uvOf.size > 0 ? { changes: [uvChange(document, uvOf)], notes: [] } : NO_CHANGE;
+    if (uvOf.size === 0) return NO_CHANGE;
+    const notes = document.placed ? [] : ['From now on shells keep their places.'];
+    return { changes: [uvChange(document, uvOf), placedChange(document, 1)], notes };
   },
 });
 

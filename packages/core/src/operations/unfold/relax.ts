@@ -1,6 +1,5 @@
 import { type HemDocument, shellOf, shellsOf, shellUv } from '../../document/document.ts';
 import { markChange, NO_CHANGE } from '../../document/patch.ts';
-import { uvChange } from '../../document/uvChange.ts';
 import { HemError } from '../../errors.ts';
 import {
   flag,
@@ -21,7 +20,9 @@ import { fixedBorder, fixedOutside } from '../../relax/region.ts';
 import type { RelaxOptions } from '../../relax/relax.ts';
 import type { Shell } from '../../surface/shell.ts';
 import { facesOfShell } from '../../surface/shells.ts';
+import { bestTurn, transformUv } from '../../surface/similarity.ts';
 import { distance } from '../../unfold/farthestPair.ts';
+import { onBoard } from '../arrange/boardLayout.ts';
 import { operation, plural } from '../operation.ts';
 import { chosenShells, shellsLabel } from '../shellChoice.ts';
 import { solveAll } from './batches.ts';
@@ -44,7 +45,7 @@ const params = record({
   surface: surfaceChoice,
 });
 
-/** Evens out stretch inside shells; each stays where it is and as large as it is. */
+/** Evens out stretch inside shells; each stays as large as it is, and where it is once shells have been placed. */
 export const relax = operation({
   name: 'relax',
   stage: 'unfold',
@@ -63,10 +64,13 @@ export const relax = operation({
       { ...context, signal },
       ({ s }, uv) => context.show?.(s, uv),
     );
+    // What is held in one shell is held on the Board.
+    const anchored = work.some(({ options }) => options.rigid?.length || options.fixed?.includes(1));
     const uvOf = new Map<number, Float64Array>();
     let stopped = 0;
-    for (const [{ s }, result] of results) {
-      if (result.energyAfter < result.energyBefore) uvOf.set(s, result.uv);
+    for (const [{ s, start }, result] of results) {
+      if (result.energyAfter < result.energyBefore)
+        uvOf.set(s, anchored ? result.uv : transformUv(result.uv, bestTurn(result.uv, start, 1)));
       if (!result.converged && signal.aborted) stopped++;
     }
     const notes =
@@ -76,7 +80,13 @@ export const relax = operation({
       return { ...NO_CHANGE, notes: notes.length > 0 ? notes : [why] };
     }
     const faces = [...uvOf.keys()].flatMap((s) => [...facesOfShell(shellsOf(document), s)]);
-    return { changes: [uvChange(document, uvOf), markChange(document, 'relaxed', faces, 1)], notes };
+    const { change, notes: placing } = anchored
+      ? onBoard(document, new Map(), uvOf)
+      : onBoard(document, uvOf);
+    return {
+      changes: [change, markChange(document, 'relaxed', faces, 1)],
+      notes: [...notes, ...placing],
+    };
   },
 });
 

@@ -1,7 +1,6 @@
 import { type HemDocument, shellOf, shellsOf } from '../../document/document.ts';
 import { densityOf } from '../../document/layout.ts';
 import { markChange } from '../../document/patch.ts';
-import { uvChange } from '../../document/uvChange.ts';
 import { choice, list, otherwise, record, surfaceChoice, whichShells } from '../../params.ts';
 import { surfaceArea } from '../../surface/areas.ts';
 import { signedArea } from '../../surface/flatArea.ts';
@@ -11,16 +10,16 @@ import { transformUv } from '../../surface/similarity.ts';
 import { verdictOf } from '../../surface/verdict.ts';
 import { distance } from '../../unfold/farthestPair.ts';
 import { CannotUnfoldError, METHODS, type UnfoldOptions } from '../../unfold/unfold.ts';
-import { type FlatMap, layOut, nearOldPlace } from '../arrange/shellLayout.ts';
+import { nearOldPlace, onBoard } from '../arrange/boardLayout.ts';
+import { placedChange } from '../arrange/keepPlaces.ts';
 import { operation, plural } from '../operation.ts';
 import { chosenShells, nameOfShell, shellsLabel } from '../shellChoice.ts';
 import { solveAll } from './batches.ts';
 import { findInShells, type Pin, pin, type StayChain, stay } from './handles.ts';
 
 /**
- * Lays shells flat. A shell that had UVs comes out where it was, as it was turned, at the texture scale it had;
- * the first shells of a model are packed into the tile; later new ones find room beside the rest. A shell with
- * pins lies where they say.
+ * Lays shells flat, at one texture scale. Until shells have been placed all of them are laid out afresh; from then on one that had UVs
+ * comes out where it was and as it was turned. A shell with pins lies where they say.
  */
 export const unfold = operation({
   name: 'unfold',
@@ -55,18 +54,26 @@ export const unfold = operation({
       context,
       ({ s, shell }, uv) => context.show?.(s, onItsWay(document, shell, uv)),
     );
-    const solved = new Map<number, FlatMap>();
+    const density = densityOf(document) ?? 1;
+    const solved = new Map<number, Float64Array>();
     const pinned = new Map<number, Float64Array>();
     let repaired = 0;
     for (const [{ s, shell }, result] of results) {
       if (result.repaired) repaired++;
       const wish = wishes.get(s);
       if (wish?.options.pins) pinned.set(s, toTile(result.uv, wish));
-      else solved.set(s, { shell, uv: result.uv });
+      else if (document.placed) solved.set(s, nearOldPlace(document, shell, result.uv, density));
+      else
+        solved.set(
+          s,
+          result.uv.map((x) => density * x),
+        );
     }
-    const uvOf = new Map([...(await layOut(document, solved, context)), ...pinned]);
-    const faces = [...uvOf.keys()].flatMap((s) => [...facesOfShell(shellsOf(document), s)]);
-    const notes: string[] = [];
+    const { change, notes: placing } = onBoard(document, solved, pinned);
+    const faces = [...solved.keys(), ...pinned.keys()].flatMap((s) => [
+      ...facesOfShell(shellsOf(document), s),
+    ]);
+    const notes = [...placing];
     if (repaired > 0) {
       notes.push(`${plural(repaired, 'shell')} came out with flipped or folded faces, which were mended.`);
     }
@@ -74,7 +81,9 @@ export const unfold = operation({
       notes.push(`${plural(refused.length, 'piece')} left as they are: ${refused[0].verdict.sentence}`);
     }
     const marks = (['stale', 'relaxed'] as const).map((field) => markChange(document, field, faces, 0));
-    return { changes: [uvChange(document, uvOf), ...marks], notes };
+    // Pins place shells as a hand does.
+    const placed = pinned.size > 0 ? [placedChange(document, 1)] : [];
+    return { changes: [change, ...marks, ...placed], notes };
   },
 });
 

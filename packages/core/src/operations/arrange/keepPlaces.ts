@@ -1,0 +1,30 @@
+import type { HemDocument } from '../../document/document.ts';
+import type { ValueChange } from '../../document/patch.ts';
+import { uvDifference } from '../../document/uvChange.ts';
+import { flag, record } from '../../params.ts';
+import { operation } from '../operation.ts';
+import { layAfresh } from './boardLayout.ts';
+
+/** Whether shells keep their places, or the Board lays them out afresh after every act; in that case it does so at once. */
+export const keepPlaces = operation({
+  name: 'keep-places',
+  stage: 'arrange',
+  params: record({ keep: flag() }),
+  label: ({ keep }) => (keep ? 'Keep shells in their places' : 'Lay shells out afresh'),
+  doing: 'Laying out',
+  run(document, { keep }) {
+    const value = placedChange(document, keep ? 1 : 0);
+    if (keep || !document.placed) return { changes: [value], notes: [] };
+    const { uv } = document.uvSets[document.currentUv];
+    const next = uv.slice();
+    layAfresh(document, next);
+    return { changes: [value, uvDifference(document.model.mesh, document.currentUv, uv, next)], notes: [] };
+  },
+});
+
+export const placedChange = (document: HemDocument, placed: 0 | 1): ValueChange => ({
+  kind: 'value',
+  field: 'placed',
+  before: document.placed,
+  after: placed,
+});

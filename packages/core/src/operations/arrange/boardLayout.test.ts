@@ -111,13 +111,14 @@ describe('a Board on which shells were placed', () => {
 
   it('sends beside the tile what would come to lie on another, and says so', async () => {
     const document = await placed();
-    const [a] = boxes(document);
+    const [a, b] = boxes(document);
     const onto = request('transform-shells', {
       shells: [0],
-      matrix: [1, 0, 0, 1, 0, boxes(document)[1][1] - a[1]],
+      matrix: [1, 0, 0, 1, b[0] - a[0], b[1] - a[1]],
     });
     // It lies on the other by the artist's own hand: it stays there.
     const lying = await after(document, onto);
+    expect(pairs(lying)).toBeGreaterThan(0);
     const again = await carryOut(lying, request('unfold', { shells: [0] }), localContext);
     expect(again.patch.notes).toEqual([]);
     // Cut in two, the halves open at the cut: the smaller gives way to the larger.

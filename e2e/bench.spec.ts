@@ -149,6 +149,7 @@ test('keys work after a click on any control, and not while text is typed', asyn
   }
   expect(await controls.count()).toBeGreaterThan(10);
   // Whatever has the focus: a switch, a slider, a button of the rail.
+  await page.getByRole('button', { name: 'Board: more settings' }).click();
   for (const control of [page.getByRole('switch').first(), page.getByRole('slider').first()]) {
     await control.focus();
     await page.keyboard.press('d');

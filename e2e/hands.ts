@@ -115,8 +115,21 @@ export async function onPost(
   if (!box) throw new Error('no model');
   const camera = new PerspectiveCamera(35, box.width / box.height, 0.1, 100);
   const middle = new Vector3(0.5, 1, -0.5);
-  const back = (1.12 * 0.5 * Math.hypot(1, 2, 1)) / Math.sin((35 * Math.PI) / 360);
-  camera.position.copy(middle).addScaledVector(new Vector3(0.62, 0.42, 1).normalize(), back);
+  const direction = new Vector3(0.62, 0.42, 1).normalize();
+  const right = new Vector3(0, 1, 0).cross(direction).normalize();
+  const above = direction.clone().cross(right);
+  const reach = 0.92 * Math.tan((35 * Math.PI) / 360);
+  const corners = [0, 1].flatMap((cx) =>
+    [0, 2].flatMap((cy) => [-1, 0].map((cz) => new Vector3(cx, cy, cz))),
+  );
+  const back = Math.max(
+    ...corners.map((corner) => {
+      const away = corner.sub(middle);
+      const beside = Math.abs(away.dot(right)) / (reach * camera.aspect);
+      return away.dot(direction) + Math.max(beside, Math.abs(away.dot(above)) / reach);
+    }),
+  );
+  camera.position.copy(middle).addScaledVector(direction, back);
   camera.lookAt(middle);
   camera.updateMatrixWorld();
   const { x, y } = new Vector3(...point).project(camera);

@@ -1,10 +1,12 @@
 import * as Comlink from 'comlink';
 import { Suspense, useEffect, useState } from 'react';
 import { useLocation, useParams } from 'react-router';
-import { note } from '../store/acts.ts';
+import type { Came } from '../rack/RackPage.tsx';
+import { note, notify, perform } from '../store/acts.ts';
 import { resetBench, useBench } from '../store/bench.ts';
 import { receive } from '../store/receive.ts';
 import { tellRest } from '../store/rest.ts';
+import type { Notice } from '../store/run.ts';
 import { ArtistError, bench, onWorkerDeath, unwrap } from '../store/worker.ts';
 import type { BenchEvent } from '../worker/protocol.ts';
 import './bench.css';
@@ -34,6 +36,13 @@ onWorkerDeath(() =>
 
 useBench.subscribe(tellRest);
 
+/** Files do not say which way is up. */
+const MAY_LIE: Notice = {
+  tone: 'hint',
+  text: 'This model may lie on its back: it is tallest along z.',
+  offer: { label: 'Stand it up', act: () => void perform('stand-up', { up: 'z' }) },
+};
+
 /** What was not foreseen, in words. */
 const brokenDown = ({ message }: Error): ArtistError =>
   new ArtistError('broken', `Something went wrong inside Blunt Hem (${message}). Nothing was changed.`, []);
@@ -41,7 +50,7 @@ const brokenDown = ({ message }: Error): ArtistError =>
 /** The workspace of one project. */
 export function BenchPage() {
   const { id = '' } = useParams();
-  const { state: came } = useLocation() as { readonly state: { readonly note?: string } | null };
+  const { state: came } = useLocation() as { readonly state: Came | null };
   const [problem, setProblem] = useState<ArtistError>();
   const [kept, setKept] = useState<KeptView>();
   const loaded = useBench((s) => s.projectId === id && s.model !== undefined);
@@ -66,6 +75,7 @@ export function BenchPage() {
         useBench.setState({ ...looks, projectId: id, projectName: name, model });
         events.begin();
         if (came?.note) note(came.note);
+        else if (came?.mayLie) notify(MAY_LIE);
       } catch (error) {
         if (current) setProblem(error instanceof ArtistError ? error : brokenDown(error as Error));
       }

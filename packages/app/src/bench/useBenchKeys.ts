@@ -36,16 +36,15 @@ export function useBenchKeys(): void {
   const navigate = useNavigate();
   useHotkeys(Object.keys(ACTS), (_, { hotkey }) => ACTS[hotkey](), { ...ANYWHERE, preventDefault: true });
   useHotkeys('shift+slash', () => navigate('/help'), ANYWHERE);
-  // Between controls Tab goes on as everywhere; from pane to pane where the hands are on the panes.
-  useHotkeys('tab', toOtherPane, { preventDefault: onPanes, enabled: onPanes });
+  // Tab goes on as everywhere, but for the way from pane to pane: from the Board it leads on to the details.
+  useHotkeys('tab', toNextPane, { preventDefault: beforePane, enabled: beforePane });
 }
 
 const panes = (): HTMLElement[] => [...document.querySelectorAll<HTMLElement>('.pane-hands')];
 
-const onPanes = (): boolean =>
-  document.activeElement === document.body || panes().includes(document.activeElement as HTMLElement);
+const beforePane = (): boolean => [document.body, panes()[0]].includes(document.activeElement as HTMLElement);
 
-function toOtherPane(): void {
+function toNextPane(): void {
   const [model, board] = panes();
   (document.activeElement === model ? board : model)?.focus();
 }

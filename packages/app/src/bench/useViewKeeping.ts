@@ -3,7 +3,7 @@ import { useBench } from '../store/bench.ts';
 import { KEPT_LOOKS, type ViewSlice } from '../store/view.ts';
 import { bench } from '../store/worker.ts';
 import type { PaneViews } from './panes/renderer.ts';
-import { handle } from './panes/rendererHandle.ts';
+import { handle, onViewChange } from './panes/rendererHandle.ts';
 
 /** How long the view must rest before it is kept, milliseconds. */
 const REST = 400;
@@ -33,7 +33,7 @@ export function useViewKeeping(kept: KeptView | undefined): void {
         });
       }, REST);
     };
-    const stopViews = renderer.onViewChange(keep);
+    const stopViews = onViewChange(keep);
     const stopLooks = useBench.subscribe((state, before) => {
       if (KEPT_LOOKS.some((key) => state[key] !== before[key])) keep();
     });

@@ -65,13 +65,13 @@ export function RackPage() {
   }, []);
 
   /** Makes a project of what was read, and opens it. */
-  const create = async (keepUvs: boolean, anyway: boolean, loss?: string): Promise<void> => {
+  const create = async (keepUvs: boolean, upAxis: number, anyway: boolean, came: Came): Promise<void> => {
     try {
-      const id = unwrap(await bench.create(keepUvs, anyway));
-      navigate(`/project/${id}`, { state: loss && { note: loss } });
+      const id = unwrap(await bench.create(keepUvs, upAxis, anyway));
+      navigate(`/project/${id}`, { state: came });
     } catch (error) {
       if (!(error instanceof ArtistError) || error.code !== 'no-room') throw error;
-      const open = () => void showing('Opening…', () => create(keepUvs, true, loss));
+      const open = () => void showing('Opening…', () => create(keepUvs, upAxis, true, came));
       setNoRoom({ sentence: error.message, open });
     }
   };
@@ -105,9 +105,9 @@ export function RackPage() {
         Comlink.proxy(report),
       );
       if (!answer) return;
-      const { uvSets, faces, loss } = unwrap(answer);
-      if (uvSets.length > 0) setPending({ name, uvSets, faces });
-      else await create(true, false, loss);
+      const { uvSets, faces, mayLie, loss } = unwrap(answer);
+      if (uvSets.length > 0) setPending({ name, uvSets, faces, mayLie });
+      else await create(true, 0, false, { note: loss, mayLie });
     });
   };
 
@@ -239,15 +239,21 @@ export function RackPage() {
           <KeepOrDiscard
             pending={pending}
             onCancel={() => setPending(undefined)}
-            onChoose={(keepUvs) => {
+            onChoose={(keepUvs, upAxis) => {
               setPending(undefined);
-              void showing(`Opening ${pending.name}…`, () => create(keepUvs, false));
+              void showing(`Opening ${pending.name}…`, () => create(keepUvs, upAxis, false, {}));
             }}
           />
         </Suspense>
       )}
     </main>
   );
+}
+
+/** What the Bench should say of a project that was just made. */
+export interface Came {
+  readonly note?: string;
+  readonly mayLie?: boolean;
 }
 
 const ACCEPTED = [...MODEL_ENDINGS, 'hemproject', 'hemrack', 'bin', 'mtl', 'png', 'jpg']

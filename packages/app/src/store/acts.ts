@@ -10,6 +10,8 @@ import { ArtistError, bench, unwrap } from './worker.ts';
 
 export const notify = (notice: Notice | undefined): void => useBench.setState({ notice });
 export const note = (text: string): void => notify({ tone: 'note', text });
+/** What to do first; gone once it is done. */
+export const hint = (text: string): void => notify({ tone: 'hint', text });
 
 /** Picks that were asked for and not yet answered: a key pressed meanwhile means what was picked. */
 let picks: Promise<unknown> = Promise.resolve();

@@ -1,4 +1,11 @@
-import type { BenchFigures, FlatBuffers, Layout, ModelBuffers, ShellRow } from '../worker/protocol.ts';
+import type {
+  BenchFigures,
+  FlatBuffers,
+  Layout,
+  ModelBuffers,
+  ShellRow,
+  SkyBuffers,
+} from '../worker/protocol.ts';
 
 /** What mirrors the document: buffers to draw and rows to read, as the worker sent them last. */
 export interface MirrorSlice {
@@ -10,11 +17,17 @@ export interface MirrorSlice {
   readonly hidden: Uint8Array;
   /** In the order of shells in `flat.faceShell`. */
   readonly shells: readonly ShellRow[];
+  /** Whether shells keep their places; until then every act lays them out afresh. */
+  readonly placed: boolean;
+  /** Which axis of the model points up: 0 for y, 1 for z. */
+  readonly upAxis: number;
   /** Figures of the document as it is, or was before the act that is being measured. */
   readonly figures: BenchFigures | undefined;
   /** Whether figures and layout are those of what is drawn. */
   readonly measured: boolean;
   readonly layout: Layout | undefined;
+  /** How the sky falls on the model; undefined until it was worked out. */
+  readonly sky: SkyBuffers | undefined;
   readonly undoable: readonly string[];
   readonly redoable: readonly string[];
 }
@@ -26,9 +39,12 @@ export const mirrorSlice: MirrorSlice = {
   flat: undefined,
   hidden: new Uint8Array(0),
   shells: [],
+  placed: false,
+  upAxis: 0,
   figures: undefined,
   measured: false,
   layout: undefined,
+  sky: undefined,
   undoable: [],
   redoable: [],
 };

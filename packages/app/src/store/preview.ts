@@ -1,3 +1,4 @@
+import type { UvMatrix } from '@blunt-hem/core/surface/similarity';
 import type { Ghost } from '../worker/protocol.ts';
 
 /** What is shown before it is done, beside the true picture. */
@@ -6,6 +7,8 @@ export interface PreviewSlice {
   readonly ghost: Ghost | undefined;
   /** A rectangle on the page under the hand: from x and y to x and y. */
   readonly band: readonly [number, number, number, number] | undefined;
+  /** Where the hand has the selected shells, before they are dropped. */
+  readonly dragged: UvMatrix | undefined;
 }
 
-export const previewSlice: PreviewSlice = { ghost: undefined, band: undefined };
+export const previewSlice: PreviewSlice = { ghost: undefined, band: undefined, dragged: undefined };

@@ -13,6 +13,8 @@ function state(faceShell: number[]): BenchState {
     flat: { uv: new Float32Array(0), faceShell: Uint32Array.from(faceShell), seams: none, borders: none },
     hidden: new Uint8Array(faceShell.length),
     shells: rows,
+    placed: false,
+    upAxis: 0,
     undoable: [],
     redoable: [],
   };

@@ -16,9 +16,17 @@ export function receive(event: BenchEvent): void {
       nextModel = undefined;
       useBench.setState((s) => ({
         ...state,
-        ...(model && { model, health: undefined, edges: new Set<number>(), faces: new Set<number>() }),
+        ...(model && {
+          model,
+          health: undefined,
+          sky: undefined,
+          edges: new Set<number>(),
+          faces: new Set<number>(),
+        }),
         chosen: state.flat ? renumbered(s, state.flat.faceShell, model !== undefined) : s.chosen,
         hover: undefined,
+        // The true places take the place of the hand's.
+        ...(state.flat && { dragged: undefined }),
         measured: false,
       }));
       return;
@@ -28,6 +36,9 @@ export function receive(event: BenchEvent): void {
       return;
     case 'layout':
       useBench.setState({ layout: event, measured: true });
+      return;
+    case 'sky':
+      useBench.setState({ sky: event });
       return;
     case 'running': {
       const { doing, fraction, figure } = event;

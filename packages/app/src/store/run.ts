@@ -1,5 +1,6 @@
 export interface Notice {
-  readonly tone: 'note' | 'error';
+  /** What was done, what could be done next, what went wrong: the first goes by itself, the second once something is picked. */
+  readonly tone: 'note' | 'hint' | 'error';
   readonly text: string;
   /** What could be done about it. */
   readonly offer?: { readonly label: string; readonly act: () => void };

@@ -1,5 +1,6 @@
 import type { Target } from '@blunt-hem/core/select/target';
-import { useBench } from './bench.ts';
+import type { UvBox } from '@blunt-hem/core/surface/uvBox';
+import { type BenchStore, useBench } from './bench.ts';
 import type { How } from './selection.ts';
 
 const FIELD = { edges: 'edges', faces: 'faces', shells: 'chosen' } as const;
@@ -8,12 +9,13 @@ const FIELD = { edges: 'edges', faces: 'faces', shells: 'chosen' } as const;
 export function select(target: Target, items: Iterable<number>, how: How): void {
   const field = FIELD[target];
   useBench.setState((s) => {
+    const notice = s.notice?.tone === 'hint' ? undefined : s.notice;
     const next = new Set(how === 'only' ? [] : s[field]);
     for (const item of items) {
       if (how === 'remove') next.delete(item);
       else next.add(item);
     }
-    return { [field]: next };
+    return { [field]: next, notice };
   });
 }
 
@@ -35,4 +37,12 @@ export function selectedFaces(): number[] {
 export function namesOfChosen(): number[] {
   const { chosen, shells } = useBench.getState();
   return [...chosen].flatMap((s) => (shells[s] ? [shells[s].name] : []));
+}
+
+/** The box of the selected shells on the Board; undefined when none of them has UVs. */
+export function boxOfChosen({ chosen, shells }: Pick<BenchStore, 'chosen' | 'shells'>): UvBox | undefined {
+  const boxes = [...chosen].flatMap((s) => shells[s]?.box ?? []);
+  if (boxes.length === 0) return undefined;
+  const at = (k: number) => boxes.filter((_, i) => i % 4 === k);
+  return [Math.min(...at(0)), Math.min(...at(1)), Math.max(...at(2)), Math.max(...at(3))];
 }

@@ -8,6 +8,8 @@ export interface ViewSlice {
   /** Name of the overlay; none when undefined. */
   readonly overlay: string | undefined;
   readonly checker: boolean;
+  /** Whether an overlay shows every face by itself, not evened out over the shell. */
+  readonly byFace: boolean;
   readonly repeats: number;
   readonly visibleOnly: boolean;
   /** Whether the Model is drawn without perspective. */
@@ -23,6 +25,7 @@ export const viewSlice: ViewSlice = {
   tool: 'pick',
   overlay: undefined,
   checker: true,
+  byFace: false,
   repeats: 24,
   visibleOnly: true,
   parallel: false,

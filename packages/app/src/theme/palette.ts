@@ -9,4 +9,7 @@ export const PALETTE = {
   fuchsia: '#C2186B',
   /** Text and lines on dark ground. */
   night: '#EFEAE0',
+  /** Stitches on dark ground, and what lies under them. */
+  moon: '#D9D2C0',
+  dusk: '#1B2321',
 } as const;

@@ -75,9 +75,9 @@ const api: BenchApi = {
   async cancelReading() {
     reading.cancel();
   },
-  create: (keepUvs, anyway) =>
+  create: (keepUvs, upAxis, anyway) =>
     answer(async () => {
-      const id = await rack.add(reading.taken(keepUvs), anyway);
+      const id = await rack.add(reading.taken(keepUvs, upAxis), anyway);
       reading.done();
       return id;
     }),

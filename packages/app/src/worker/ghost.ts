@@ -1,28 +1,19 @@
-import { type HemDocument, shellOf, shellsOf, shellUv } from '@blunt-hem/core/document/document';
+import { type HemDocument, shellOf, shellsOf, shellUv, topologyOf } from '@blunt-hem/core/document/document';
 import type { Jobs } from '@blunt-hem/core/jobs/index';
 import { unattended } from '@blunt-hem/core/progress';
 import { borders } from '@blunt-hem/core/surface/borders';
-import { facesOfShell } from '@blunt-hem/core/surface/shells';
+import { shellsAtEdges } from '@blunt-hem/core/surface/shells';
 import type { Ghost } from './protocol.ts';
 
-/** The shells that an act would change, as outlines, with their stretch; undefined when it would change none. */
+/** The shells at seams that an act would change, as outlines where they would lie, with their stretch; undefined when there are none. */
 export async function ghostOf(from: HemDocument, to: HemDocument, jobs: Jobs): Promise<Ghost | undefined> {
   const shells = shellsOf(to);
-  const { faceStart } = to.model.mesh;
-  const [old, next] = [from.uvSets[from.currentUv].uv, to.uvSets[to.currentUv].uv];
-  const moved = (s: number) =>
-    facesOfShell(shells, s).some((f) => {
-      for (let i = 2 * faceStart[f]; i < 2 * faceStart[f + 1]; i++)
-        if (!Object.is(old[i], next[i])) return true;
-      return false;
-    });
-  const tasks = Array.from({ length: shells.shellCount }, (_, s) => s)
-    .filter(moved)
-    .flatMap((s) => {
-      const shell = shellOf(to, s);
-      const uv = shellUv(to, shell);
-      return uv ? [{ shell, uv }] : [];
-    });
+  const edges = [...to.seams.keys()].filter((e) => to.seams[e] !== from.seams[e]);
+  const tasks = shellsAtEdges(topologyOf(to.model).links, shells, edges).flatMap((s) => {
+    const shell = shellOf(to, s);
+    const uv = shellUv(to, shell);
+    return uv ? [{ shell, uv }] : [];
+  });
   if (tasks.length === 0) return undefined;
   const lines: number[] = [];
   for (const { shell, uv } of tasks) {

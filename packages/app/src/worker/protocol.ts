@@ -89,6 +89,10 @@ export interface BenchState {
   readonly hidden?: Uint8Array;
   /** In the order of shells in `faceShell`. */
   readonly shells: readonly ShellRow[];
+  /** Whether shells keep their places. */
+  readonly placed: boolean;
+  /** Which axis of the model points up: 0 for y, 1 for z. */
+  readonly upAxis: number;
   /** Labels of what can be undone and redone, the nearest first. */
   readonly undoable: readonly string[];
   readonly redoable: readonly string[];
@@ -103,6 +107,9 @@ export interface BenchFigures {
   /** Of every triangle: logarithm of area stretch, and angular deformation in degrees. */
   readonly logArea: Float32Array;
   readonly angle: Float32Array;
+  /** The same, averaged by area at the vertices of each shell, of every triangle corner. */
+  readonly smoothLogArea: Float32Array;
+  readonly smoothAngle: Float32Array;
   readonly areaHistogram: Histogram;
   readonly angleHistogram: Histogram;
 }
@@ -127,12 +134,23 @@ export interface Ghost {
   readonly l2: number;
 }
 
+/** How the sky falls on the model as it is drawn. */
+export interface SkyBuffers {
+  /** 0 hidden to 255 open, of every drawn vertex. */
+  readonly sky: Uint8Array;
+  /** The same of a square of the ground, row by row, and where that lies in the model's own axes. */
+  readonly ground: Uint8Array;
+  readonly middle: readonly [number, number, number];
+  readonly side: number;
+}
+
 export type BenchEvent =
   /** The mesh is another one; the state that belongs to it follows at once. */
   | { readonly kind: 'model'; readonly model: ModelBuffers }
   | { readonly kind: 'state'; readonly state: BenchState }
   | { readonly kind: 'figures'; readonly figures: BenchFigures }
   | ({ readonly kind: 'layout' } & Layout)
+  | ({ readonly kind: 'sky' } & SkyBuffers)
   /** What is running, “Unfolding”; without it nothing is. */
   | {
       readonly kind: 'running';
@@ -184,6 +202,8 @@ export interface ReadFile {
   readonly faces: number;
   /** Names of the UV sets of a model; a project keeps its own. */
   readonly uvSets: readonly string[];
+  /** Whether a model looks as if z pointed up in it; a project says so itself, and glTF models stand along y. */
+  readonly mayLie: boolean;
   /** What of the file is damaged, for the artist. */
   readonly loss?: string;
 }
@@ -228,9 +248,10 @@ export interface BenchApi {
   /**
    * Makes a project of what was read last.
    *
+   * @param upAxis  0 where y points up in a model, 1 where z does
    * @param anyway  even if there is no room to keep it
    */
-  create(keepUvs: boolean, anyway: boolean): Promise<Answer<string>>;
+  create(keepUvs: boolean, upAxis: number, anyway: boolean): Promise<Answer<string>>;
   addDemos(): Promise<Answer<void>>;
   /** Tells what is on the Rack now and whenever that changes, from whatever tab, until the Rack is left. */
   watchRack(listen: (rows: readonly RackRow[]) => void, fail: (sentence: string) => void): Promise<void>;

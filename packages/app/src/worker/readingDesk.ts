@@ -2,6 +2,7 @@ import { openDocument } from '@blunt-hem/core/document/document';
 import { emptyHistory } from '@blunt-hem/core/document/history';
 import { HemError } from '@blunt-hem/core/errors';
 import type { Project } from '@blunt-hem/core/keeping/projectFile';
+import { likelyUp } from '@blunt-hem/core/mesh/likelyUp';
 import { faceCount } from '@blunt-hem/core/mesh/mesh';
 import * as Comlink from 'comlink';
 import type { BackedUp } from '../storage/backup.ts';
@@ -46,10 +47,11 @@ export function readingDesk() {
       waiting = result.ok;
       if ('project' in waiting) {
         const { project, loss } = waiting;
-        return { ok: { faces: faceCount(project.document.model.mesh), uvSets: [], loss } };
+        return { ok: { faces: faceCount(project.document.model.mesh), uvSets: [], mayLie: false, loss } };
       }
-      const { mesh, uvSets } = waiting.model;
-      return { ok: { faces: faceCount(mesh), uvSets: uvSets.map(({ name }) => name) } };
+      const { mesh, uvSets, source } = waiting.model;
+      const mayLie = source.format !== 'glb' && likelyUp(mesh) === 1;
+      return { ok: { faces: faceCount(mesh), uvSets: uvSets.map(({ name }) => name), mayLie } };
     },
     /**
      * @param take  is given each project of a backup; the next waits for it
@@ -63,11 +65,11 @@ export function readingDesk() {
       withReader(file.name, (reader) => reader.readBackup(file, Comlink.proxy(take), Comlink.proxy(report))),
     cancel: () => cancel(),
     /** The project that what was read last makes; it waits on until `done`. */
-    taken(keepUvs: boolean): Project {
+    taken(keepUvs: boolean, upAxis: number): Project {
       if (!waiting) throw new HemError('nothing-read', 'Nothing was opened. Open the file again.');
       if ('project' in waiting) return waiting.project;
       const { model } = waiting;
-      return { name: model.name, document: openDocument(model, { keepUvs }), history: emptyHistory };
+      return { name: model.name, document: openDocument(model, { keepUvs, upAxis }), history: emptyHistory };
     },
     done(): void {
       waiting = undefined;

@@ -3,12 +3,13 @@ import { totalsOf } from '@blunt-hem/core/document/figures';
 import { groupLabels, type History } from '@blunt-hem/core/document/history';
 import { changesModel, type Patch } from '@blunt-hem/core/document/patch';
 import type { Jobs } from '@blunt-hem/core/jobs/index';
+import type { Mesh } from '@blunt-hem/core/mesh/mesh';
 import { operationNamed } from '@blunt-hem/core/operations/catalogue';
 import type { Request } from '@blunt-hem/core/operations/operation';
 import type { Keeper } from '@blunt-hem/core/session/keeper';
 import { openSession, type Slot } from '@blunt-hem/core/session/session';
 import { facesOfShell } from '@blunt-hem/core/surface/shells';
-import { flatBuffers, histogram, modelBuffers, stretchBuffers } from './buffers.ts';
+import { flatBuffers, histogram, modelBuffers, skyBuffers, stretchBuffers } from './buffers.ts';
 import { figureDesk } from './figureDesk.ts';
 import { ghostOf } from './ghost.ts';
 import type { BenchEvent, BenchState, Ghost } from './protocol.ts';
@@ -39,6 +40,7 @@ export function sessionDesk(start: DeskStart, emit: (event: BenchEvent) => void,
   /** The act that the figures now known belong to. */
   let measuredGroup = -1;
   let seenGroup = -1;
+  let skyOf: { readonly mesh: Mesh; readonly upAxis: number } | undefined;
   let coveredNow: number | undefined;
   let coveredBefore: number | undefined;
 
@@ -101,6 +103,18 @@ export function sessionDesk(start: DeskStart, emit: (event: BenchEvent) => void,
     emit({ kind: 'layout', ...found, covered, coveredBefore });
     if (!rested) onFirstRest();
     rested = true;
+    void seeSky();
+  };
+
+  /** Asked once the hands rest, and again for another mesh or another way up. */
+  const seeSky = async (): Promise<void> => {
+    const { model, upAxis } = session.document;
+    if (skyOf?.mesh === model.mesh && skyOf.upAxis === upAxis) return;
+    skyOf = { mesh: model.mesh, upAxis };
+    const found = await session.ask('sky-light', {}).catch(() => undefined);
+    if (found && session.document.model.mesh === model.mesh)
+      emit({ kind: 'sky', ...skyBuffers(model, found) });
+    else if (!found) skyOf = undefined;
   };
 
   const stateOf = (withFlat: boolean, withHidden: boolean): BenchState => {
@@ -109,6 +123,8 @@ export function sessionDesk(start: DeskStart, emit: (event: BenchEvent) => void,
       ...(withFlat && { flat: flatBuffers(document) }),
       ...(withHidden && { hidden: document.hidden.slice() }),
       shells: figures.rows(document),
+      placed: document.placed === 1,
+      upAxis: document.upAxis,
       undoable: groupLabels(history.acts.slice(0, history.done)).reverse(),
       redoable: groupLabels(history.acts.slice(history.done)),
     };

@@ -20,10 +20,12 @@ export interface HemDocument extends Marks, Values {
 export interface OpenOptions {
   /** Whether UVs in the file are kept, and where they break becomes seams. Default true. */
   readonly keepUvs?: boolean;
+  /** Which axis points up, 0 for y and 1 for z. Default 0. */
+  readonly upAxis?: number;
 }
 
 /** A document of a freshly opened model. */
-export function openDocument(model: Model, { keepUvs = true }: OpenOptions = {}): HemDocument {
+export function openDocument(model: Model, { keepUvs = true, upAxis = 0 }: OpenOptions = {}): HemDocument {
   const { links } = topologyOf(model);
   const kept = keepUvs && model.uvSets.length > 0;
   const blank: UvSet = { name: 'UV', uv: new Float64Array(2 * model.mesh.cornerVertex.length).fill(NaN) };
@@ -32,6 +34,7 @@ export function openDocument(model: Model, { keepUvs = true }: OpenOptions = {})
     ...VALUES,
     ...marks,
     placed: kept ? 1 : 0,
+    upAxis,
     model,
     seams: kept ? seamsFromUv(links, model.uvSets[0].uv) : marks.seams,
     uvSets: kept ? model.uvSets : [blank],

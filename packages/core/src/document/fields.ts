@@ -31,6 +31,8 @@ export const VALUES = {
   currentUv: 0,
   /** 1 once the artist has placed shells, which then keep their places; until then every act lays all of them out afresh. */
   placed: 0,
+  /** Which axis of the model points up: 0 for y, 1 for z. It changes how it is shown and which way shells stand, not the model. */
+  upAxis: 0,
 } as const satisfies Record<string, unknown>;
 
 export type ValueField = keyof typeof VALUES;

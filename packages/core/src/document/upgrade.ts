@@ -9,7 +9,7 @@ import type { Change } from './patch.ts';
  * 1. Parts were hidden, not faces: all come back shown.
  * 2. A change of UVs was kept corner by corner; a change of the mesh was kept whole, as `remesh`; a model that no export could
  *    repeat had lost its source.
- * 4. Whether shells keep their places was not told: where there are any, they do.
+ * 4. Whether shells keep their places was not told: where there are any, they do. Every model stood along y.
  */
 export function upgradedDocument(kept: HemDocument): HemDocument {
   return withPlaced(withHidden(kept));
@@ -33,7 +33,7 @@ function withHidden(kept: HemDocument): HemDocument {
 function withPlaced(kept: HemDocument): HemDocument {
   if ('placed' in kept) return kept;
   const { uvSets, currentUv } = kept as HemDocument;
-  return { ...(kept as HemDocument), placed: uvSets[currentUv].uv.every(Number.isNaN) ? 0 : 1 };
+  return { ...(kept as HemDocument), upAxis: 0, placed: uvSets[currentUv].uv.every(Number.isNaN) ? 0 : 1 };
 }
 
 const NOWHERE = { at: new Uint32Array(0), before: new Float64Array(0), after: new Float64Array(0) };

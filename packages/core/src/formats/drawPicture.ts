@@ -30,7 +30,9 @@ export function drawPicture(
   const scale = (0.56 * Math.min(width, height)) / radius;
   const tilt = 0.3;
   const [ct, st, cp, sp] = [Math.cos(TURN), Math.sin(TURN), Math.cos(tilt), Math.sin(tilt)];
-  const view = (x: number, y: number, z: number) => {
+  const lies = document.upAxis === 1;
+  const view = (x: number, ownY: number, ownZ: number) => {
+    const [y, z] = lies ? [ownZ, -ownY] : [ownY, ownZ];
     const [rx, rz] = [ct * x + st * z, -st * x + ct * z];
     return [rx, cp * y - sp * rz, sp * y + cp * rz];
   };

@@ -13,6 +13,7 @@ import { rayTree } from './rayTree.ts';
 import { relaxShells } from './relaxShells.ts';
 import { removeFaces } from './removeFaces.ts';
 import { repairModel } from './repairModel.ts';
+import { skyLight } from './skyLight.ts';
 import { unfoldShells } from './unfoldShells.ts';
 import { warmUp } from './warmUp.ts';
 import { writeFile } from './writeFile.ts';
@@ -36,6 +37,7 @@ export const JOBS = [
   writeFile,
   writeProjectFile,
   drawPicture,
+  skyLight,
   warmUp,
 ] as const;
 

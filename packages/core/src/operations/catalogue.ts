@@ -13,6 +13,7 @@ import { hide } from './intake/hide.ts';
 import { nameParts } from './intake/nameParts.ts';
 import { repair } from './intake/repair.ts';
 import { repairSafe } from './intake/repairSafe.ts';
+import { standUp } from './intake/standUp.ts';
 import type { Operation, OperationContext, Request } from './operation.ts';
 import { relax } from './unfold/relax.ts';
 import { unfold } from './unfold/unfold.ts';
@@ -24,6 +25,7 @@ export const OPERATIONS = [
   deleteFaces,
   hide,
   nameParts,
+  standUp,
   cut,
   sew,
   openPieces,

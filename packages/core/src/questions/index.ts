@@ -7,12 +7,15 @@ import { coverage } from './coverage.ts';
 import { edgeLoop } from './edgeLoop.ts';
 import { examination } from './examination.ts';
 import { exportFile } from './exportFile.ts';
+import { inBoardBox } from './inBoardBox.ts';
 import { inBox } from './inBox.ts';
+import { neighbours } from './neighbours.ts';
 import { overlaps } from './overlaps.ts';
 import { pickBoard } from './pickBoard.ts';
 import { pickModel } from './pickModel.ts';
 import { picture } from './picture.ts';
 import type { Question, QuestionContext } from './question.ts';
+import { skyLight } from './skyLight.ts';
 
 /** Every question. */
 export const QUESTIONS = [
@@ -20,12 +23,15 @@ export const QUESTIONS = [
   pickBoard,
   edgeLoop,
   inBox,
+  inBoardBox,
+  neighbours,
   overlaps,
   coverage,
   examination,
   countFinding,
   picture,
   exportFile,
+  skyLight,
 ] as const;
 
 type AnyQuestion = (typeof QUESTIONS)[number];

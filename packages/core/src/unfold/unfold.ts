@@ -30,6 +30,8 @@ export interface UnfoldOptions {
   readonly pins?: Pins;
   /** Chains that lie straight at true length. */
   readonly stays?: readonly Stay[];
+  /** Which axis points up, as a document says it; what is up on the model is up in the flat. */
+  readonly upAxis?: number;
 }
 
 export interface Unfolded {
@@ -64,7 +66,7 @@ export function unfoldShell(
   shell: Shell,
   method: Method,
   context: Context,
-  { pins, stays = [] }: UnfoldOptions = {},
+  { pins, stays = [], upAxis = 0 }: UnfoldOptions = {},
 ): Unfolded {
   const found = borders(shell.triangles, shell.positions.length / 3);
   heedStop(context.signal);
@@ -101,7 +103,7 @@ export function unfoldShell(
     const uv = solved?.uv ?? fromTutte(shell, rest.totalArea, context);
     const scale = Math.sqrt(rest.totalArea / signedArea(shell.triangles, uv));
     const sized = uv.map((x) => x * scale);
-    return { uv: turnUpright(shell, sized), repaired: solved?.repaired ?? true };
+    return { uv: turnUpright(shell, sized, upAxis), repaired: solved?.repaired ?? true };
   };
   const pinned = (wanted: Pins, near: () => Float64Array): Unfolded => {
     return solve(wanted) ?? { uv: meetPins(shell, anyWay, wanted, near(), context), repaired: true };

@@ -1,15 +1,16 @@
 import type { Shell } from '../surface/shell.ts';
 
 /**
- * Turns a flat shell so that what is up on the model (+y) is up on the texture (+v), as nearly as one turn can.
- * A shell seen from straight above has no up; then −z, away from the viewer, takes its place.
+ * Turns a flat shell so that what is up on the model is up on the texture (+v), as nearly as one turn can.
+ * A shell seen from straight above has no up; then what is away from the viewer takes its place.
  *
  * @param uv  `2 × vertexCount`; only turned, about the origin
+ * @param upAxis  0 where y points up and −z away, 1 where z points up and y away
  */
-export function turnUpright(shell: Shell, uv: Float64Array): Float64Array {
-  const [yu, yv, strength] = meanGradient(shell, uv, 1, 1);
-  const [zu, zv] = meanGradient(shell, uv, 2, -1);
-  const [u, v] = strength > 0.05 ? [yu, yv] : [zu, zv];
+export function turnUpright(shell: Shell, uv: Float64Array, upAxis = 0): Float64Array {
+  const [upU, upV, strength] = meanGradient(shell, uv, upAxis === 0 ? 1 : 2, 1);
+  const [awayU, awayV] = meanGradient(shell, uv, upAxis === 0 ? 2 : 1, upAxis === 0 ? -1 : 1);
+  const [u, v] = strength > 0.05 ? [upU, upV] : [awayU, awayV];
   const length = Math.hypot(u, v);
   if (!(length > 0)) return uv;
   const c = v / length;

@@ -4,6 +4,7 @@ import {
   IconArrowForwardUp,
   IconColorSwatch,
   IconFocusCentered,
+  IconGridDots,
   IconLayoutBoard,
   IconPointerOff,
   IconStack2,
@@ -57,13 +58,24 @@ export const showOverlay = ({ name, title }: Overlay): Command => ({
   act: (s) => useBench.setState({ overlay: s.overlay === name ? undefined : name }),
 });
 
+/** Whether an overlay shows every face by itself, or evens them out over the shell. */
+export const byFace: Command = {
+  name: 'by-face',
+  label: () => 'Face by face',
+  help: 'Stretch maps face by face, not evened out',
+  icon: IconGridDots,
+  pressed: (s) => s.byFace,
+  act: (s) => useBench.setState({ byFace: !s.byFace }),
+};
+
 export const nextTarget: Command = {
   name: 'next-target',
   label: () => 'What a click picks',
   help: 'Edges, faces or shells: what a click picks',
   key: 'shift+q',
   icon: IconStack2,
-  act: ({ target }) => useBench.setState({ target: TARGETS[(TARGETS.indexOf(target) + 1) % TARGETS.length] }),
+  act: ({ target }) =>
+    useBench.setState({ target: TARGETS[(TARGETS.indexOf(target) + 1) % TARGETS.length], hover: undefined }),
 };
 
 export const letGoOrStop: Command = {

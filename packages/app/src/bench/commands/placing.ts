@@ -3,30 +3,30 @@ import {
   IconArrowsDiagonal,
   IconArrowsDiagonalMinimize2,
   IconFlipHorizontal,
+  IconRotate,
   IconRotate2,
+  IconRotateClockwise,
   IconRotateClockwise2,
 } from '@tabler/icons-react';
-import { note } from '../../store/acts.ts';
+import { hint } from '../../store/acts.ts';
 import { useBench } from '../../store/bench.ts';
+import { boxOfChosen } from '../../store/select.ts';
 import { transformChosen } from '../tools/holdShells.ts';
 import type { Command } from './command.ts';
 
 /** Turns, scales or mirrors the selected shells about the middle of their box. */
-function aboutMiddle(a: number, b: number, c: number, d: number): void {
-  const { chosen, shells } = useBench.getState();
-  const boxes = [...chosen].flatMap((s) => shells[s]?.box ?? []);
-  if (boxes.length === 0) {
-    note('Pick an unfolded shell first.');
+export function aboutMiddle(a: number, b: number, c: number, d: number): void {
+  const box = boxOfChosen(useBench.getState());
+  if (!box) {
+    hint('Pick an unfolded shell first.');
     return;
   }
-  const at = (k: number) => boxes.filter((_, i) => i % 4 === k);
-  const u = (Math.min(...at(0)) + Math.max(...at(2))) / 2;
-  const v = (Math.min(...at(1)) + Math.max(...at(3))) / 2;
+  const [u, v] = [(box[0] + box[2]) / 2, (box[1] + box[3]) / 2];
   const matrix: UvMatrix = [a, b, c, d, u - a * u - c * v, v - b * u - d * v];
   void transformChosen(matrix);
 }
 
-const turn = (degrees: number): void => {
+export const turn = (degrees: number): void => {
   const angle = (degrees * Math.PI) / 180;
   aboutMiddle(Math.cos(angle), Math.sin(angle), -Math.sin(angle), Math.cos(angle));
 };
@@ -41,7 +41,8 @@ const placing = (name: string, label: string, icon: Command['icon'], act: () => 
 export const PLACING: readonly Command[] = [
   placing('turn-right', 'Turn −90°', IconRotateClockwise2, () => aboutMiddle(0, -1, 1, 0)),
   placing('turn-left', 'Turn +90°', IconRotate2, () => aboutMiddle(0, 1, -1, 0)),
-  placing('turn-little', 'Turn +5°', IconRotate2, () => turn(5)),
+  placing('turn-right-little', 'Turn −5°', IconRotateClockwise, () => turn(-5)),
+  placing('turn-left-little', 'Turn +5°', IconRotate, () => turn(5)),
   placing('larger', 'Larger by a tenth', IconArrowsDiagonal, () => aboutMiddle(1.1, 0, 0, 1.1)),
   placing('smaller', 'Smaller by a tenth', IconArrowsDiagonalMinimize2, () =>
     aboutMiddle(1 / 1.1, 0, 0, 1 / 1.1),

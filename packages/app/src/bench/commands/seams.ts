@@ -1,5 +1,5 @@
 import { IconCut, IconNeedleThread, IconScissors } from '@tabler/icons-react';
-import { note, perform, picked } from '../../store/acts.ts';
+import { hint, note, perform, picked } from '../../store/acts.ts';
 import { useBench } from '../../store/bench.ts';
 import { namesOfChosen } from '../../store/select.ts';
 import { type Command, ofMany } from './command.ts';
@@ -7,7 +7,7 @@ import { type Command, ofMany } from './command.ts';
 async function seamAct(operation: 'cut' | 'sew', nothing: string): Promise<void> {
   await picked();
   const edges = [...useBench.getState().edges];
-  if (edges.length === 0) return note(nothing);
+  if (edges.length === 0) return hint(nothing);
   useBench.setState({ edges: new Set() });
   const done = await perform(operation, { edges });
   if (done && !done.changed && done.notes.length === 0)

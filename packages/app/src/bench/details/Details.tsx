@@ -5,6 +5,7 @@ import { select } from '../../store/select.ts';
 import type { ShellRow } from '../../worker/protocol.ts';
 import { judgements } from '../judging.ts';
 import { stageNamed } from '../stages/index.ts';
+import { PlaceFields } from './PlaceFields.tsx';
 
 /** What is selected, and every shell with its figures. */
 export function Details() {
@@ -139,6 +140,7 @@ function Selection() {
           )}
         </dl>
       )}
+      <PlaceFields />
     </section>
   );
 }

@@ -1,6 +1,15 @@
 import { ghost } from './ghost.ts';
+import { groundShadow } from './groundShadow.ts';
 import type { Layer } from './layer.ts';
-import { boardChosen, boardHover, modelChosen, modelHover, shiningThrough } from './marks.ts';
+import {
+  boardChosen,
+  boardHover,
+  boardRim,
+  modelChosen,
+  modelHover,
+  modelRim,
+  shiningThrough,
+} from './marks.ts';
 import { overlapDots } from './overlaps.ts';
 import { boardBorders, modelSeams } from './seams.ts';
 import { boardSurface, modelSurface } from './surface.ts';
@@ -9,9 +18,11 @@ import { boardWires, modelWires } from './wires.ts';
 
 /** Everything that is drawn, from the bottom up. */
 export const LAYERS: readonly Layer[] = [
+  groundShadow,
   modelSurface,
   modelWires,
   modelSeams,
+  modelRim,
   modelHover,
   modelChosen,
   shiningThrough,
@@ -20,6 +31,7 @@ export const LAYERS: readonly Layer[] = [
   boardWires,
   boardBorders,
   overlapDots,
+  boardRim,
   boardHover,
   boardChosen,
   ghost,

@@ -1,7 +1,7 @@
 import { Group } from 'three';
 import type { BenchStore } from '../../store/bench.ts';
 import { PALETTE } from '../../theme/palette.ts';
-import { linesOnBoard, linesOnModel, outlineOf } from '../panes/edgeLines.ts';
+import { joined, linesOnBoard, linesOnModel, outlineOf, rimOf, sideOnBoard } from '../panes/edgeLines.ts';
 import { fatLines } from '../panes/fatLines.ts';
 import type { Layer, Scenery } from './layer.ts';
 
@@ -43,6 +43,48 @@ export const modelHover = edgesIn('hovered edge', 'model', HOVERED, hoveredEdges
 export const boardHover = edgesIn('hovered edge', 'board', HOVERED, hoveredEdges, hovering);
 export const modelChosen = edgesIn('selected edges', 'model', CHOSEN, (s) => s.edges, choosing);
 export const boardChosen = edgesIn('selected edges', 'board', CHOSEN, (s) => s.edges, choosing);
+
+/** The rim of what is selected, faces and shells: a line round it, so that a map under it keeps its colours. */
+const rimIn = (pane: 'model' | 'board'): Layer => ({
+  name: 'rim of the selection',
+  pane,
+  make({ drawn }: Scenery) {
+    const lines = fatLines({ colour: PALETTE.fuchsia, width: 2.5, order: 4 });
+    let outlined: readonly unknown[] = [];
+    let outline: ReturnType<typeof rimOf> = [[], []];
+    return {
+      object: lines.object,
+      needs: (s) => [
+        s.model,
+        s.flat?.faceShell,
+        s.faces,
+        s.chosen,
+        ...(pane === 'board' ? [drawn.version] : []),
+      ],
+      update({ model, flat, faces, chosen }) {
+        if (!model || !flat) return;
+        const about = [model, flat.faceShell, faces, chosen];
+        if (about.some((value, i) => value !== outlined[i])) {
+          outlined = about;
+          outline = rimOf(model, flat.faceShell, faces, chosen);
+        }
+        const [first, second] = outline;
+        lines.set(
+          pane === 'model'
+            ? linesOnModel(model, [...first, ...second])
+            : joined(
+                sideOnBoard(model, drawn.uv, first, 0).lines,
+                sideOnBoard(model, drawn.uv, second, 1).lines,
+              ),
+        );
+      },
+      dispose: lines.dispose,
+    };
+  },
+});
+
+export const modelRim = rimIn('model');
+export const boardRim = rimIn('board');
 
 /** What is selected and hidden by the model itself: faint, but there. */
 export const shiningThrough: Layer = {

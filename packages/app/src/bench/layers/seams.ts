@@ -1,23 +1,48 @@
 import { Group } from 'three';
 import { PALETTE } from '../../theme/palette.ts';
-import { linesOnBoard, linesOnModel, shownEdges } from '../panes/edgeLines.ts';
+import { chainsOf, distancesAlong, meanLength } from '../panes/chains.ts';
+import { joined, linesOnBoard, linesOnModel, shownEdges, sideOnBoard } from '../panes/edgeLines.ts';
 import { fatLines } from '../panes/fatLines.ts';
 import type { Layer } from './layer.ts';
 
-/** A running stitch: ink dashes of constant length on screen, on a paper casing. */
+/** Pixels of a dash and its gap together, close by. */
+const STITCH = 12;
+/** Mean edges shorter than this on screen, pixels, let a seam be thinner, and at last a hairline. */
+const [FINE, HAIR] = [14, 4];
+
+/** A running stitch: dashes of constant length on screen, on a casing; thinner as edges get small, at last a plain hairline. */
 function stitch() {
   const casing = fatLines({ colour: PALETTE.paper, width: 5, order: 1 });
   const dashes = fatLines({ colour: PALETTE.ink, width: 3, dash: [1, 0.75], order: 2 });
   const object = new Group();
   object.add(casing.object, dashes.object);
+  let edgeLength = 0;
   return {
     object,
-    set(positions: Float32Array) {
+    /** @param distances  along the seam, of both ends of every line */
+    set(positions: Float32Array, distances: Float32Array) {
       casing.set(positions);
-      dashes.set(positions);
+      dashes.set(positions, distances);
+      edgeLength = meanLength(positions);
     },
-    scale(perPixel: number) {
-      dashes.material.dashScale = 1 / (7 * perPixel);
+    /** Never glaring: light on dark, dark on light. */
+    colour(dark: boolean) {
+      casing.material.color.set(dark ? PALETTE.dusk : PALETTE.paper);
+      dashes.material.color.set(dark ? PALETTE.moon : PALETTE.ink);
+    },
+    frame(perPixel: number) {
+      const pixels = edgeLength / perPixel;
+      const near = Math.max(0, Math.min(1, (pixels - HAIR) / (FINE - HAIR)));
+      const { material } = dashes;
+      material.linewidth = 1.2 + 1.8 * near;
+      const plain = near === 0;
+      if (material.dashed === plain) {
+        material.dashed = !plain;
+        material.needsUpdate = true;
+      }
+      material.dashScale = 1.75 / (STITCH * perPixel * (0.6 + 0.4 * near));
+      casing.object.visible = dashes.object.visible && !plain;
+      casing.material.linewidth = material.linewidth + 2;
     },
     dispose() {
       casing.dispose();
@@ -26,40 +51,72 @@ function stitch() {
   };
 }
 
-/** Seams on the model. */
+/** A thin plain line: where the file ends, nobody cut it. */
+function border() {
+  const lines = fatLines({ colour: PALETTE.ink, width: 1.2, opacity: 0.8, order: 1 });
+  return { ...lines, colour: (dark: boolean) => lines.material.color.set(dark ? PALETTE.moon : PALETTE.ink) };
+}
+
+/** Seams on the model, and where the file ends. */
 export const modelSeams: Layer = {
   name: 'seams',
   pane: 'model',
   make() {
-    const lines = stitch();
+    const [seams, borders] = [stitch(), border()];
+    const object = new Group();
+    object.add(seams.object, borders.object);
     return {
-      object: lines.object,
-      needs: (s) => [s.flat, s.hidden],
-      update({ model, flat, hidden }) {
-        if (model && flat) lines.set(linesOnModel(model, shownEdges(model, hidden, flat.seams)));
+      object,
+      needs: (s) => [s.flat, s.hidden, s.dark],
+      update({ model, flat, hidden, dark }) {
+        seams.colour(dark);
+        borders.colour(dark);
+        if (!model || !flat) return;
+        const { edges, breaks } = chainsOf(model, shownEdges(model, hidden, flat.seams));
+        const positions = linesOnModel(model, edges);
+        seams.set(
+          positions,
+          distancesAlong(positions, (line) => breaks[line] === 1),
+        );
+        borders.set(linesOnModel(model, shownEdges(model, hidden, flat.borders)));
       },
-      frame: ({ perPixel }) => lines.scale(perPixel),
-      dispose: lines.dispose,
+      frame: ({ perPixel }) => seams.frame(perPixel),
+      dispose() {
+        seams.dispose();
+        borders.dispose();
+      },
     };
   },
 };
 
-/** Where shells end in the flat: at seams, and where the mesh ends. */
+/** Where shells end in the flat: at seams, and where the file ends. */
 export const boardBorders: Layer = {
   name: 'borders',
   pane: 'board',
   make({ drawn }) {
-    const lines = stitch();
+    const [seams, borders] = [stitch(), border()];
+    const object = new Group();
+    object.add(seams.object, borders.object);
     return {
-      object: lines.object,
-      needs: (s) => [s.flat, s.hidden, drawn.version],
-      update({ model, flat, hidden }) {
+      object,
+      needs: (s) => [s.flat, s.hidden, s.dark, drawn.version],
+      update({ model, flat, hidden, dark }) {
+        seams.colour(dark);
+        borders.colour(dark);
         if (!model || !flat) return;
-        const edges = [...shownEdges(model, hidden, flat.seams), ...shownEdges(model, hidden, flat.borders)];
-        lines.set(linesOnBoard(model, drawn.uv, edges));
+        const { edges, breaks } = chainsOf(model, shownEdges(model, hidden, flat.seams));
+        const [one, other] = ([0, 1] as const).map((side) => sideOnBoard(model, drawn.uv, edges, side));
+        const distances = [one, other].map(({ lines, from }) =>
+          distancesAlong(lines, (line) => from[line] !== from[line - 1] + 1 || breaks[from[line]] === 1),
+        );
+        seams.set(joined(one.lines, other.lines), joined(distances[0], distances[1]));
+        borders.set(linesOnBoard(model, drawn.uv, shownEdges(model, hidden, flat.borders)));
       },
-      frame: ({ perPixel }) => lines.scale(perPixel),
-      dispose: lines.dispose,
+      frame: ({ perPixel }) => seams.frame(perPixel),
+      dispose() {
+        seams.dispose();
+        borders.dispose();
+      },
     };
   },
 };

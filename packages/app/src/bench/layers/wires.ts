@@ -19,6 +19,28 @@ void main() {
   colour = vec4(uColour, uOpacity);
 }`;
 
+/** Edges shorter than this on screen, pixels, are not drawn, and from the other on as plain as they get. */
+const [HIDDEN, PLAIN] = [2.5, 7];
+
+/** Mean length of some of the edges, as they are drawn. */
+function meanEdge({ index, attributes }: BufferGeometry, pane: 'model' | 'board'): number {
+  const places = pane === 'model' ? attributes.position : attributes.flatUv;
+  if (!index || !places) return 0;
+  const stride = 2 * Math.max(1, Math.floor(index.count / 1000));
+  let [sum, count] = [0, 0];
+  for (let i = 0; i + 1 < index.count; i += stride) {
+    const [a, b] = [index.getX(i), index.getX(i + 1)];
+    const length = Math.hypot(
+      places.getX(a) - places.getX(b),
+      places.getY(a) - places.getY(b),
+      pane === 'model' ? places.getZ(a) - places.getZ(b) : 0,
+    );
+    sum += length;
+    count++;
+  }
+  return count > 0 ? sum / count : 0;
+}
+
 /** Edges of faces, as hairlines between the vertices of the surface itself: they move with it, and are stored once. */
 const wiresIn = (pane: 'model' | 'board', opacity: number): Layer => ({
   name: 'wires',
@@ -49,9 +71,13 @@ const wiresIn = (pane: 'model' | 'board', opacity: number): Layer => ({
         drawn = [model, hidden];
         geometry.setIndex(new Uint32BufferAttribute(wireEnds(model, hidden), 1));
       },
-      frame() {
+      frame({ perPixel }) {
         // The attributes are those of the surface, pictures and all.
         geometry.attributes = surface.attributes;
+        const pixels = meanEdge(geometry, pane) / perPixel;
+        const seen = Math.max(0, Math.min(1, (pixels - HIDDEN) / (PLAIN - HIDDEN)));
+        material.uniforms.uOpacity.value = opacity * seen;
+        object.visible = seen > 0;
       },
       dispose() {
         geometry.attributes = {};
@@ -62,5 +88,5 @@ const wiresIn = (pane: 'model' | 'board', opacity: number): Layer => ({
   },
 });
 
-export const modelWires = wiresIn('model', 0.16);
-export const boardWires = wiresIn('board', 0.14);
+export const modelWires = wiresIn('model', 0.2);
+export const boardWires = wiresIn('board', 0.18);

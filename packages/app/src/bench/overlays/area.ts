@@ -10,6 +10,7 @@ export const area: Overlay = {
   label: 'Area',
   title: 'Area stretch',
   values: ({ logArea }) => logArea,
+  smooth: ({ smoothLogArea }) => smoothLogArea,
   // Little room in the flat stretches the texture on the model.
   place: (value) => 0.5 - (0.5 * value) / REACH,
   colour: interpolatePuOr,

@@ -7,8 +7,9 @@ export interface Overlay {
   readonly label: string;
   /** Over the legend, and on the button that shows it. */
   readonly title: string;
-  /** What it shows of every triangle. */
+  /** What it shows of every triangle, and evened out, of every corner of one. */
   values(figures: BenchFigures): Float32Array;
+  smooth(figures: BenchFigures): Float32Array;
   /** Where a value lies on the ramp: 0 to 1, and beyond for what is off its ends. */
   place(value: number): number;
   /** Colour of a place on the ramp. */

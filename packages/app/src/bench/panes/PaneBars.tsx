@@ -1,54 +1,141 @@
 import { TARGETS, type Target } from '@blunt-hem/core/select/target';
 import {
+  IconAdjustmentsHorizontal,
   IconAspectRatio,
   IconCube3dSphere,
   IconEye,
   IconEyeOff,
   IconFocusCentered,
+  IconLayoutGrid,
+  IconPinned,
 } from '@tabler/icons-react';
-import { Button, Dropdown, Segmented, Slider, Switch, Tooltip } from 'antd';
+import { Button, Dropdown, Popover, Segmented, Slider, Switch, Tooltip } from 'antd';
+import { Fragment, type ReactNode, useEffect, useRef, useState } from 'react';
+import { perform } from '../../store/acts.ts';
 import { useBench } from '../../store/bench.ts';
 import { OVERLAYS } from '../overlays/index.ts';
 import { frameSelection } from './framing.ts';
 import { handle } from './rendererHandle.ts';
 
+interface Control {
+  readonly name: string;
+  /** Pixels that it takes in full, and where it can do with less, in short. */
+  readonly width: number;
+  readonly short?: number;
+  readonly show: (inShort: boolean) => ReactNode;
+}
+
+interface PaneBarProps {
+  readonly title: string;
+  /** From the first needed to the last: where there is no room they are shown in short, and those that still do not fit fold into a menu. */
+  readonly controls: readonly Control[];
+  /** Always to be seen. */
+  readonly always?: ReactNode;
+}
+
+/** What title, menu and the controls that are always there take, pixels, and the gap after each. */
+const [FRAME, GAP] = [136, 8];
+
+/** The bar over a pane. */
+function PaneBar({ title, controls, always }: PaneBarProps) {
+  const bar = useRef<HTMLDivElement>(null);
+  const [width, setWidth] = useState(Infinity);
+  useEffect(() => {
+    if (!bar.current) return;
+    const observer = new ResizeObserver(([entry]) => setWidth(entry.contentRect.width));
+    observer.observe(bar.current);
+    return () => observer.disconnect();
+  }, []);
+  let left = width - FRAME;
+  const inShort = controls.reduce((sum, control) => sum + control.width + GAP, 0) > left;
+  const shown = controls.filter(({ width: full, short = full }) => {
+    left -= (inShort ? short : full) + GAP;
+    return left >= 0;
+  });
+  const folded = controls.slice(shown.length);
+  const keyed = (list: readonly Control[], short: boolean) =>
+    list.map(({ name, show }) => <Fragment key={name}>{show(short)}</Fragment>);
+  return (
+    <div className="pane-bar" ref={bar}>
+      <h2>{title}</h2>
+      {keyed(shown, inShort)}
+      {folded.length > 0 && (
+        <Popover
+          trigger="click"
+          placement="bottomLeft"
+          content={<div className="pane-menu">{keyed(folded, false)}</div>}
+        >
+          <Button
+            size="small"
+            icon={<IconAdjustmentsHorizontal size={15} />}
+            aria-label={`${title}: more settings`}
+          />
+        </Popover>
+      )}
+      <span className="pane-gap" />
+      {always}
+    </div>
+  );
+}
+
+interface InShort {
+  readonly inShort: boolean;
+}
+
 /** What a click picks, and whether it goes through. */
 export function ModelBar() {
-  const target = useBench((s) => s.target);
-  const visibleOnly = useBench((s) => s.visibleOnly);
   return (
-    <div className="pane-bar">
-      <h2>Model</h2>
-      <Segmented<Target>
+    <PaneBar
+      title="Model"
+      always={
+        <>
+          <Views />
+          <Tooltip title="Frame the selection (F)">
+            <Button
+              size="small"
+              icon={<IconFocusCentered size={15} />}
+              aria-label="Frame the selection"
+              onClick={frameSelection}
+            />
+          </Tooltip>
+        </>
+      }
+      controls={[
+        { name: 'target', width: 190, show: () => <Targets /> },
+        { name: 'through', width: 116, short: 24, show: (inShort) => <Through inShort={inShort} /> },
+      ]}
+    />
+  );
+}
+
+function Targets() {
+  const target = useBench((s) => s.target);
+  return (
+    <Segmented<Target>
+      size="small"
+      aria-label="What a click picks"
+      value={target}
+      options={TARGETS.map((value) => ({ value, label: value[0].toUpperCase() + value.slice(1) }))}
+      onChange={(value) => useBench.setState({ target: value, hover: undefined })}
+    />
+  );
+}
+
+function Through({ inShort }: InShort) {
+  const visibleOnly = useBench((s) => s.visibleOnly);
+  const name = visibleOnly ? 'Visible only' : 'Through';
+  return (
+    <Tooltip title={visibleOnly ? 'A box takes only what can be seen' : 'A box goes through to the far side'}>
+      <Button
         size="small"
-        aria-label="What a click picks"
-        value={target}
-        options={TARGETS.map((value) => ({ value, label: value[0].toUpperCase() + value.slice(1) }))}
-        onChange={(value) => useBench.setState({ target: value })}
-      />
-      <Tooltip
-        title={visibleOnly ? 'A box takes only what can be seen' : 'A box goes through to the far side'}
+        icon={visibleOnly ? <IconEye size={15} /> : <IconEyeOff size={15} />}
+        aria-label={name}
+        aria-pressed={visibleOnly}
+        onClick={() => useBench.setState({ visibleOnly: !visibleOnly })}
       >
-        <Button
-          size="small"
-          icon={visibleOnly ? <IconEye size={15} /> : <IconEyeOff size={15} />}
-          aria-pressed={visibleOnly}
-          onClick={() => useBench.setState({ visibleOnly: !visibleOnly })}
-        >
-          {visibleOnly ? 'Visible only' : 'Through'}
-        </Button>
-      </Tooltip>
-      <span className="pane-gap" />
-      <Views />
-      <Tooltip title="Frame the selection (F)">
-        <Button
-          size="small"
-          icon={<IconFocusCentered size={15} />}
-          aria-label="Frame the selection"
-          onClick={frameSelection}
-        />
-      </Tooltip>
-    </div>
+        {!inShort && name}
+      </Button>
+    </Tooltip>
   );
 }
 
@@ -89,24 +176,51 @@ function Views() {
   );
 }
 
-/** Overlay and checker, the same on both panes. */
+/** Overlay and checker, the same on both panes, and how the Board keeps itself. */
 export function BoardBar() {
-  const overlay = useBench((s) => s.overlay);
-  const checker = useBench((s) => s.checker);
-  const repeats = useBench((s) => s.repeats);
   return (
-    <div className="pane-bar">
-      <h2>Board</h2>
-      <Segmented<string>
-        size="small"
-        aria-label="Overlay"
-        value={overlay ?? ''}
-        options={[
-          { label: 'Plain', value: '' },
-          ...OVERLAYS.map(({ label, name }) => ({ label, value: name })),
-        ]}
-        onChange={(value) => useBench.setState({ overlay: value || undefined })}
-      />
+    <PaneBar
+      title="Board"
+      controls={[
+        { name: 'overlay', width: 158, show: () => <Overlays /> },
+        { name: 'checker', width: 92, short: 28, show: (inShort) => <Checker inShort={inShort} /> },
+        { name: 'places', width: 138, short: 24, show: (inShort) => <Places inShort={inShort} /> },
+        { name: 'repeats', width: 86, show: () => <Repeats /> },
+      ]}
+      always={
+        <Tooltip title="Frame the tile">
+          <Button
+            size="small"
+            icon={<IconAspectRatio size={15} />}
+            aria-label="Frame the tile"
+            onClick={() => handle.renderer?.frameBoard()}
+          />
+        </Tooltip>
+      }
+    />
+  );
+}
+
+function Overlays() {
+  const overlay = useBench((s) => s.overlay);
+  return (
+    <Segmented<string>
+      size="small"
+      aria-label="Overlay"
+      value={overlay ?? ''}
+      options={[
+        { label: 'Plain', value: '' },
+        ...OVERLAYS.map(({ label, name }) => ({ label, value: name })),
+      ]}
+      onChange={(value) => useBench.setState({ overlay: value || undefined })}
+    />
+  );
+}
+
+function Checker({ inShort }: InShort) {
+  const checker = useBench((s) => s.checker);
+  return (
+    <Tooltip title="Gingham (V)">
       <span className="pane-pair">
         <Switch
           size="small"
@@ -114,26 +228,48 @@ export function BoardBar() {
           checked={checker}
           onChange={(value) => useBench.setState({ checker: value })}
         />
-        Gingham
+        {!inShort && 'Gingham'}
       </span>
-      <Slider
-        className="pane-slider"
-        min={4}
-        max={96}
-        value={repeats}
-        tooltip={{ formatter: (value) => `${value} repeats` }}
-        ariaLabelForHandle="Repeats of the checker"
-        onChange={(value) => useBench.setState({ repeats: value })}
-      />
-      <span className="pane-gap" />
-      <Tooltip title="Frame the tile">
-        <Button
-          size="small"
-          icon={<IconAspectRatio size={15} />}
-          aria-label="Frame the tile"
-          onClick={() => handle.renderer?.frameBoard()}
-        />
-      </Tooltip>
-    </div>
+    </Tooltip>
+  );
+}
+
+function Repeats() {
+  const repeats = useBench((s) => s.repeats);
+  return (
+    <Slider
+      className="pane-slider"
+      min={4}
+      max={96}
+      value={repeats}
+      tooltip={{ formatter: (value) => `${value} repeats` }}
+      ariaLabelForHandle="Repeats of the checker"
+      onChange={(value) => useBench.setState({ repeats: value })}
+    />
+  );
+}
+
+/** Whether the Board lays shells out afresh after every act, or they keep their places. */
+function Places({ inShort }: InShort) {
+  const placed = useBench((s) => s.placed);
+  const name = placed ? 'Places kept' : 'Laid out afresh';
+  return (
+    <Tooltip
+      title={
+        placed
+          ? 'Shells keep their places; one that no longer fits waits beside the tile'
+          : 'After every act the Board lays all shells out afresh, until one is moved or packed'
+      }
+    >
+      <Button
+        size="small"
+        icon={placed ? <IconPinned size={15} /> : <IconLayoutGrid size={15} />}
+        aria-label={name}
+        aria-pressed={placed}
+        onClick={() => void perform('keep-places', { keep: !placed })}
+      >
+        {!inShort && name}
+      </Button>
+    </Tooltip>
   );
 }

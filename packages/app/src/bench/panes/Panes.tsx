@@ -1,12 +1,13 @@
 import { useEffect, useRef } from 'react';
 import { Group, Panel, Separator } from 'react-resizable-panels';
 import { useBench } from '../../store/bench.ts';
+import type { Pane } from '../../store/selection.ts';
 import { Legend } from './Legend.tsx';
-import { NoticeBar } from './NoticeBar.tsx';
 import { BoardBar, ModelBar } from './PaneBars.tsx';
 import { paneRenderer } from './renderer.ts';
 import { handle } from './rendererHandle.ts';
 import { ShellHandles } from './ShellHandles.tsx';
+import { ShellNumbers } from './ShellNumbers.tsx';
 import { usePaneHands } from './usePaneHands.ts';
 
 /** Model and Board: one canvas behind two panes. */
@@ -38,33 +39,42 @@ export function Panes() {
       <Split>
         <section className="pane" aria-label="Model">
           <ModelBar />
-          <div
-            className="pane-hands"
-            ref={modelPane}
-            data-testid="model"
-            tabIndex={-1}
-            role="application"
-            aria-label="Model, drag to turn"
-          />
+          <Hands pane="model" here={modelPane} label="Model: drag to turn" />
           <Legend />
         </section>
         <section className="pane" aria-label="Board">
           <BoardBar />
-          <div
-            className="pane-hands"
-            ref={boardPane}
-            data-testid="board"
-            tabIndex={-1}
-            role="application"
-            aria-label="Board, drag to move the view"
-          />
+          <Hands pane="board" here={boardPane} label="Board: drag to move the view" />
+          <ShellNumbers />
           <GhostNote />
           <ShellHandles />
         </section>
       </Split>
       <Band />
-      <NoticeBar />
     </div>
+  );
+}
+
+/** Where a pane takes the pointer and the keys. */
+function Hands({
+  pane,
+  here,
+  label,
+}: {
+  readonly pane: Pane;
+  readonly here: React.RefObject<HTMLDivElement | null>;
+  readonly label: string;
+}) {
+  return (
+    <div
+      className="pane-hands"
+      ref={here}
+      data-testid={pane}
+      // biome-ignore lint/a11y/noNoninteractiveTabindex: all that a pointer does here, keys do
+      tabIndex={0}
+      role="application"
+      aria-label={`${label}, arrow keys to walk, Enter to pick`}
+    />
   );
 }
 

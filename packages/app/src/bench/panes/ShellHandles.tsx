@@ -1,31 +1,34 @@
 import type { UvMatrix } from '@blunt-hem/core/surface/similarity';
+import type { UvBox } from '@blunt-hem/core/surface/uvBox';
 import { useDrag } from '@use-gesture/react';
 import { useEffect, useRef, useState } from 'react';
 import { useBench } from '../../store/bench.ts';
+import { boxOfChosen } from '../../store/select.ts';
 import { gripShells } from '../tools/holdShells.ts';
 import type { Grip } from '../tools/tool.ts';
 import { paneElement, placeOf } from './places.ts';
-import { handle } from './rendererHandle.ts';
+import { handle, onViewChange } from './rendererHandle.ts';
 
 /** Round the selected shells on the Board: a frame, a corner to scale by and a knob to turn by. */
 export function ShellHandles() {
   const chosen = useBench((s) => s.chosen);
   const rows = useBench((s) => s.shells);
+  const dragged = useBench((s) => s.dragged);
   const [, redraw] = useState(0);
 
   useEffect(() => {
     const again = () => redraw((n) => n + 1);
-    const stop = handle.renderer?.onViewChange(again);
+    const stop = onViewChange(again);
     window.addEventListener('resize', again);
     return () => {
-      stop?.();
+      stop();
       window.removeEventListener('resize', again);
     };
   }, []);
 
-  const boxes = [...chosen].flatMap((s) => rows[s]?.box ?? []);
+  const box = boxOfChosen({ chosen, shells: rows });
   const { renderer } = handle;
-  const frame = frameOf(boxes);
+  const frame = frameOf(box);
   const scale = useHandle(frame, ([fx, fy], [x, y]) => {
     const factor = Math.max(0.05, Math.hypot(x, y) / Math.hypot(fx, fy));
     return [factor, 0];
@@ -36,7 +39,10 @@ export function ShellHandles() {
   });
   if (!frame || !renderer) return null;
   return (
-    <div className="handles" style={frame.style}>
+    <div
+      className="handles"
+      style={{ ...frame.style, transform: dragged && asDragged(frame, dragged, renderer.board.scale) }}
+    >
       <button
         type="button"
         className="handle handle-scale"
@@ -53,7 +59,15 @@ export function ShellHandles() {
   );
 }
 
+/** What a map of the flat does to the frame, as a style: u goes right and v up, about the frame's upper left corner. */
+function asDragged({ corner: [u, v] }: Frame, [a, b, c, d, e, f]: UvMatrix, scale: number): string {
+  const [du, dv] = [a * u + c * v + e - u, b * u + d * v + f - v];
+  return `matrix(${a}, ${-b}, ${-c}, ${d}, ${du * scale}, ${-dv * scale})`;
+}
+
 interface Frame {
+  /** Its upper left corner, u and v. */
+  readonly corner: readonly [number, number];
   /** Middle of the selected shells, u and v, and pixels of the page. */
   readonly middle: readonly [number, number];
   readonly page: readonly [number, number];
@@ -65,19 +79,19 @@ interface Frame {
   };
 }
 
-/** Where boxes of shells are in the pane; u and v of their corners, four numbers each. */
-function frameOf(boxes: readonly number[]): Frame | undefined {
+/** Where a box is in the pane. */
+function frameOf(box: UvBox | undefined): Frame | undefined {
   const { renderer } = handle;
-  if (boxes.length === 0 || !renderer) return undefined;
+  if (!box || !renderer) return undefined;
   const pane = paneElement('board').getBoundingClientRect();
   const section = (paneElement('board').offsetParent ?? document.body).getBoundingClientRect();
-  const at = (k: number) => boxes.filter((_, i) => i % 4 === k);
-  const [u0, v0, u1, v1] = [Math.min(...at(0)), Math.min(...at(1)), Math.max(...at(2)), Math.max(...at(3))];
+  const [u0, v0, u1, v1] = box;
   const { board } = renderer;
   const x = (u: number) => pane.left + pane.width / 2 + (u - board.u) * board.scale;
   const y = (v: number) => pane.top + pane.height / 2 - (v - board.v) * board.scale;
   const middle = [(u0 + u1) / 2, (v0 + v1) / 2] as const;
   return {
+    corner: [u0, v1],
     middle,
     page: [x(middle[0]), y(middle[1])],
     style: {

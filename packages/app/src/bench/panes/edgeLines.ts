@@ -16,29 +16,49 @@ export function linesOnModel({ edgeEnds, positions }: ModelBuffers, edges: Itera
   return lines;
 }
 
-/** Both sides of edges in the flat, as far as they have UVs; one that is no seam has its two sides in one place. */
+/**
+ * One side of edges in the flat, as far as it has UVs.
+ *
+ * @returns xyz of both ends of every line, and for each the place of its edge in the list
+ */
+export function sideOnBoard(
+  { edgeEnds }: Pick<ModelBuffers, 'edgeEnds'>,
+  uv: Float32Array,
+  edges: ArrayLike<number>,
+  side: 0 | 1,
+): { readonly lines: Float32Array; readonly from: Uint32Array } {
+  const lines = new Float32Array(6 * edges.length);
+  const from = new Uint32Array(edges.length);
+  let count = 0;
+  for (let i = 0; i < edges.length; i++) {
+    const at = 4 * edges[i] + 2 * side;
+    const [a, b] = [edgeEnds[at], edgeEnds[at + 1]];
+    if (a === NOWHERE || uv[2 * a] === NO_UV || uv[2 * b] === NO_UV) continue;
+    lines.set(
+      [uv[2 * a], uv[2 * a + 1], BOARD_LINE_HEIGHT, uv[2 * b], uv[2 * b + 1], BOARD_LINE_HEIGHT],
+      6 * count,
+    );
+    from[count++] = i;
+  }
+  return { lines: lines.slice(0, 6 * count), from: from.slice(0, count) };
+}
+
+/** Both sides of edges in the flat; one that is no seam has its two sides in one place. */
 export function linesOnBoard(
-  { edgeEnds }: ModelBuffers,
+  model: Pick<ModelBuffers, 'edgeEnds'>,
   uv: Float32Array,
   edges: Iterable<number>,
 ): Float32Array {
   const list = [...edges];
-  const lines = new Float32Array(12 * list.length);
-  let at = 0;
-  for (const e of list) {
-    for (let side = 4 * e; side < 4 * e + 4; side += 2) {
-      const [a, b] = [edgeEnds[side], edgeEnds[side + 1]];
-      if (a === NOWHERE || uv[2 * a] === NO_UV || uv[2 * b] === NO_UV) continue;
-      lines[at] = uv[2 * a];
-      lines[at + 1] = uv[2 * a + 1];
-      lines[at + 2] = BOARD_LINE_HEIGHT;
-      lines[at + 3] = uv[2 * b];
-      lines[at + 4] = uv[2 * b + 1];
-      lines[at + 5] = BOARD_LINE_HEIGHT;
-      at += 6;
-    }
-  }
-  return lines.subarray(0, at);
+  const [a, b] = ([0, 1] as const).map((side) => sideOnBoard(model, uv, list, side).lines);
+  return joined(a, b);
+}
+
+export function joined(a: Float32Array, b: Float32Array): Float32Array {
+  const both = new Float32Array(a.length + b.length);
+  both.set(a);
+  both.set(b, a.length);
+  return both;
 }
 
 /** Edges with a chosen face on one side and none on the other. */
@@ -57,6 +77,31 @@ export function outlineOf(
   }
   // A closed piece has no outline: all of its edges stand for it.
   return edges.length > 0 ? edges : inside;
+}
+
+/**
+ * Edges with something selected on one side and nothing, or another shell that is not, on the other; where the mesh ends too.
+ *
+ * @returns edges whose first side is selected, and edges whose second is
+ */
+export function rimOf(
+  { edgeEnds, triangleFace }: Pick<ModelBuffers, 'edgeEnds' | 'triangleFace'>,
+  faceShell: Uint32Array,
+  faces: ReadonlySet<number>,
+  chosen: ReadonlySet<number>,
+): readonly [number[], number[]] {
+  if (faces.size + chosen.size === 0) return [[], []];
+  const isIn = (end: number): boolean => {
+    if (end === NOWHERE) return false;
+    const f = triangleFace[Math.floor(end / 3)];
+    return chosen.has(faceShell[f]) || faces.has(f);
+  };
+  const [first, second]: [number[], number[]] = [[], []];
+  for (let e = 0; 4 * e < edgeEnds.length; e++) {
+    const [a, b] = [isIn(edgeEnds[4 * e]), isIn(edgeEnds[4 * e + 2])];
+    if (a !== b) (a ? first : second).push(e);
+  }
+  return [first, second];
 }
 
 /** Drawn vertices at both ends of every edge, of the side that is shown where only one is: `2 × edges`. */

@@ -1,3 +1,4 @@
+import { InstancedInterleavedBuffer, InterleavedBufferAttribute } from 'three';
 import { LineMaterial } from 'three/addons/lines/LineMaterial.js';
 import { LineSegments2 } from 'three/addons/lines/LineSegments2.js';
 import { LineSegmentsGeometry } from 'three/addons/lines/LineSegmentsGeometry.js';
@@ -17,8 +18,11 @@ export interface LineLook {
 export interface FatLines {
   readonly object: LineSegments2;
   readonly material: LineMaterial;
-  /** xyz of both ends of every line, `6 × count`. */
-  set(positions: Float32Array): void;
+  /**
+   * @param positions  xyz of both ends of every line, `6 × count`
+   * @param distances  how far along dashes are at both ends; each line for itself when absent
+   */
+  set(positions: Float32Array, distances?: Float32Array): void;
   dispose(): void;
 }
 
@@ -41,13 +45,17 @@ export function fatLines({ colour, width, opacity = 1, dash, order, through = fa
   return {
     object,
     material,
-    set(positions) {
+    set(positions, distances) {
       object.geometry.dispose();
       object.visible = positions.length > 0;
       if (positions.length === 0) return;
       object.geometry = new LineSegmentsGeometry();
       object.geometry.setPositions(positions);
-      if (dash) object.computeLineDistances();
+      if (distances) {
+        const along = new InstancedInterleavedBuffer(distances, 2, 1);
+        object.geometry.setAttribute('instanceDistanceStart', new InterleavedBufferAttribute(along, 1, 0));
+        object.geometry.setAttribute('instanceDistanceEnd', new InterleavedBufferAttribute(along, 1, 1));
+      } else if (dash) object.computeLineDistances();
     },
     dispose() {
       object.geometry.dispose();

@@ -47,6 +47,6 @@ async function pickAt(pane: Pane, x: number, y: number): Promise<Picked | undefi
     return ask('pick-board', { u, v });
   }
   caster.setFromCamera(clipOf({ x, y }), renderer.camera);
-  const { origin, direction } = caster.ray;
+  const { origin, direction } = caster.ray.applyMatrix4(renderer.standing.clone().invert());
   return ask('pick-model', { origin: origin.toArray(), direction: direction.toArray() });
 }

@@ -1,9 +1,19 @@
-import { OrthographicCamera, PerspectiveCamera, Scene, Vector3, WebGLRenderer } from 'three';
+import {
+  Matrix4,
+  OrthographicCamera,
+  PerspectiveCamera,
+  Scene,
+  Spherical,
+  Vector3,
+  WebGLRenderer,
+} from 'three';
 import { OrbitControls } from 'three/addons/controls/OrbitControls.js';
 import { useBench } from '../../store/bench.ts';
 import type { Pane } from '../../store/selection.ts';
 import { LAYERS } from '../layers/index.ts';
 import type { FrameView } from '../layers/layer.ts';
+import { cornersOf, distanceToSee, somePoints } from './fitting.ts';
+import { tellViewChange } from './rendererHandle.ts';
 import { surfaceGeometry } from './surfaceGeometry.ts';
 
 /** Where the Board looks: the middle, and pixels per unit of u and v. */
@@ -58,10 +68,9 @@ export function paneRenderer(canvas: HTMLCanvasElement, modelPane: HTMLElement, 
   const controls = new OrbitControls(camera, modelPane);
   controls.zoomToCursor = true;
   controls.rotateSpeed = 0.9;
-  const listeners = new Set<() => void>();
   const viewChanged = () => {
     request();
-    for (const listen of listeners) listen();
+    tellViewChange();
   };
   controls.addEventListener('change', viewChanged);
 
@@ -69,6 +78,9 @@ export function paneRenderer(canvas: HTMLCanvasElement, modelPane: HTMLElement, 
   let radius = 1;
   let framed = false;
   let drawnLooks = '';
+  /** From the model as it is to how it stands in the scene. */
+  const standing = new Matrix4();
+  let stands = 0;
   const isParallel = () => useBench.getState().parallel;
 
   /** Brings layers up to date; true when any of them was not. */
@@ -89,11 +101,17 @@ export function paneRenderer(canvas: HTMLCanvasElement, modelPane: HTMLElement, 
   const update = () => {
     const state = useBench.getState();
     if (state.model) {
+      const turned = state.upAxis !== stands;
+      if (turned) {
+        stands = state.upAxis;
+        standing.makeRotationX(stands === 1 ? -Math.PI / 2 : 0);
+        scenes.model.rotation.x = stands === 1 ? -Math.PI / 2 : 0;
+      }
       const [x0, y0, z0, x1, y1, z1] = state.model.box;
-      middle.set((x0 + x1) / 2, (y0 + y1) / 2, (z0 + z1) / 2);
+      middle.set((x0 + x1) / 2, (y0 + y1) / 2, (z0 + z1) / 2).applyMatrix4(standing);
       radius = Math.max(0.5 * Math.hypot(x1 - x0, y1 - y0, z1 - z0), 1e-9);
       // A repair leaves the view where it is.
-      if (!framed) frameModel();
+      if (!framed || turned) frameModel();
       framed = true;
     }
     surface.update(state);
@@ -162,12 +180,18 @@ export function paneRenderer(canvas: HTMLCanvasElement, modelPane: HTMLElement, 
   function frameModel(box?: readonly number[]): void {
     const around = box ?? [...(useBench.getState().model?.box ?? [-1, -1, -1, 1, 1, 1])];
     const [x0, y0, z0, x1, y1, z1] = around;
-    const centre = new Vector3((x0 + x1) / 2, (y0 + y1) / 2, (z0 + z1) / 2);
-    const reach = Math.max(0.5 * Math.hypot(x1 - x0, y1 - y0, z1 - z0), 1e-6 * radius);
+    const centre = new Vector3((x0 + x1) / 2, (y0 + y1) / 2, (z0 + z1) / 2).applyMatrix4(standing);
     const direction = box ? camera.position.clone().sub(controls.target) : new Vector3(0.62, 0.42, 1);
-    const back = (1.12 * reach) / Math.sin((camera.fov * Math.PI) / 360);
+    direction.normalize();
+    const pane = modelPane.getBoundingClientRect();
+    const aspect = pane.width > 0 && pane.height > 0 ? pane.width / pane.height : 1;
+    // The whole model by its own points: its box is larger than what is seen of it.
+    const points = box
+      ? cornersOf(box, standing)
+      : somePoints(useBench.getState().model?.positions, standing);
+    const back = distanceToSee(points, centre, direction, camera, aspect);
     controls.target.copy(centre);
-    camera.position.copy(centre).addScaledVector(direction.normalize(), back);
+    camera.position.copy(centre).addScaledVector(direction, Math.max(back, 1e-5 * radius));
     controls.update();
     viewChanged();
   }
@@ -186,10 +210,8 @@ export function paneRenderer(canvas: HTMLCanvasElement, modelPane: HTMLElement, 
     drawn: surface.drawn,
     request,
     frameModel,
-    onViewChange(listen: () => void): () => void {
-      listeners.add(listen);
-      return () => listeners.delete(listen);
-    },
+    /** From the model as it is to how it stands in the scene. */
+    standing,
 
     /** Looks along an axis at what is in view now. */
     lookFrom(direction: readonly number[]): void {
@@ -197,6 +219,20 @@ export function paneRenderer(canvas: HTMLCanvasElement, modelPane: HTMLElement, 
       // Straight down the upright axis the controls would not know which way is up.
       const from = new Vector3(...direction).add(new Vector3(0, 0, 1e-4)).normalize();
       camera.position.copy(controls.target).addScaledVector(from, back);
+      controls.update();
+      viewChanged();
+    },
+
+    /** Turns the Model, or moves the Board, by a step of a key: to the right and up. */
+    nudge(pane: Pane, [x, y]: readonly [number, number]): void {
+      if (pane === 'board') {
+        this.panBoard(-48 * x, 48 * y);
+        return;
+      }
+      const round = new Spherical().setFromVector3(camera.position.clone().sub(controls.target));
+      round.theta += 0.2 * x;
+      round.phi -= 0.2 * y;
+      camera.position.setFromSpherical(round.makeSafe()).add(controls.target);
       controls.update();
       viewChanged();
     },
@@ -222,7 +258,7 @@ export function paneRenderer(canvas: HTMLCanvasElement, modelPane: HTMLElement, 
       const pane = boardPane.getBoundingClientRect();
       const [u0, v0, u1, v1] = box;
       const [width, height] = [Math.max(u1 - u0, 1e-6), Math.max(v1 - v0, 1e-6)];
-      const scale = 0.9 * Math.min(pane.width / width, (pane.height - 40) / height);
+      const scale = 0.9 * Math.min(pane.width / width, pane.height / height);
       Object.assign(board, { u: (u0 + u1) / 2, v: (v0 + v1) / 2, scale });
       viewChanged();
     },

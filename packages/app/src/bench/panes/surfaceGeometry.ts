@@ -31,22 +31,31 @@ export function surfaceGeometry(onChange: () => void) {
         if (!differs(s, 'flat')) drawn.set(new Float32Array(2 * corners).fill(NO_UV));
       }
       if (differs(s, 'flat')) drawn.set(flat.uv);
-      if (differs(s, 'model', 'figures', 'overlay')) place(s);
+      if (differs(s, 'model', 'figures', 'overlay', 'byFace')) place(s);
+      if (differs(s, 'model', 'sky')) shade(s);
       mark(s);
       last = s;
     },
     dispose: () => geometry.dispose(),
   };
 
-  function place({ figures, overlay: name }: BenchStore): void {
+  function place({ figures, overlay: name, byFace }: BenchStore): void {
     const overlay = overlayNamed(name);
     const attribute = geometry.getAttribute('place') as BufferAttribute;
     if (!overlay || !figures) return;
-    const values = overlay.values(figures);
+    const values = byFace ? overlay.values(figures) : overlay.smooth(figures);
     const { array } = attribute;
-    if (3 * values.length !== array.length) return; // figures of another mesh
-    for (let t = 0; t < values.length; t++) array.fill(overlay.place(values[t]), 3 * t, 3 * t + 3);
+    if ((byFace ? 3 : 1) * values.length !== array.length) return; // figures of another mesh
+    for (let i = 0; i < array.length; i++) array[i] = overlay.place(values[byFace ? Math.floor(i / 3) : i]);
     attribute.needsUpdate = true;
+    onChange();
+  }
+
+  /** Open to the sky all over until it is known better. */
+  function shade({ model, sky }: BenchStore): void {
+    const corners = (model?.positions.length ?? 0) / 3;
+    const known = sky?.sky.length === corners ? sky.sky : new Uint8Array(corners).fill(255);
+    geometry.setAttribute('sky', new BufferAttribute(known, 1, true));
     onChange();
   }
 

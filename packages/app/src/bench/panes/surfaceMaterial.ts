@@ -5,9 +5,12 @@ const vertexShader = /* glsl */ `
 in vec2 flatUv;
 in float place;
 in float mark;
+in float sky;
 out vec2 vUv;
 out float vPlace;
 out vec3 vNormal;
+out vec3 vWorld;
+out float vSky;
 flat out float vMark;
 uniform float uFlat;
 
@@ -16,6 +19,8 @@ void main() {
   vPlace = place;
   vMark = mark;
   vNormal = normalMatrix * normal;
+  vWorld = mat3(modelMatrix) * normal;
+  vSky = sky;
   gl_Position = projectionMatrix * modelViewMatrix * vec4(uFlat > 0.5 ? vec3(flatUv, 0.0) : position, 1.0);
   // A mark below zero is hidden; on the Board so is what has no UV.
   if (mark < -0.5 || (uFlat > 0.5 && flatUv.x < -1e5)) gl_Position = vec4(2.0, 2.0, 2.0, 1.0);
@@ -25,6 +30,8 @@ const fragmentShader = /* glsl */ `
 in vec2 vUv;
 in float vPlace;
 in vec3 vNormal;
+in vec3 vWorld;
+in float vSky;
 flat in float vMark;
 out vec4 colour;
 uniform float uFlat;
@@ -62,18 +69,23 @@ void main() {
   // Hatches are drawn in the pixels of the screen: never by colour alone.
   float slant = fract((gl_FragCoord.x + gl_FragCoord.y) / 9.0);
   float counter = fract((gl_FragCoord.x - gl_FragCoord.y) / 7.0);
-  if (vMark > 1.5) base = mix(base, uAccent, slant < 0.22 ? 0.85 : 0.12);
-  else if (vMark > 0.5) base = mix(base, uAccent, slant < 0.16 ? 0.45 : 0.05);
+  // A map of stretch keeps its colours: there only thin lines say what is selected.
+  bool map = uOverlay && unfolded;
+  if (vMark > 1.5) base = mix(base, uAccent, slant < (map ? 0.1 : 0.22) ? 0.85 : map ? 0.0 : 0.12);
+  else if (vMark > 0.5) base = mix(base, uAccent, slant < (map ? 0.07 : 0.16) ? 0.45 : map ? 0.0 : 0.05);
   if (uFlat > 0.5) {
     if (!gl_FrontFacing) base = mix(base, vec3(0.55, 0.12, 0.08), counter < 0.4 ? 0.85 : 0.25);
     colour = vec4(base, 1.0);
     return;
   }
   vec3 n = normalize(vNormal);
-  if (!gl_FrontFacing) n = -n;
+  vec3 up = normalize(vWorld);
+  if (!gl_FrontFacing) { n = -n; up = -up; }
+  // A soft sky from above and a little light back from the ground, both dimmed where the model hides the sky from itself; and a lamp
+  // that goes with the viewer.
   float key = max(0.0, dot(n, normalize(vec3(-0.35, 0.65, 0.75))));
-  float fill = max(0.0, dot(n, normalize(vec3(0.8, -0.1, 0.4))));
-  base *= 0.46 + 0.52 * key + 0.12 * fill;
+  vec3 skyLight = mix(vec3(0.40, 0.37, 0.33), vec3(0.66, 0.68, 0.70), 0.5 + 0.5 * up.y);
+  base *= skyLight * vSky * vSky + 0.42 * key * (0.35 + 0.65 * vSky);
   if (!gl_FrontFacing) base = mix(base * 0.55, vec3(0.2, 0.25, 0.24), counter < 0.3 ? 0.6 : 0.0);
   colour = vec4(base, 1.0);
 }`;

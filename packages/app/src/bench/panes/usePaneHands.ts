@@ -1,14 +1,24 @@
 import { useGesture } from '@use-gesture/react';
 import { type RefObject, useEffect, useRef } from 'react';
+import { afterPick } from '../../store/acts.ts';
 import { useBench } from '../../store/bench.ts';
 import type { Pane } from '../../store/selection.ts';
 import { toolNamed } from '../tools/index.ts';
 import type { Grip, Tool } from '../tools/tool.ts';
 import { howOf, placeOf, placeOfKeys, uvOf } from './places.ts';
 import { handle } from './rendererHandle.ts';
+import { type Way, walk } from './walk.ts';
 
 /** A pointer that moved less than this, in pixels, has clicked. */
 const CLICK_REACH = 4;
+
+/** To the right and up. */
+const ARROWS: Readonly<Record<string, Way>> = {
+  ArrowRight: [1, 0],
+  ArrowLeft: [-1, 0],
+  ArrowUp: [0, 1],
+  ArrowDown: [0, -1],
+};
 
 /** Whether the space bar is held: then a hand only moves the view. */
 const space = { held: false };
@@ -83,6 +93,13 @@ export function usePaneHands(pane: Pane, element: RefObject<HTMLDivElement | nul
         if (isClick(event)) toolHere()?.click?.(placeOf(pane, event));
       },
       onKeyDown({ event }) {
+        const way = ARROWS[event.key];
+        if (way) {
+          event.preventDefault();
+          if (event.shiftKey) handle.renderer?.nudge(pane, way);
+          else afterPick(walk(pane, way));
+          return;
+        }
         const { hover } = useBench.getState();
         if (event.key !== 'Enter' || !hover) return;
         const at = placeOfKeys(pane, howOf(event), hover);

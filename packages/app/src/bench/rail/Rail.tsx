@@ -4,28 +4,32 @@ import { type Command, keyText } from '../commands/command.ts';
 import { STAGE_VIEWS } from '../stages/index.ts';
 import type { StageView } from '../stages/stage.ts';
 import type { Tool } from '../tools/tool.ts';
+import { NoticeBar } from './NoticeBar.tsx';
 
 /** The six stages, a guide and not a gate: the open one shows its tools and commands. */
 export function Rail() {
   const open = useBench((s) => s.stage);
   return (
-    <nav className="rail" aria-label="Stages">
-      {STAGE_VIEWS.map((stage, i) => (
-        <div key={stage.name} className="rail-stage" data-open={stage.name === open}>
-          <button
-            type="button"
-            className="rail-name"
-            aria-expanded={stage.name === open}
-            onClick={() => useBench.setState({ stage: stage.name })}
-          >
-            <span className="rail-number">{i + 1}</span>
-            {stage.label}
-            <Mark stage={stage} />
-          </button>
-          {stage.name === open && <Content stage={stage} />}
-        </div>
-      ))}
-    </nav>
+    <div className="rail">
+      <nav className="rail-stages" aria-label="Stages">
+        {STAGE_VIEWS.map((stage, i) => (
+          <div key={stage.name} className="rail-stage" data-open={stage.name === open}>
+            <button
+              type="button"
+              className="rail-name"
+              aria-expanded={stage.name === open}
+              onClick={() => useBench.setState({ stage: stage.name })}
+            >
+              <span className="rail-number">{i + 1}</span>
+              {stage.label}
+              <Mark stage={stage} />
+            </button>
+            {stage.name === open && <Content stage={stage} />}
+          </div>
+        ))}
+      </nav>
+      <NoticeBar />
+    </div>
   );
 }
 

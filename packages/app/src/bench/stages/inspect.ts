@@ -1,4 +1,4 @@
-import { checker, showOverlay } from '../commands/looking.ts';
+import { byFace, checker, showOverlay } from '../commands/looking.ts';
 import { judgements } from '../judging.ts';
 import { OVERLAYS } from '../overlays/index.ts';
 import type { StageView } from './stage.ts';
@@ -7,6 +7,6 @@ export const inspect: StageView = {
   name: 'inspect',
   label: 'Inspect',
   tools: [],
-  commands: [...OVERLAYS.map(showOverlay), checker],
+  commands: [...OVERLAYS.map(showOverlay), byFace, checker],
   mark: (state) => (judgements(state).some(({ tone }) => tone === 'bad') ? 'Findings' : ''),
 };

@@ -3,7 +3,7 @@ import { byClick } from './picking.ts';
 import { rubberBand } from './rubberBand.ts';
 import type { Tool } from './tool.ts';
 
-/** Picks all that lies in a rectangle of the Model; a click picks as ever. */
+/** Picks all that lies in a rectangle of either pane; a click picks as ever. */
 export const box: Tool = {
   ...byClick,
   name: 'box',
@@ -12,5 +12,5 @@ export const box: Tool = {
   key: 'z',
   icon: IconSelect,
   panes: ['model', 'board'],
-  press: (at) => (at.pane === 'model' ? rubberBand(at) : undefined),
+  press: rubberBand,
 };

@@ -17,7 +17,7 @@ export function gripShells(matrixAt: (to: Place) => UvMatrix): Grip {
   return {
     move: (to) => showTransformed(matrixAt(to)),
     drop: (to) => void transformChosen(matrixAt(to)),
-    cancel: () => handle.renderer?.drawn.clear('drag'),
+    cancel: clearDrag,
   };
 }
 
@@ -25,7 +25,12 @@ export function gripShells(matrixAt: (to: Place) => UvMatrix): Grip {
 export async function transformChosen(matrix: UvMatrix): Promise<void> {
   showTransformed(matrix);
   await perform('transform-shells', { shells: namesOfChosen(), matrix });
+  clearDrag();
+}
+
+function clearDrag(): void {
   handle.renderer?.drawn.clear('drag');
+  useBench.setState({ dragged: undefined });
 }
 
 function showTransformed(m: UvMatrix): void {
@@ -46,4 +51,5 @@ function showTransformed(m: UvMatrix): void {
     }
   });
   drawn.show('drag', { triangles: Uint32Array.from(held), uv });
+  useBench.setState({ dragged: m });
 }

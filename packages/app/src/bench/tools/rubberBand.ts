@@ -3,7 +3,7 @@ import { afterPick } from '../../store/acts.ts';
 import { useBench } from '../../store/bench.ts';
 import { select } from '../../store/select.ts';
 import { ask } from '../../store/worker.ts';
-import { clipOf } from '../panes/places.ts';
+import { clipOf, uvOf } from '../panes/places.ts';
 import { handle } from '../panes/rendererHandle.ts';
 import type { Grip, Place } from './tool.ts';
 
@@ -21,24 +21,39 @@ export function rubberBand(start: Place): Grip {
 }
 
 async function selectBox(start: Place, end: Place): Promise<void> {
+  const found = await (start.pane === 'model' ? inModelBox(start, end) : inBoardBox(start, end));
+  if (found) select(useBench.getState().target, found, start.how);
+}
+
+function inBoardBox(start: Place, end: Place) {
+  const [[u0, v0], [u1, v1]] = [uvOf(start.x, start.y), uvOf(end.x, end.y)];
+  return ask('in-board-box', {
+    target: useBench.getState().target,
+    rectangle: [Math.min(u0, u1), Math.min(v0, v1), Math.max(u0, u1), Math.max(v0, v1)],
+  });
+}
+
+async function inModelBox(start: Place, end: Place) {
   const { renderer } = handle;
-  if (!renderer) return;
+  if (!renderer) return undefined;
   const { visibleOnly, target } = useBench.getState();
   const { camera } = renderer;
   const [a, b] = [clipOf(start), clipOf(end)];
-  const found = await ask('in-box', {
+  return ask('in-box', {
     target,
-    matrix: new Matrix4().multiplyMatrices(camera.projectionMatrix, camera.matrixWorldInverse).toArray(),
+    matrix: new Matrix4()
+      .multiplyMatrices(camera.projectionMatrix, camera.matrixWorldInverse)
+      .multiply(renderer.standing)
+      .toArray(),
     rectangle: [Math.min(a.x, b.x), Math.min(a.y, b.y), Math.max(a.x, b.x), Math.max(a.y, b.y)],
-    eye: eyeOf(camera).toArray(),
+    eye: eyeOf(camera).applyMatrix4(renderer.standing.clone().invert()).toArray(),
     visibleOnly,
   });
-  if (found) select(target, found, start.how);
 }
 
 /** Where the view comes from; for a parallel one, from very far away. */
 function eyeOf(camera: Camera): Vector3 {
-  if (!(camera instanceof OrthographicCamera)) return camera.position;
+  if (!(camera instanceof OrthographicCamera)) return camera.position.clone();
   const back = new Vector3(0, 0, 1).applyQuaternion(camera.quaternion);
   return back.multiplyScalar(1000 * (camera.far - camera.near)).add(camera.position);
 }

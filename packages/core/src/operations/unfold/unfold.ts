@@ -50,7 +50,12 @@ export const unfold = operation({
     const results = await solveAll(
       'unfold',
       willing,
-      (batch) => batch.map(({ s, shell }) => ({ shell, method, options: wishes.get(s)?.options })),
+      (batch) =>
+        batch.map(({ s, shell }) => ({
+          shell,
+          method,
+          options: { ...wishes.get(s)?.options, upAxis: document.upAxis },
+        })),
       context,
       ({ s, shell }, uv) => context.show?.(s, onItsWay(document, shell, uv)),
     );

@@ -3,21 +3,26 @@ import { Button } from 'antd';
 import { useEffect } from 'react';
 import { useBench } from '../../store/bench.ts';
 
-/** What the artist should hear about the last act, and what could be done about it. */
+/** A note stays as long as it takes to read it, milliseconds: at least, and for every letter. */
+const [AT_LEAST, A_LETTER] = [7000, 70];
+
+/** What the artist should hear about the last act, and what could be done about it; below the stages, where it covers nothing. */
 export function NoticeBar() {
   const notice = useBench((s) => s.notice);
-  const stage = useBench((s) => s.stage);
-  // A note belongs to where it was said, and would lie over what comes next; an error stays until it is read.
-  // biome-ignore lint/correctness/useExhaustiveDependencies: leaving the stage is what it is about
-  useEffect(
-    () => () => useBench.setState((s) => (s.notice?.tone === 'note' ? { notice: undefined } : {})),
-    [stage],
-  );
+  useEffect(() => {
+    if (notice?.tone !== 'note' || notice.offer) return;
+    const timer = setTimeout(
+      () => useBench.setState((s) => (s.notice === notice ? { notice: undefined } : {})),
+      AT_LEAST + A_LETTER * notice.text.length,
+    );
+    return () => clearTimeout(timer);
+  }, [notice]);
   if (!notice) return null;
   const close = () => useBench.setState({ notice: undefined });
   return (
     <div className="notice" data-tone={notice.tone} role={notice.tone === 'error' ? 'alert' : 'status'}>
-      <span>{notice.text}</span>
+      <Button size="small" type="text" icon={<IconX size={15} />} aria-label="Close" onClick={close} />
+      <p>{notice.text}</p>
       {notice.offer && (
         <Button
           size="small"
@@ -30,7 +35,6 @@ export function NoticeBar() {
           {notice.offer.label}
         </Button>
       )}
-      <Button size="small" type="text" icon={<IconX size={15} />} aria-label="Close" onClick={close} />
     </div>
   );
 }

@@ -1,0 +1,66 @@
+import { DataTexture, GLSL3, LinearFilter, Mesh, PlaneGeometry, RedFormat, ShaderMaterial } from 'three';
+import type { Layer } from './layer.ts';
+
+const vertexShader = /* glsl */ `
+out vec2 vPlace;
+void main() {
+  vPlace = uv;
+  gl_Position = projectionMatrix * modelViewMatrix * vec4(position, 1.0);
+}`;
+
+const fragmentShader = /* glsl */ `
+in vec2 vPlace;
+out vec4 colour;
+uniform sampler2D uSky;
+void main() {
+  float hidden = 1.0 - texture(uSky, vPlace).r;
+  // Nothing is left of it at the edge of what was worked out.
+  float edge = smoothstep(0.5, 0.36, length(vPlace - 0.5));
+  colour = vec4(0.13, 0.12, 0.1, 0.6 * edge * hidden);
+}`;
+
+/** The shadow of the sky on the ground under the model, so that it stands somewhere. Seen from below there is none. */
+export const groundShadow: Layer = {
+  name: 'ground shadow',
+  pane: 'model',
+  make() {
+    const material = new ShaderMaterial({
+      glslVersion: GLSL3,
+      vertexShader,
+      fragmentShader,
+      transparent: true,
+      depthWrite: false,
+      uniforms: { uSky: { value: null } },
+    });
+    const object = new Mesh(new PlaneGeometry(1, 1), material);
+    object.visible = false;
+    return {
+      object,
+      needs: (s) => [s.sky, s.upAxis],
+      update({ sky, upAxis }) {
+        object.visible = sky !== undefined;
+        if (!sky) return;
+        material.uniforms.uSky.value?.dispose();
+        material.uniforms.uSky.value = textureOf(sky.ground);
+        object.position.fromArray(sky.middle);
+        object.scale.set(sky.side, sky.side, 1);
+        // The plane faces z and has its v along y: as it should be where z is up.
+        object.rotation.x = upAxis === 1 ? 0 : -Math.PI / 2;
+      },
+      dispose() {
+        material.uniforms.uSky.value?.dispose();
+        object.geometry.dispose();
+        material.dispose();
+      },
+    };
+  },
+};
+
+function textureOf(ground: Uint8Array): DataTexture {
+  const side = Math.sqrt(ground.length);
+  const texture = new DataTexture(ground, side, side, RedFormat);
+  texture.magFilter = texture.minFilter = LinearFilter;
+  texture.unpackAlignment = 1;
+  texture.needsUpdate = true;
+  return texture;
+}

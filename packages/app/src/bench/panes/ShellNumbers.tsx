@@ -1,0 +1,42 @@
+import { useEffect, useState } from 'react';
+import { useBench } from '../../store/bench.ts';
+import { handle, onViewChange } from './rendererHandle.ts';
+
+/** So many shells get a number, the largest on screen first; none that is smaller than this, pixels. */
+const [MOST, SMALLEST] = [80, 26];
+
+/** The number of every shell that is large enough to carry one, on the Board. */
+export function ShellNumbers() {
+  const shells = useBench((s) => s.shells);
+  const chosen = useBench((s) => s.chosen);
+  const dragged = useBench((s) => s.dragged);
+  const [, redraw] = useState(0);
+  useEffect(() => onViewChange(() => redraw((n) => n + 1)), []);
+  const { renderer } = handle;
+  if (!renderer) return null;
+  const { u, v, scale } = renderer.board;
+  const placed = shells
+    .flatMap(({ box }, shell) => {
+      if (!box || (dragged && chosen.has(shell))) return [];
+      const size = scale * Math.min(box[2] - box[0], box[3] - box[1]);
+      return size < SMALLEST ? [] : [{ shell, box, size }];
+    })
+    .sort((a, b) => b.size - a.size)
+    .slice(0, MOST);
+  return (
+    <div className="shell-numbers" aria-hidden="true">
+      {placed.map(({ shell, box }) => (
+        <span
+          key={shell}
+          data-chosen={chosen.has(shell)}
+          style={{
+            left: `calc(50% + ${((box[0] + box[2]) / 2 - u) * scale}px)`,
+            top: `calc(50% - ${((box[1] + box[3]) / 2 - v) * scale}px)`,
+          }}
+        >
+          {shell + 1}
+        </span>
+      ))}
+    </div>
+  );
+}

@@ -1,0 +1,95 @@
+import type { ModelBuffers } from '../../worker/protocol.ts';
+
+/** Edges one after the other, so that a stitch can run on from each to the next; `breaks[i]` is 1 where one begins anew. */
+export interface Chains {
+  readonly edges: Uint32Array;
+  readonly breaks: Uint8Array;
+}
+
+/** Orders edges into as few chains as going on from end to end makes. */
+export function chainsOf(
+  { edgeVertices }: Pick<ModelBuffers, 'edgeVertices'>,
+  edges: ArrayLike<number>,
+): Chains {
+  const at = new Map<number, number[]>();
+  for (let i = 0; i < edges.length; i++)
+    for (let end = 0; end < 2; end++) {
+      const v = edgeVertices[2 * edges[i] + end];
+      const list = at.get(v);
+      if (list) list.push(i);
+      else at.set(v, [i]);
+    }
+  const taken = new Uint8Array(edges.length);
+  const order = new Uint32Array(edges.length);
+  const breaks = new Uint8Array(edges.length);
+  let count = 0;
+  const follow = (first: number, from: number): void => {
+    breaks[count] = 1;
+    for (let i: number | undefined = first, v = from; i !== undefined; ) {
+      taken[i] = 1;
+      order[count++] = edges[i];
+      const e: number = edges[i];
+      v = edgeVertices[2 * e] === v ? edgeVertices[2 * e + 1] : edgeVertices[2 * e];
+      i = at.get(v)?.find((next) => !taken[next]);
+    }
+  };
+  // From ends and crossings first, then round what is closed.
+  for (const [v, list] of at) if (list.length !== 2) for (const i of list) if (!taken[i]) follow(i, v);
+  for (let i = 0; i < edges.length; i++) if (!taken[i]) follow(i, edgeVertices[2 * edges[i]]);
+  return { edges: order, breaks };
+}
+
+/**
+ * How far along its chain each end of each line is, `2 × lines`, so that dashes run on over short lines.
+ *
+ * @param positions  xyz of both ends of every line, `6 × lines`, turned round where that joins them
+ * @param isBreak  whether a line begins a chain anew
+ */
+export function distancesAlong(positions: Float32Array, isBreak: (line: number) => boolean): Float32Array {
+  const distances = new Float32Array(positions.length / 3);
+  const same = (a: number, b: number) =>
+    positions[a] === positions[b] &&
+    positions[a + 1] === positions[b + 1] &&
+    positions[a + 2] === positions[b + 2];
+  let along = 0;
+  for (let line = 0; line < positions.length / 6; line++) {
+    const at = 6 * line;
+    const alone = line === 0 || isBreak(line);
+    const next = at + 6 < positions.length && !isBreak(line + 1) ? at + 6 : undefined;
+    const turned = alone
+      ? next !== undefined && (same(at, next) || same(at, next + 3))
+      : same(at + 3, at - 6) || same(at + 3, at - 3);
+    if (turned) {
+      for (let k = 0; k < 3; k++) {
+        const x = positions[at + k];
+        positions[at + k] = positions[at + 3 + k];
+        positions[at + 3 + k] = x;
+      }
+    }
+    if (alone) along = 0;
+    distances[2 * line] = along;
+    along += Math.hypot(
+      positions[at + 3] - positions[at],
+      positions[at + 4] - positions[at + 1],
+      positions[at + 5] - positions[at + 2],
+    );
+    distances[2 * line + 1] = along;
+  }
+  return distances;
+}
+
+/** Mean length of lines, of some of them where there are many. */
+export function meanLength(positions: Float32Array): number {
+  const lines = positions.length / 6;
+  const stride = Math.max(1, Math.floor(lines / 2000));
+  let [sum, count] = [0, 0];
+  for (let i = 0; i < lines; i += stride, count++) {
+    const at = 6 * i;
+    sum += Math.hypot(
+      positions[at + 3] - positions[at],
+      positions[at + 4] - positions[at + 1],
+      positions[at + 5] - positions[at + 2],
+    );
+  }
+  return count > 0 ? sum / count : 0;
+}

@@ -1,0 +1,18 @@
+import { plainDocument } from '../document/document.ts';
+import { changesModel } from '../document/patch.ts';
+import { record } from '../params.ts';
+import { question } from './question.ts';
+import { modelTree } from './trees.ts';
+
+/** How the sky falls on the model and on the ground it stands on. */
+export const skyLight = question({
+  name: 'sky-light',
+  params: record({}),
+  background: true,
+  lapses: (patch) => changesModel(patch) || patch.changes.some(({ kind }) => kind === 'value'),
+  async answer(document, _, context) {
+    const shown = { ...document, hidden: new Uint8Array(document.hidden.length) };
+    const { tree } = await modelTree(document.hidden.includes(1) ? shown : document, context.jobs);
+    return context.jobs.run('sky-light', { document: plainDocument(document), tree }, context);
+  },
+});

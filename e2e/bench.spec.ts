@@ -187,19 +187,24 @@ f 1/1 2/2 3/3 4/4\nf 5/5 6/6 7/7 8/8\n`;
   await expect(page.getByText('1 pair of faces overlaps.')).toBeVisible();
 });
 
-test('Help closes back to where it was opened from; an act that changes nothing says why', async ({
+test('Help opens over the Bench and closes back to it; an act that changes nothing says why', async ({
   page,
 }) => {
   await openCutPost(page);
   const { pathname } = new URL(page.url());
-  await page.getByRole('link', { name: 'Help' }).click();
-  await page.getByRole('button', { name: '← Back' }).click();
-  await benchReady(page);
+  await page.getByRole('button', { name: 'Help' }).click();
+  const help = page.getByRole('dialog', { name: 'Help' });
+  await expect(help.getByText('Ten minutes with the toad')).toBeVisible();
+  // Keys are not for the Bench under it.
+  await page.keyboard.press('5');
+  await page.keyboard.press('Escape');
+  await expect(help).toBeHidden();
   expect(new URL(page.url()).pathname).toBe(pathname);
-  await page.goto('/help');
-  await expect(page.getByRole('link', { name: '← Rack' })).toBeVisible();
-  await page.goto(pathname);
-  await benchReady(page);
+  await expect(page.locator('.rail-stage[data-open="true"] .rail-number')).toHaveText('2');
+  await page.keyboard.press('?');
+  await expect(help).toBeVisible();
+  await page.keyboard.press('?');
+  await expect(help).toBeHidden();
   const [x, y] = await onPost(page, RING);
   await page.mouse.dblclick(x, y);
   await expect(page.getByTestId('selection')).toHaveText('4 edges');

@@ -1,5 +1,5 @@
 import * as Comlink from 'comlink';
-import { Suspense, useEffect, useState } from 'react';
+import { lazy, Suspense, useEffect, useState } from 'react';
 import { useLocation, useParams } from 'react-router';
 import type { Came } from '../rack/RackPage.tsx';
 import { note, notify, perform } from '../store/acts.ts';
@@ -21,7 +21,10 @@ import { stageNamed } from './stages/index.ts';
 import { Strip } from './strip/Strip.tsx';
 import { useBenchKeys } from './useBenchKeys.ts';
 import { useGhost } from './useGhost.ts';
+import { usePicture } from './usePicture.ts';
 import { type KeptView, useViewKeeping } from './useViewKeeping.ts';
+
+const HelpOver = lazy(() => import('../help/HelpOver.tsx').then((module) => ({ default: module.HelpOver })));
 
 onWorkerDeath(() =>
   useBench.setState({
@@ -56,9 +59,11 @@ export function BenchPage() {
   const loaded = useBench((s) => s.projectId === id && s.model !== undefined);
   const stage = useBench((s) => s.stage);
   const detailsOpen = useBench((s) => s.detailsOpen);
+  const helpOpen = useBench((s) => s.helpOpen);
   useBenchKeys();
   useHealth(loaded);
   useGhost(loaded);
+  usePicture(loaded);
 
   // biome-ignore lint/correctness/useExhaustiveDependencies: what the artist came with is said once
   useEffect(() => {
@@ -101,6 +106,11 @@ export function BenchPage() {
       </main>
       {detailsOpen && <Details />}
       <Strip />
+      {helpOpen && (
+        <Suspense>
+          <HelpOver />
+        </Suspense>
+      )}
     </div>
   );
 }

@@ -8,12 +8,28 @@ export const keyTable = (): readonly (readonly [keys: string, act: string])[] =>
   [`1 … ${STAGE_VIEWS.length}`, 'Open a stage'],
   ...TOOLS.map(({ key, help }) => [keyText(key), help] as const),
   ...COMMANDS.flatMap(({ key, help }) => (key && help ? [[keyText(key), help] as const] : [])),
-  ['Tab', 'The other pane'],
-  ['?', 'This page'],
-  ['Enter', 'On a pane: pick what is pointed at'],
+  ['Tab', 'From the Model to the Board, and on to the details'],
+  ['← → ↑ ↓', 'On a pane: to the neighbour that way'],
+  ['⇧ ← → ↑ ↓', 'On a pane: turn the Model, move the Board'],
+  [
+    'Enter',
+    'On a pane: pick what is pointed at; with Shift add, with Alt remove, with Ctrl the whole loop or piece',
+  ],
   ['Space held', 'Only move the view'],
-  ['Shift click', 'Add to the selection'],
-  ['Alt click', 'Take from the selection'],
-  ['Ctrl drag', 'Pick with a box'],
-  ['Double-click', 'The whole loop; of faces, the whole piece'],
+  ['?', 'Help'],
+];
+
+/** What mouse and pen do. */
+export const handTable = (): readonly (readonly [hand: string, act: string])[] => [
+  ['Click', 'Pick what lights up'],
+  ['Double click', 'The whole loop of an edge; of a face, the whole piece'],
+  ['Shift, Alt', 'Held at a click or a box: add to the selection, take from it'],
+  ['Drag', 'On the Model turn it, on the Board move the view; with shells selected there, move them'],
+  ['Drag with the box in hand, or Ctrl', 'Pick all that lies in the rectangle, on either pane'],
+  ['Right drag', 'Move the view'],
+  ['Wheel', 'Zoom to the pointer'],
+  ['Round and square handle', 'Turn and scale the selected shells about their middle'],
+  ['Divider between the panes', 'Drag it, or move it with the arrow keys'],
+  ['Click on a figure of the strip', 'Select what causes it and show its map'],
+  ['Shift click in a list', 'Add to what is picked there'],
 ];

@@ -1,5 +1,4 @@
 import { useHotkeys } from 'react-hotkeys-hook';
-import { useNavigate } from 'react-router';
 import { useBench } from '../store/bench.ts';
 import { COMMANDS } from './commands/index.ts';
 import { STAGE_VIEWS } from './stages/index.ts';
@@ -26,6 +25,8 @@ const OWN_KEYS = new Set(['Enter', ' ', 'ArrowLeft', 'ArrowRight', 'ArrowUp', 'A
 /** Whether a key is not for the Bench: text is being typed, or the control that has the focus means it. */
 export function isTaken({ target, key }: Pick<KeyboardEvent, 'target' | 'key'>): boolean {
   if (!(target instanceof Element)) return false;
+  // Over an open dialog only the key that closes Help works.
+  if (target.closest('dialog[open]') && key !== '?') return true;
   return target.matches(TYPED) || (OWN_KEYS.has(key) && target.closest(CONTROL) !== null);
 }
 
@@ -33,9 +34,8 @@ export function isTaken({ target, key }: Pick<KeyboardEvent, 'target' | 'key'>):
 const ANYWHERE = { enableOnFormTags: true, ignoreEventWhen: isTaken } as const;
 
 export function useBenchKeys(): void {
-  const navigate = useNavigate();
   useHotkeys(Object.keys(ACTS), (_, { hotkey }) => ACTS[hotkey](), { ...ANYWHERE, preventDefault: true });
-  useHotkeys('shift+slash', () => navigate('/help'), ANYWHERE);
+  useHotkeys('shift+slash', () => useBench.setState((s) => ({ helpOpen: !s.helpOpen })), ANYWHERE);
   // Tab goes on as everywhere, but for the way from pane to pane: from the Board it leads on to the details.
   useHotkeys('tab', toNextPane, { preventDefault: beforePane, enabled: beforePane });
 }

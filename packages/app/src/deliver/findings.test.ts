@@ -27,12 +27,24 @@ const layout = (pairs: number, atLeast = false): Layout => ({
   atLeast,
   covered: 0.2,
   coveredBefore: undefined,
+  near: new Uint32Array(0),
 });
 const stretch = (more: object) => ({ stretch: { ...row.stretch, ...more } as ShellRow['stretch'] });
 const found = (more: Partial<ShellRow>, pairs = 0, atLeast = false) =>
   deliverFindings({ shells: [row, { ...row, ...more }], layout: layout(pairs, atLeast), measured: true });
 
 describe('before the model is handed over', () => {
+  it('tells shells that are too near, unless some overlap, which is worse', () => {
+    const near = (pairs: number) =>
+      deliverFindings({
+        shells: [row, row],
+        layout: { ...layout(pairs), near: Uint32Array.of(0, 1) },
+        measured: true,
+      });
+    expect(near(0)).toMatch(/^1 pair of shells is nearer than 4 px/);
+    expect(near(1)).not.toMatch(/nearer/);
+  });
+
   it('finds nothing where nothing is wrong, and says nothing before it has looked', () => {
     expect(found({})).toBe('');
     expect(found({ stretch: undefined })).toBeUndefined();

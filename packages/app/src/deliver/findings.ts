@@ -1,9 +1,14 @@
 import { isOutside } from '@blunt-hem/core/surface/uvBox';
 import { pairsInWords } from '../bench/figures/pairs.ts';
 import type { BenchStore } from '../store/bench.ts';
+import type { Layout } from '../worker/protocol.ts';
 
 const told = (count: number, one: string, many: string): string[] =>
   count === 0 ? [] : [`${count.toLocaleString('en-GB')} ${count === 1 ? one : many}.`];
+
+/** Pairs of shells that are too near and do not overlap, which is worse and told by itself. */
+const tooNear = (layout: Pick<Layout, 'near' | 'faces'> | undefined): number =>
+  layout && layout.faces.length === 0 ? layout.near.length / 2 : 0;
 
 /**
  * Everything that speaks against handing the model over, a line each; none when all was looked at and is right.
@@ -44,6 +49,11 @@ export function deliverFindings({
           `${pairsInWords(layout)} ${layout.faces.length === 2 ? 'pair of faces overlaps' : 'pairs of faces overlap'}.`,
         ]
       : []),
+    ...told(
+      tooNear(layout),
+      'pair of shells is nearer than 4 px of a 2048 texture',
+      'pairs of shells are nearer than 4 px of a 2048 texture',
+    ),
     ...told(
       unfolded.filter(({ stale }) => stale).length,
       'shell was cut or sewn since it was unfolded',

@@ -1,5 +1,5 @@
 import { MODEL_ENDINGS } from '@blunt-hem/core/formats/endings';
-import { IconHelpCircle, IconPlus } from '@tabler/icons-react';
+import { IconDownload, IconHelpCircle, IconPlus, IconWalk } from '@tabler/icons-react';
 import { Button, Spin } from 'antd';
 import * as Comlink from 'comlink';
 import { lazy, Suspense, useEffect, useState } from 'react';
@@ -209,10 +209,21 @@ export function RackPage() {
           <ProjectCard key={row.id} row={row} onProblem={setProblem} onTakenOff={setJustOff} />
         ))}
       </ul>
-      <p className="rack-hint">
-        Drop an OBJ, glTF, GLB, PLY, STL, project file or backup anywhere here, and with a glTF the files it
-        names. The file itself is never altered.
-      </p>
+      <div className="rack-invitation">
+        <button type="button" className="rack-drop" onClick={open}>
+          <IconDownload size={30} aria-hidden />
+          <strong>Drop a model anywhere here</strong>
+          <span>
+            OBJ, glTF, GLB, PLY, STL, a project file or a backup; with a glTF the files it names. The file
+            itself is never altered.
+          </span>
+        </button>
+        <Link to="/help#walk" className="rack-walk">
+          <IconWalk size={30} aria-hidden />
+          <strong>Ten minutes with the toad</strong>
+          <span>A walk through the loop on the demo: look, cut, relax, arrange, deliver.</span>
+        </Link>
+      </div>
       <Suspense>
         {projects && projects.off.length > 0 && (
           <OffTheRack

@@ -73,7 +73,14 @@ describe('what the worker says', () => {
     expect(resting()).toBe(false);
     receive({ kind: 'figures', figures: { shells: [] } as unknown as BenchFigures });
     expect(resting()).toBe(false);
-    receive({ kind: 'layout', faces: none, atLeast: false, covered: 0, coveredBefore: undefined });
+    receive({
+      kind: 'layout',
+      faces: none,
+      atLeast: false,
+      covered: 0,
+      coveredBefore: undefined,
+      near: new Uint32Array(0),
+    });
     expect(resting()).toBe(true);
     useBench.setState((s) => ({ asked: s.asked + 1 }));
     expect(resting()).toBe(false);

@@ -18,6 +18,7 @@ export interface ViewSlice {
   readonly split: number;
   readonly detailsOpen: boolean;
   readonly dark: boolean;
+  readonly helpOpen: boolean;
 }
 
 export const viewSlice: ViewSlice = {
@@ -32,6 +33,7 @@ export const viewSlice: ViewSlice = {
   split: 52,
   detailsOpen: true,
   dark: false,
+  helpOpen: false,
 };
 
 /** What of it a project keeps. */

@@ -1,3 +1,4 @@
+import type { HemDocument } from '@blunt-hem/core/document/document';
 import { HemError } from '@blunt-hem/core/errors';
 import * as Comlink from 'comlink';
 import { databaseNamed, openDatabase } from '../storage/database.ts';
@@ -30,6 +31,8 @@ let desk: SessionDesk | undefined;
 let openId = '';
 let openName = '';
 let lock: Lock | undefined;
+/** The document that the picture on the Rack shows. */
+let pictured: HemDocument | undefined;
 
 const session = () => {
   if (!desk) throw new HemError('nothing-open', 'No project is open.');
@@ -51,7 +54,8 @@ async function close(): Promise<void> {
   try {
     await closing?.close();
     // A picture that cannot be made or stored is no reason to stay.
-    if (closing) await rack.keepPicture(openId, closing.session.document).catch(() => undefined);
+    if (closing && pictured !== closing.session.document)
+      await rack.drawPicture(openId, closing.session.document).catch(() => undefined);
   } finally {
     lock?.release();
     lock = undefined;
@@ -115,6 +119,13 @@ const api: BenchApi = {
     return { ok: { ...told, losses: [...told.losses, ...result.ok] } };
   },
   keepView: (id, view) => stored(() => rack.keepView(id, view)),
+  keepPicture: (id, picture) =>
+    stored(async () => {
+      if (id !== openId) return;
+      const shown = desk?.session.document;
+      await rack.keepPicture(id, picture);
+      pictured = shown;
+    }),
   async exportProject(id) {
     const isOpen = desk && id === openId;
     const result = await (isOpen ? answer : stored)(async () => {
@@ -153,9 +164,12 @@ const api: BenchApi = {
           jobs.warm();
           previewJobs.start();
           if (!row.picture)
-            setTimeout(() => void rack.keepPicture(id, document).catch(() => undefined), LATER);
+            setTimeout(() => {
+              if (!pictured) void rack.drawPicture(id, document).catch(() => undefined);
+            }, LATER);
         });
         openId = id;
+        pictured = row.picture ? document : undefined;
         openName = row.name;
         if (fresh) tellSaving(fresh.saved, listener);
         const model = modelBuffers(document);

@@ -122,6 +122,8 @@ export interface Layout {
   readonly atLeast: boolean;
   /** Part of the tile that is covered, now and before the artist's last act. */
   readonly covered: number;
+  /** Pairs of shells that are nearer than textures allow for, two numbers a pair. */
+  readonly near: Uint32Array;
   readonly coveredBefore: number | undefined;
 }
 
@@ -272,6 +274,8 @@ export interface BenchApi {
   /** Puts the projects of a backup on the Rack beside what is there; undefined when it was cancelled. */
   restore(file: File, report: (fraction: number) => void): Promise<Answer<Restored> | undefined>;
   keepView(id: string, view: unknown): Promise<Answer<void>>;
+  /** Keeps a picture of the open project for the Rack. */
+  keepPicture(id: string, picture: Blob): Promise<Answer<void>>;
   exportProject(id: string): Promise<Answer<FileBytes>>;
 
   open(id: string, listen: (event: BenchEvent) => void): Promise<Answer<OpenedProject>>;

@@ -118,8 +118,12 @@ export function rackDesk(database: Database, jobs: Jobs) {
     putBack: (id: string) => putBack(database, locks, id),
     deleteForGood: (id: string) => deleteForGood(database, locks, id),
     emptyOff: (all: boolean) => emptyOff(database, locks, all ? Infinity : Date.now() - KEPT_OFF),
-    async keepPicture(id: string, document: HemDocument): Promise<void> {
-      await saving(changeRow(database, id, { picture: await pictureOf(document) }));
+    async keepPicture(id: string, picture: Blob): Promise<void> {
+      await saving(changeRow(database, id, { picture }));
+    },
+    /** Without a graphics card, where the Bench has not drawn the document as it is. */
+    async drawPicture(id: string, document: HemDocument): Promise<void> {
+      await this.keepPicture(id, await pictureOf(document));
     },
     /** Has the Rack show from now on what was found on opening; where that cannot be written it is found again. */
     rememberDamage: (id: string, damage: string): Promise<void> =>

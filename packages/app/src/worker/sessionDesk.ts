@@ -1,6 +1,7 @@
 import { type HemDocument, shellsOf, topologyOf } from '@blunt-hem/core/document/document';
 import { totalsOf } from '@blunt-hem/core/document/figures';
 import { groupLabels, type History } from '@blunt-hem/core/document/history';
+import { TOO_NEAR } from '@blunt-hem/core/document/judgement';
 import { changesModel, type Patch } from '@blunt-hem/core/document/patch';
 import type { Jobs } from '@blunt-hem/core/jobs/index';
 import type { Mesh } from '@blunt-hem/core/mesh/mesh';
@@ -96,11 +97,15 @@ export function sessionDesk(start: DeskStart, emit: (event: BenchEvent) => void,
   };
 
   const seeLayout = async (group: number): Promise<void> => {
-    const [found, covered] = await Promise.all([session.ask('overlaps', {}), session.ask('coverage', {})]);
-    if (!found || covered === undefined) return;
+    const [found, covered, near] = await Promise.all([
+      session.ask('overlaps', {}),
+      session.ask('coverage', {}),
+      session.ask('near-shells', { gap: TOO_NEAR }),
+    ]);
+    if (!found || covered === undefined || !near) return;
     if (group !== seenGroup) coveredBefore = seenGroup === -1 ? undefined : coveredNow;
     [seenGroup, coveredNow] = [group, covered];
-    emit({ kind: 'layout', ...found, covered, coveredBefore });
+    emit({ kind: 'layout', ...found, covered, coveredBefore, near });
     if (!rested) onFirstRest();
     rested = true;
     void seeSky();

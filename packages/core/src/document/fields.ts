@@ -47,3 +47,6 @@ export const blankMarks = (faces: number, edges: number): Marks =>
   Object.fromEntries(
     MARK_FIELDS.map((field) => [field, new Uint8Array(MARKS[field].per === 'edge' ? edges : faces)]),
   ) as Record<MarkField, Uint8Array> as Marks;
+
+/** Axes that may point up, in the order of `upAxis`. */
+export const UP_AXES = ['y', 'z'] as const;

@@ -7,6 +7,9 @@ export const MOST_L2 = 1.25;
 /** Mean angular deformation, degrees. */
 export const MOST_ANGLE = 20;
 
+/** Shells nearer to one another than this, tile widths, bleed into one another: four pixels of a texture of 2048. Common practice. */
+export const TOO_NEAR = 4 / 2048;
+
 export interface ShellFacts {
   /** Undefined while it is being measured. */
   readonly verdict?: Verdict;

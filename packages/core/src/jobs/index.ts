@@ -6,6 +6,7 @@ import { examineModel } from './examineModel.ts';
 import { inSight } from './inSight.ts';
 import type { Job } from './job.ts';
 import { measureShells } from './measureShells.ts';
+import { nearShells } from './nearShells.ts';
 import { openPieces } from './openPieces.ts';
 import { overlaps } from './overlaps.ts';
 import { packTile } from './packTile.ts';
@@ -27,6 +28,7 @@ export const JOBS = [
   openPieces,
   measureShells,
   overlaps,
+  nearShells,
   coverage,
   examineModel,
   countFinding,

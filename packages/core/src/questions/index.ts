@@ -9,6 +9,7 @@ import { examination } from './examination.ts';
 import { exportFile } from './exportFile.ts';
 import { inBoardBox } from './inBoardBox.ts';
 import { inBox } from './inBox.ts';
+import { nearShells } from './nearShells.ts';
 import { neighbours } from './neighbours.ts';
 import { overlaps } from './overlaps.ts';
 import { pickBoard } from './pickBoard.ts';
@@ -26,6 +27,7 @@ export const QUESTIONS = [
   inBoardBox,
   neighbours,
   overlaps,
+  nearShells,
   coverage,
   examination,
   countFinding,

@@ -94,7 +94,15 @@ function StateWord({ shell }: { readonly shell: number }) {
 const some = (count: number, thing: string): string =>
   count > 0 ? `${count.toLocaleString('en-GB')} ${thing}${count === 1 ? '' : 's'}` : '';
 
+/** What to do next where nothing is selected. */
+const HINTS = {
+  edges: 'Click an edge, or double-click for its loop.',
+  faces: 'Click a face, or double-click for its piece.',
+  shells: 'Click a shell in either pane or in the list.',
+} as const;
+
 function Selection() {
+  const target = useBench((s) => s.target);
   const edges = useBench((s) => s.edges.size);
   const faces = useBench((s) => s.faces.size);
   const chosen = useBench((s) => s.chosen);
@@ -109,6 +117,7 @@ function Selection() {
         {[some(edges, 'edge'), some(faces, 'face'), some(chosen.size, 'shell')].filter(Boolean).join(', ') ||
           'Nothing selected'}
       </p>
+      {edges + faces + chosen.size === 0 && <p className="selection-hint">{HINTS[target]}</p>}
       {row?.verdict && (
         <dl>
           <dt>Verdict</dt>

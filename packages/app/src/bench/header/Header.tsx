@@ -44,9 +44,9 @@ export function Header() {
         aria-label="Details"
         onClick={() => useBench.setState((s) => ({ detailsOpen: !s.detailsOpen }))}
       />
-      <Link to="/help" className="bench-help">
+      <Button size="small" type="text" onClick={() => useBench.setState({ helpOpen: true })}>
         Help
-      </Link>
+      </Button>
     </header>
   );
 }

@@ -15,6 +15,8 @@ export interface Scenery {
 export interface FrameView {
   /** Units of the scene that a pixel covers, where the pane looks. */
   readonly perPixel: number;
+  /** Without what is selected and pointed at. */
+  readonly plain?: boolean;
 }
 
 /** A layer that stands in a scene. */
@@ -32,5 +34,7 @@ export interface Drawn {
 export interface Layer {
   readonly name: string;
   readonly pane: Pane;
+  /** True for what is no part of a picture: what is selected and pointed at. */
+  readonly passing?: true;
   make(scenery: Scenery): Drawn;
 }

@@ -21,6 +21,7 @@ const edgesIn = (
 ): Layer => ({
   name,
   pane,
+  passing: true,
   make({ drawn }: Scenery) {
     const lines = fatLines(look);
     return {
@@ -48,6 +49,7 @@ export const boardChosen = edgesIn('selected edges', 'board', CHOSEN, (s) => s.e
 const rimIn = (pane: 'model' | 'board'): Layer => ({
   name: 'rim of the selection',
   pane,
+  passing: true,
   make({ drawn }: Scenery) {
     const lines = fatLines({ colour: PALETTE.fuchsia, width: 2.5, order: 4 });
     let outlined: readonly unknown[] = [];
@@ -90,6 +92,7 @@ export const boardRim = rimIn('board');
 export const shiningThrough: Layer = {
   name: 'selected, shining through',
   pane: 'model',
+  passing: true,
   make() {
     const lines = fatLines({ colour: PALETTE.fuchsia, width: 2, opacity: 0.4, order: 5, through: true });
     const object = new Group();

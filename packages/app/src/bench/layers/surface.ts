@@ -22,6 +22,9 @@ const surfaceIn = (pane: 'model' | 'board'): Layer => ({
         uniforms.uChecker.value = s.checker;
         uniforms.uRepeats.value = s.repeats;
       },
+      frame({ plain }) {
+        material.uniforms.uMarked.value = !plain;
+      },
       dispose: () => material.dispose(),
     };
   },

@@ -34,7 +34,7 @@ interface PaneBarProps {
 }
 
 /** What title, menu and the controls that are always there take, pixels, and the gap after each. */
-const [FRAME, GAP] = [136, 8];
+const [FRAME, GAP] = [116, 8];
 
 /** The bar over a pane. */
 function PaneBar({ title, controls, always }: PaneBarProps) {

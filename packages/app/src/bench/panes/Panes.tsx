@@ -46,6 +46,7 @@ export function Panes() {
           <BoardBar />
           <Hands pane="board" here={boardPane} label="Board: drag to move the view" />
           <ShellNumbers />
+          <EmptyBoard />
           <GhostNote />
           <ShellHandles />
         </section>
@@ -99,6 +100,30 @@ function Split({
         {board}
       </Panel>
     </Group>
+  );
+}
+
+/** What to do where nothing lies flat yet. */
+function EmptyBoard() {
+  const empty = useBench((s) => s.shells.length > 0 && s.shells.every(({ unfolded }) => !unfolded));
+  const closed = useBench((s) => s.shells.filter(({ verdict }) => verdict && !verdict.canUnfold).length);
+  const all = useBench((s) => s.shells.length);
+  if (!empty) return null;
+  return (
+    <div className="board-empty" role="status">
+      <strong>Nothing lies flat yet</strong>
+      {closed < all && (
+        <p>
+          Press <kbd>S</kbd> to unfold {closed > 0 ? 'what is open' : all === 1 ? 'it' : 'all of it'}.
+        </p>
+      )}
+      {closed > 0 && (
+        <p>
+          {closed === 1 ? 'One piece has' : `${closed} pieces have`} nowhere to open: double-click an edge for
+          its loop and press <kbd>A</kbd>, or have closed pieces opened on the left.
+        </p>
+      )}
+    </div>
   );
 }
 

@@ -15,6 +15,7 @@ import type { FrameView } from '../layers/layer.ts';
 import { cornersOf, distanceToSee, somePoints } from './fitting.ts';
 import { tellViewChange } from './rendererHandle.ts';
 import { surfaceGeometry } from './surfaceGeometry.ts';
+import { FIRST_LOOK, PICTURE, pictureCamera, takePicture } from './takePicture.ts';
 
 /** Where the Board looks: the middle, and pixels per unit of u and v. */
 export interface BoardView {
@@ -53,7 +54,7 @@ export function paneRenderer(canvas: HTMLCanvasElement, modelPane: HTMLElement, 
   const layers = LAYERS.map((layer) => {
     const drawn = layer.make(surface);
     scenes[layer.pane].add(drawn.object);
-    return { pane: layer.pane, drawn, needed: [] as readonly unknown[] };
+    return { pane: layer.pane, passing: layer.passing, drawn, needed: [] as readonly unknown[] };
   });
 
   const camera = new PerspectiveCamera(35, 1, 0.01, 100);
@@ -181,7 +182,7 @@ export function paneRenderer(canvas: HTMLCanvasElement, modelPane: HTMLElement, 
     const around = box ?? [...(useBench.getState().model?.box ?? [-1, -1, -1, 1, 1, 1])];
     const [x0, y0, z0, x1, y1, z1] = around;
     const centre = new Vector3((x0 + x1) / 2, (y0 + y1) / 2, (z0 + z1) / 2).applyMatrix4(standing);
-    const direction = box ? camera.position.clone().sub(controls.target) : new Vector3(0.62, 0.42, 1);
+    const direction = box ? camera.position.clone().sub(controls.target) : new Vector3(...FIRST_LOOK);
     direction.normalize();
     const pane = modelPane.getBoundingClientRect();
     const aspect = pane.width > 0 && pane.height > 0 ? pane.width / pane.height : 1;
@@ -212,6 +213,20 @@ export function paneRenderer(canvas: HTMLCanvasElement, modelPane: HTMLElement, 
     frameModel,
     /** From the model as it is to how it stands in the scene. */
     standing,
+
+    /** The model by itself, for the Rack: with checker and seams, and nothing that is selected or pointed at. */
+    picture(): Promise<Blob> {
+      const seen = pictureCamera(somePoints(useBench.getState().model?.positions, standing), middle, radius);
+      const across = 2 * seen.position.distanceTo(middle) * Math.tan((seen.fov * Math.PI) / 360);
+      const drawnLayers = layers.filter(({ pane }) => pane === 'model');
+      const passing = drawnLayers.filter((layer) => layer.passing && layer.drawn.object.visible);
+      for (const { drawn } of drawnLayers) drawn.frame?.({ perPixel: across / PICTURE.height, plain: true });
+      for (const { drawn } of passing) drawn.object.visible = false;
+      const picture = takePicture(renderer, scenes.model, seen);
+      for (const { drawn } of passing) drawn.object.visible = true;
+      request();
+      return picture;
+    },
 
     /** Looks along an axis at what is in view now. */
     lookFrom(direction: readonly number[]): void {

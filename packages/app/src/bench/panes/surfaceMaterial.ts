@@ -37,6 +37,7 @@ out vec4 colour;
 uniform float uFlat;
 uniform bool uOverlay;
 uniform bool uChecker;
+uniform bool uMarked;
 uniform float uRepeats;
 uniform sampler2D uRamp;
 uniform vec3 uBase;
@@ -71,8 +72,9 @@ void main() {
   float counter = fract((gl_FragCoord.x - gl_FragCoord.y) / 7.0);
   // A map of stretch keeps its colours: there only thin lines say what is selected.
   bool map = uOverlay && unfolded;
-  if (vMark > 1.5) base = mix(base, uAccent, slant < (map ? 0.1 : 0.22) ? 0.85 : map ? 0.0 : 0.12);
-  else if (vMark > 0.5) base = mix(base, uAccent, slant < (map ? 0.07 : 0.16) ? 0.45 : map ? 0.0 : 0.05);
+  float mark = uMarked ? vMark : 0.0;
+  if (mark > 1.5) base = mix(base, uAccent, slant < (map ? 0.1 : 0.22) ? 0.85 : map ? 0.0 : 0.12);
+  else if (mark > 0.5) base = mix(base, uAccent, slant < (map ? 0.07 : 0.16) ? 0.45 : map ? 0.0 : 0.05);
   if (uFlat > 0.5) {
     if (!gl_FrontFacing) base = mix(base, vec3(0.55, 0.12, 0.08), counter < 0.4 ? 0.85 : 0.25);
     colour = vec4(base, 1.0);
@@ -84,8 +86,8 @@ void main() {
   // A soft sky from above and a little light back from the ground, both dimmed where the model hides the sky from itself; and a lamp
   // that goes with the viewer.
   float key = max(0.0, dot(n, normalize(vec3(-0.35, 0.65, 0.75))));
-  vec3 skyLight = mix(vec3(0.40, 0.37, 0.33), vec3(0.66, 0.68, 0.70), 0.5 + 0.5 * up.y);
-  base *= skyLight * vSky * vSky + 0.42 * key * (0.35 + 0.65 * vSky);
+  vec3 skyLight = mix(vec3(0.46, 0.43, 0.39), vec3(0.68, 0.70, 0.72), 0.5 + 0.5 * up.y);
+  base *= skyLight * vSky * sqrt(vSky) + 0.42 * key * (0.4 + 0.6 * vSky);
   if (!gl_FrontFacing) base = mix(base * 0.55, vec3(0.2, 0.25, 0.24), counter < 0.3 ? 0.6 : 0.0);
   colour = vec4(base, 1.0);
 }`;
@@ -104,6 +106,7 @@ export function surfaceMaterial(flat: boolean): ShaderMaterial {
       uFlat: { value: flat ? 1 : 0 },
       uOverlay: { value: false },
       uChecker: { value: true },
+      uMarked: { value: true },
       uRepeats: { value: 24 },
       uRamp: { value: null },
       uBase: { value: new Color(0.8, 0.76, 0.69) },

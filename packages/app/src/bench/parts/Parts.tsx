@@ -1,18 +1,33 @@
-import { IconEye, IconEyeOff, IconFocus2, IconPencil } from '@tabler/icons-react';
+import {
+  type Icon,
+  IconCube,
+  IconEye,
+  IconEyeOff,
+  IconFocus2,
+  IconPalette,
+  IconPencil,
+  IconPuzzle,
+  IconStack2,
+  IconWaveSine,
+} from '@tabler/icons-react';
 import { Button, Input, Segmented, Table, Tooltip } from 'antd';
 import { type MouseEvent, useMemo, useState } from 'react';
 import { perform } from '../../store/acts.ts';
 import { useBench } from '../../store/bench.ts';
 import type { PartList } from '../../worker/protocol.ts';
+import { ofMany } from '../commands/command.ts';
 import { isolate } from '../commands/showing.ts';
 import { PartDrag, PartName } from './PartDrag.tsx';
 
-const KINDS: Record<PartList['kind'], string> = {
-  object: 'Objects',
-  group: 'Groups',
-  material: 'Materials',
-  smoothing: 'Smoothing',
-  piece: 'Pieces',
+const KINDS: Record<
+  PartList['kind'],
+  { readonly name: string; readonly icon: Icon; readonly words: readonly [one: string, many: string] }
+> = {
+  object: { name: 'Objects', icon: IconCube, words: ['object', 'objects'] },
+  group: { name: 'Groups', icon: IconStack2, words: ['group', 'groups'] },
+  material: { name: 'Materials', icon: IconPalette, words: ['material', 'materials'] },
+  smoothing: { name: 'Smoothing groups', icon: IconWaveSine, words: ['smoothing group', 'smoothing groups'] },
+  piece: { name: 'Loose pieces', icon: IconPuzzle, words: ['loose piece', 'loose pieces'] },
 };
 
 type Named = 'object' | 'group' | 'material';
@@ -52,25 +67,21 @@ export function PartsList() {
       {model.parts.length > 1 && (
         <Segmented
           size="small"
-          vertical
           block
           aria-label="Parts by"
           value={list.kind}
-          options={model.parts.map((p) => ({
-            value: p.kind,
-            label: `${KINDS[p.kind]} · ${p.names.length.toLocaleString('en-GB')}`,
-          }))}
+          options={model.parts.map((p) => {
+            const { icon: Icon, name } = KINDS[p.kind];
+            const title = `${name}: ${p.names.length.toLocaleString('en-GB')}`;
+            return { value: p.kind, title, icon: <Icon size={15} aria-label={title} /> };
+          })}
           onChange={(value) => {
             setKind(value);
             setPicked(new Set());
           }}
         />
       )}
-      {model.parts.length === 1 && (
-        <p className="rail-text">
-          {rows.length === 1 ? 'One part' : `${rows.length.toLocaleString('en-GB')} ${list.kind}s`}
-        </p>
-      )}
+      <p className="rail-text">{ofMany(rows.length, ...KINDS[list.kind].words)}</p>
       <PartDrag
         names={list.names}
         onJoin={(part, other) => nameParts(list.kind, [part, other], list.names[part] || 'Unnamed')}

@@ -3,6 +3,7 @@ import { useBench } from '../../store/bench.ts';
 import { Findings } from '../health/Findings.tsx';
 import { PartsList } from '../parts/Parts.tsx';
 import type { StageView } from './stage.ts';
+import { UpAxis } from './UpAxis.tsx';
 
 const HealthReportView = lazy(() =>
   import('../health/HealthReportView.tsx').then((module) => ({ default: module.HealthReportView })),
@@ -13,7 +14,12 @@ export const intake: StageView = {
   label: 'Intake',
   tools: [],
   commands: [],
-  Panel: PartsList,
+  Panel: () => (
+    <>
+      <PartsList />
+      <UpAxis />
+    </>
+  ),
   Details: Findings,
   View: () => (useBench((s) => s.reportOpen) ? <HealthReportView /> : null),
   mark({ health }) {

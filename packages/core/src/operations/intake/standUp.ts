@@ -1,9 +1,7 @@
+import { UP_AXES } from '../../document/fields.ts';
 import type { ValueChange } from '../../document/patch.ts';
 import { choice, record } from '../../params.ts';
 import { operation } from '../operation.ts';
-
-/** Axes that may point up, in the order of `upAxis`. */
-export const UP_AXES = ['y', 'z'] as const;
 
 /** Says which axis of the model points up. The model itself, and what is exported of it, stays as it is. */
 export const standUp = operation({

@@ -1,0 +1,26 @@
+import { IconX } from '@tabler/icons-react';
+import { Button } from 'antd';
+import { useEffect, useRef } from 'react';
+import { useBench } from '../store/bench.ts';
+import { HelpContent } from './HelpContent.tsx';
+
+/** Help over the Bench, which stays as it is under it. */
+export function HelpOver() {
+  const dialog = useRef<HTMLDialogElement>(null);
+  useEffect(() => dialog.current?.showModal(), []);
+  const close = () => useBench.setState({ helpOpen: false });
+  return (
+    <dialog ref={dialog} className="help-over" aria-label="Help" onClose={close}>
+      <header>
+        <h1>How Blunt Hem is held</h1>
+        <Button
+          type="text"
+          icon={<IconX size={17} />}
+          aria-label="Close Help"
+          onClick={() => dialog.current?.close()}
+        />
+      </header>
+      <HelpContent />
+    </dialog>
+  );
+}

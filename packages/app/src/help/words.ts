@@ -1,0 +1,81 @@
+/** The words that are not plain, and what they mean here. */
+export const WORDS: readonly (readonly [word: string, meaning: string])[] = [
+  [
+    'Rack',
+    'Your projects, kept in this browser alone. Back it up into one file now and then; dropped on a Rack, the file brings everything back.',
+  ],
+  [
+    'Bench',
+    'Where one project is worked on: the Model on the left, the Board with the flat shells on the right.',
+  ],
+  ['Seam', 'A chain of cut edges, drawn as a stitch. UVs break at seams and nowhere else.'],
+  ['Border', 'Where the mesh of the file ends, drawn as a thin line: nobody cut it.'],
+  ['Shell', 'A piece of the model as it lies flat, bounded by seams and borders.'],
+  ['Unfold', 'To lay a shell flat so that angles are kept as well as can be.'],
+  ['Relax', 'To even out stretch within a shell: area gains, angles give up a little, and no face flips.'],
+  [
+    'Stretch',
+    'How far the flat shell departs from the surface. L2 is 1 where nothing stretches; the worst stretch is that of the worst face.',
+  ],
+  [
+    'Flipped, collapsed',
+    'Faces that lie upside down in the flat, or have no area there. Paint cannot reach them.',
+  ],
+  [
+    'Folded',
+    'A polygon with a corner that turns back in the flat: other programs split it another way and flip a part of it.',
+  ],
+  ['Overlap', 'Faces that lie on one another in the flat, and so share their paint. Marked with dots.'],
+  ['Tile', 'The unit square that the texture fills. Its use is the part that shells cover.'],
+  ['Density', 'Pixels of the texture to a unit of the model. Even where every shell has the same.'],
+  [
+    'Laid out afresh, places kept',
+    'Until a shell was moved or packed, the Board lays all of them out after every act. From then on they keep their places, and one that no longer fits waits beside the tile.',
+  ],
+  ['Gingham', 'The default checker: warp and weft are tinted differently so that direction shows.'],
+  ['Finding', 'One thing that the health check found in the file.'],
+];
+
+/** Ten minutes with the demo, step by step. */
+export const WALK: readonly (readonly [title: string, steps: string])[] = [
+  [
+    'Open the Toad ferryman from the Rack',
+    'Left is the Model, right the Board. Drag to turn the one and to move the other; the wheel zooms to the pointer.',
+  ],
+  [
+    'Look at the checker',
+    'Squares that are not square say where the texture will stretch. Press B for the map of area, B again for angles, and once more for none. V takes the checker away.',
+  ],
+  [
+    'Read the shells',
+    'The list on the right judges each of them in a word. Click shell 5, a hind leg: “Stretched”, with the reason. F brings it into view in both panes, G shows it alone; G again shows everything.',
+  ],
+  [
+    'See a cut before you make it',
+    'Press 2 and Q. Point at an edge along the inside of that leg, from hip to foot: a double click takes its whole loop. The outline on the Board is what a cut would make of it, with its stretch.',
+  ],
+  [
+    'Cut, and sew',
+    'Press A: the shells beside the seam lie flat anew at once, and the strip below tells each figure from and to. Ctrl Z takes it back. Pick a seam and press Shift A to sew it.',
+  ],
+  [
+    'Relax',
+    'With nothing selected, D evens out all shells; with shells selected, those. The energy in the header falls towards 4, which is perfect. Stop or Escape keeps the best so far.',
+  ],
+  [
+    'Inspect',
+    'Press 4 and click on Overlaps below: the faces that lie on one another are selected, and dots mark them. Cut there, or move the shells apart.',
+  ],
+  [
+    'Arrange',
+    'Press 5. Pick a shell on the Board and drag it, or type where it shall lie, how turned and how large, in the column on the right. “Pack the tile” lays all of them in, as large as they go.',
+  ],
+  [
+    'Deliver',
+    'Press 6. What is still wrong is listed with a button to see it. Export the model, and the template to paint on.',
+  ],
+  [
+    'Close the tab whenever you like',
+    'Everything is kept as you do it, and every act can be taken back, tomorrow as well.',
+  ],
+];

@@ -49,6 +49,7 @@ test('two tabs: what is open in one cannot be taken off the Rack in another', as
   await openModel(page, 'post.obj', POST);
   await benchReady(page);
   const second = await context.newPage();
+  await cdp.send('Storage.overrideQuotaForOrigin', { origin, quotaSize: 40_000 });
   await second.goto('/');
   await second.getByLabel('More for post').click();
   await second.getByText('Take off the Rack').click();
@@ -191,6 +192,14 @@ test('a full store: nothing is lost, exports work, and room can always be made',
   await expect(saved(page)).toHaveText('Saved');
   await idle(page);
   expect(await figure(page, 'stretch-l2')).toBe(stretch);
+  // And until not even the smallest act does.
+  await page.getByRole('button', { name: 'Close', exact: true }).click();
+  await page.locator('.details-table .ant-table-row').first().click();
+  for (let i = 0; i < 80 && (await alert.count()) === 0; i++) {
+    await page.keyboard.press('g');
+    await idle(page);
+  }
+  await expect(alert).toContainText('the browser gives this page no more room');
   await page.keyboard.press('6');
   expect((await download(page, 'Export project file')).length).toBeGreaterThan(1000);
   expect((await download(page, 'Export OBJ')).toString()).toContain('vt ');
@@ -215,6 +224,7 @@ test('a full store: nothing is lost, exports work, and room can always be made',
   expect((await download(page, 'Export OBJ')).toString()).toContain('vt ');
   // Room is made from another tab; then it is kept.
   const second = await context.newPage();
+  await cdp.send('Storage.overrideQuotaForOrigin', { origin, quotaSize: 40_000 });
   await second.goto('/');
   await second.getByLabel('More for post').click();
   await second.getByText('Take off the Rack').click();

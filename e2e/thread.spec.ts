@@ -64,7 +64,7 @@ test('from the Rack to the exported file, with real mouse and keys', async ({ pa
   // The export is the file that came in, with UVs added and nothing else changed.
   await page.keyboard.press('6');
   await expect(
-    page.getByText('Every shell is flat, inside the tile, clear of the others, and neither flipped'),
+    page.getByText('Every shell is flat, inside the tile, clear of the others by four pixels'),
   ).toBeVisible();
   const obj = (await download(page, 'Export OBJ')).toString();
   const bare = (text: string) =>

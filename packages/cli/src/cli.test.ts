@@ -149,6 +149,37 @@ describe('hem', () => {
     await expect(run([...call, '--pins', wrong])).rejects.toThrow(/uv" is required/);
   });
 
+  it('keeps shells of a laid-out file in their places, and says so where there are none', async () => {
+    const first = join(folder, 'first.obj');
+    const none = file('no-seams.json', '{"edges": []}');
+    await run(['unfold', CUBE, '--seams', CROSS, '--out', first]);
+    const uvs = (path: string) =>
+      [...readFileSync(path, 'utf8').matchAll(/^vt (\S+) (\S+)/gm)].map(([, u, v]) => [+u, +v]);
+    // Laid out half as large, off the middle.
+    const laid = file(
+      'laid.obj',
+      readFileSync(first, 'utf8').replace(
+        /^vt (\S+) (\S+)/gm,
+        (_, u, v) => `vt ${0.4 + u / 4} ${0.3 + v / 4}`,
+      ),
+    );
+    const out = join(folder, 'kept.obj');
+    await run(['unfold', laid, '--seams', none, '--keep-place', '--out', out]);
+    const middle = (path: string) =>
+      [0, 1].map((k) => {
+        const list = uvs(path).map((uv) => uv[k]);
+        return [Math.min(...list), Math.max(...list)];
+      });
+    const [kept, laidOut] = [middle(out).flat(), middle(laid).flat()];
+    for (let i = 0; i < 4; i++) expect(kept[i]).toBeCloseTo(laidOut[i], 3);
+    await expect(run(['unfold', CUBE, '--seams', CROSS, '--keep-place', '--out', out])).rejects.toThrow(
+      /no UVs whose places could be kept/,
+    );
+    // Up along z the cross is turned another way.
+    await run(['unfold', CUBE, '--seams', CROSS, '--up', 'z', '--out', out]);
+    expect(uvs(out)).not.toEqual(uvs(first));
+  });
+
   it('checks a model, repairs what is safe, and finds nothing left to repair', async () => {
     // A cube whose lid has points of its own, and one face turned over.
     const ill = file(

@@ -25,8 +25,6 @@ const OWN_KEYS = new Set(['Enter', ' ', 'ArrowLeft', 'ArrowRight', 'ArrowUp', 'A
 /** Whether a key is not for the Bench: text is being typed, or the control that has the focus means it. */
 export function isTaken({ target, key }: Pick<KeyboardEvent, 'target' | 'key'>): boolean {
   if (!(target instanceof Element)) return false;
-  // Over an open dialog only the key that closes Help works.
-  if (target.closest('dialog[open]') && key !== '?') return true;
   return target.matches(TYPED) || (OWN_KEYS.has(key) && target.closest(CONTROL) !== null);
 }
 

@@ -1,8 +1,13 @@
 import { IconX } from '@tabler/icons-react';
 import { Button } from 'antd';
-import { useEffect, useRef } from 'react';
+import { type KeyboardEvent, useEffect, useRef } from 'react';
 import { useBench } from '../store/bench.ts';
 import { HelpContent } from './HelpContent.tsx';
+
+/** Over the Bench none of its keys work, but for the one that closes Help again. */
+const keepFromBench = (event: KeyboardEvent): void => {
+  if (event.key !== '?' && event.key !== 'Shift') event.stopPropagation();
+};
 
 /** Help over the Bench, which stays as it is under it. */
 export function HelpOver() {
@@ -10,7 +15,14 @@ export function HelpOver() {
   useEffect(() => dialog.current?.showModal(), []);
   const close = () => useBench.setState({ helpOpen: false });
   return (
-    <dialog ref={dialog} className="help-over" aria-label="Help" onClose={close}>
+    <dialog
+      ref={dialog}
+      className="help-over"
+      aria-label="Help"
+      onClose={close}
+      onKeyDown={keepFromBench}
+      onKeyUp={keepFromBench}
+    >
       <header>
         <h1>How Blunt Hem is held</h1>
         <Button

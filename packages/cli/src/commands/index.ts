@@ -1,3 +1,4 @@
+import { UP_AXES } from '@blunt-hem/core/document/fields';
 import { Option } from 'commander';
 import { optionOf, outOption } from '../options.ts';
 import type { HemCommand } from './command.ts';
@@ -30,6 +31,13 @@ export const COMMANDS: readonly HemCommand[] = [
           '{"pins": [{"vertex": a, "uv": [u, v]}, …], "stays": [{"vertices": [a, b, …]}, …]}; where a seam runs through, add "face" for the side that is meant',
         )
         .option('--smoothed', 'flatten the subdivision surface of which the model is the cage')
+        .option(
+          '--keep-place',
+          'start from the UVs in the file: where they break are seams too, and shells come out where they lie, as turned and as large',
+        )
+        .addOption(
+          new Option('--up <axis>', 'which axis of the file points up').choices(UP_AXES).default('y'),
+        )
         .option('--relax', 'relax the shells after unfolding')
         .addOption(optionOf('relax', 'balance', 'from 0, angles alone, to 1, area above all'))
         .addOption(optionOf('relax', 'seconds', 'stop relaxing after so long and keep the best so far'))

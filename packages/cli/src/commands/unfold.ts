@@ -1,6 +1,8 @@
 import { basename } from 'node:path';
 import { openDocument, topologyOf } from '@blunt-hem/core/document/document';
+import { UP_AXES } from '@blunt-hem/core/document/fields';
 import { emptyHistory } from '@blunt-hem/core/document/history';
+import { HemError } from '@blunt-hem/core/errors';
 import { readSeams } from '@blunt-hem/core/formats/seamFile';
 import { localJobs } from '@blunt-hem/core/jobs/index';
 import { memoryKeeper } from '@blunt-hem/core/session/keeper';
@@ -16,6 +18,8 @@ export interface UnfoldOptions {
   readonly method: Method;
   readonly pins?: string;
   readonly smoothed?: true;
+  readonly keepPlace?: true;
+  readonly up: (typeof UP_AXES)[number];
   readonly relax?: true;
   readonly balance: number;
   readonly seconds?: number;
@@ -33,7 +37,14 @@ export async function run(input: string, options: UnfoldOptions): Promise<object
     seconds[phase] = (performance.now() - start) / 1000;
     return result;
   };
-  const document = await timed('read', async () => openDocument(await opened(input), { keepUvs: false }));
+  const keepUvs = options.keepPlace === true;
+  const upAxis = UP_AXES.indexOf(options.up);
+  const document = await timed('read', async () => openDocument(await opened(input), { keepUvs, upAxis }));
+  if (keepUvs && !document.placed)
+    throw new HemError(
+      'no-uvs',
+      `${basename(input)} has no UVs whose places could be kept: leave --keep-place out.`,
+    );
   const session = openSession({ document, history: emptyHistory, keeper: memoryKeeper(), jobs: localJobs });
   const edges = readSeams(
     await fileText(options.seams),

@@ -49,7 +49,6 @@ test('two tabs: what is open in one cannot be taken off the Rack in another', as
   await openModel(page, 'post.obj', POST);
   await benchReady(page);
   const second = await context.newPage();
-  await cdp.send('Storage.overrideQuotaForOrigin', { origin, quotaSize: 40_000 });
   await second.goto('/');
   await second.getByLabel('More for post').click();
   await second.getByText('Take off the Rack').click();

@@ -10,7 +10,8 @@ export interface Running {
   /** “Unfolding”. */
   readonly doing: string;
   readonly fraction?: number;
-  readonly figure?: number;
+  /** By its name. */
+  readonly figure?: string;
 }
 
 /** What goes on: acts asked and answered, what runs, and what the artist should hear. */

@@ -158,7 +158,8 @@ export type BenchEvent =
       readonly kind: 'running';
       readonly doing?: string;
       readonly fraction?: number;
-      readonly figure?: number;
+      /** By its name: “energy 4.42, 4 is perfect”. */
+      readonly figure?: string;
     }
   /** A moving picture of one shell: UV of the triangle corners of its triangles. */
   | { readonly kind: 'moving'; readonly triangles: Uint32Array; readonly uv: Float32Array }

@@ -56,8 +56,14 @@ export function sessionDesk(start: DeskStart, emit: (event: BenchEvent) => void,
           emit(movingPicture(session.document, event.shell, event.uv));
           return;
         case 'running': {
-          const { operation, ...progress } = event;
-          emit({ ...progress, doing: operation && operationNamed(operation).doing });
+          const { operation, fraction, figure } = event;
+          const running = operation && operationNamed(operation);
+          emit({
+            kind: 'running',
+            doing: running?.doing,
+            fraction,
+            figure: figure === undefined ? undefined : running?.figure?.(figure),
+          });
           return;
         }
         case 'saved':

@@ -27,6 +27,8 @@ export interface Operation<Name extends string, Out, In = Out> {
   label(params: Out, document: HemDocument): string;
   /** While it runs: “Cutting”. */
   readonly doing: string;
+  /** The figure that it reports on its way, by its name, and what would be perfect: “energy 4.42, 4 is perfect”. */
+  figure?(value: number): string;
   /**
    * @param params  as the schema gives them back, defaults filled in
    * @throws HemError when it cannot be done; the document stays as it is

@@ -84,7 +84,7 @@ function Running() {
           aria-label="Progress"
         />
       )}
-      {running.figure !== undefined && <span data-testid="figure">{running.figure.toFixed(4)}</span>}
+      {running.figure !== undefined && <span data-testid="figure">{running.figure}</span>}
       <Button size="small" danger icon={<IconPlayerStop size={14} />} onClick={() => void stop()}>
         Stop
       </Button>

@@ -22,6 +22,7 @@ export const pack = operation({
   }),
   label: ({ padding, size }) => `Pack with ${padding} px padding at ${size} px`,
   doing: 'Packing',
+  figure: (used) => `trying to cover ${Math.round(100 * used)} % of the tile`,
   async run(document, { equalDensity, ...options }, context) {
     const work = Array.from({ length: shellsOf(document).shellCount }, (_, s) => s).flatMap((s) => {
       const shell = shellOf(document, s);

@@ -58,7 +58,11 @@ describe('what the worker says', () => {
 
   it('shows what runs and forgets it when it ends', () => {
     receive({ kind: 'running', doing: 'Relaxing', fraction: 0.5, figure: 'energy 4.42, 4 is perfect' });
-    expect(useBench.getState().running).toEqual({ doing: 'Relaxing', fraction: 0.5, figure: 'energy 4.42, 4 is perfect' });
+    expect(useBench.getState().running).toEqual({
+      doing: 'Relaxing',
+      fraction: 0.5,
+      figure: 'energy 4.42, 4 is perfect',
+    });
     receive({ kind: 'running' });
     expect(useBench.getState().running).toBeUndefined();
     receive({ kind: 'saved', saved: false });

@@ -107,7 +107,7 @@ export function rackDesk(database: Database, jobs: Jobs) {
         DEMOS.map(async (name) => {
           const [project, picture] = await Promise.all([
             fetch(`/demo/${name}.hemproject`).then((answer) => answer.arrayBuffer()),
-            fetch(`/demo/${name}.png`).then((answer) => answer.blob()),
+            fetch(`/demo/${name}.webp`).then((answer) => answer.blob()),
           ]);
           return { ...(await readProject(new Uint8Array(project), name)), picture };
         }),

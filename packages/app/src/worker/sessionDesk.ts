@@ -17,6 +17,8 @@ import type { BenchEvent, BenchState, Ghost } from './protocol.ts';
 
 /** How shells lie together is looked at once the hands rest, milliseconds. */
 const REST = 250;
+/** And how the sky falls on the model once they have rested for longer. */
+const LONG_REST = 1200;
 
 export interface DeskStart {
   readonly document: HemDocument;
@@ -35,6 +37,7 @@ export interface DeskStart {
 export function sessionDesk(start: DeskStart, emit: (event: BenchEvent) => void, onFirstRest: () => void) {
   const figures = figureDesk(start.jobs);
   let layoutTimer: ReturnType<typeof setTimeout> | undefined;
+  let skyTimer: ReturnType<typeof setTimeout> | undefined;
   let totals = totalsOf([]);
   let before = totals;
   let rested = false;
@@ -58,6 +61,7 @@ export function sessionDesk(start: DeskStart, emit: (event: BenchEvent) => void,
         case 'running': {
           const { operation, fraction, figure } = event;
           const running = operation && operationNamed(operation);
+          if (!running) laterSky();
           emit({
             kind: 'running',
             doing: running?.doing,
@@ -114,10 +118,15 @@ export function sessionDesk(start: DeskStart, emit: (event: BenchEvent) => void,
     emit({ kind: 'layout', ...found, covered, coveredBefore, near });
     if (!rested) onFirstRest();
     rested = true;
-    void seeSky();
+    laterSky();
   };
 
-  /** Asked once the hands rest, and again for another mesh or another way up. */
+  const laterSky = (): void => {
+    clearTimeout(skyTimer);
+    if (rested) skyTimer = setTimeout(() => void seeSky(), LONG_REST);
+  };
+
+  /** Asked once the hands have rested for a while, and again for another mesh or another way up; any act ends it. */
   const seeSky = async (): Promise<void> => {
     const { model, upAxis } = session.document;
     if (skyOf?.mesh === model.mesh && skyOf.upAxis === upAxis) return;
@@ -155,6 +164,7 @@ export function sessionDesk(start: DeskStart, emit: (event: BenchEvent) => void,
     },
     async close(): Promise<void> {
       clearTimeout(layoutTimer);
+      clearTimeout(skyTimer);
       figures.end();
       await session.close();
     },

@@ -52,6 +52,9 @@ export const isSeveral = (name: QuestionName): boolean => byName.get(name)?.seve
 /** Whether a question gives way to everything else. */
 export const isBackground = (name: QuestionName): boolean => byName.get(name)?.background === true;
 
+/** Whether a question is ended by the beginning of any act. */
+export const isIdle = (name: QuestionName): boolean => byName.get(name)?.idle === true;
+
 /** Whether the answer to a question is of no more use after a change. */
 export const lapses = (name: QuestionName, patches: readonly Patch[]): boolean =>
   patches.some((patch) => byName.get(name)?.lapses?.(patch) ?? true);

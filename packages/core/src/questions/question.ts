@@ -16,6 +16,8 @@ export interface Question<Name extends string, Out, In, Answer> {
   readonly lapses?: (patch: Patch) => boolean;
   /** Nobody waits for it with the hand on the key: it gives way to everything else. */
   readonly background?: true;
+  /** Only for while nothing else is done: the beginning of any act ends it. */
+  readonly idle?: true;
   /** May be asked several times at once; else the newest takes the place of the one before. */
   readonly several?: true;
   answer(document: HemDocument, params: Out, context: QuestionContext): Answer | Promise<Answer>;

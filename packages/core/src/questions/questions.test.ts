@@ -126,3 +126,55 @@ describe('pictures', () => {
     expect([...(await ask(bare, 'picture', { width, height }))]).not.toEqual([...pixels]);
   });
 });
+
+describe('a rectangle of the Board', () => {
+  it('takes the faces and shells that lie in it whole, and edges by either side', async () => {
+    const whole = [-1, -1, 2, 2] as const;
+    expect(await ask(cut, 'in-board-box', { target: 'faces', rectangle: whole })).toHaveLength(6);
+    expect(await ask(cut, 'in-board-box', { target: 'shells', rectangle: whole })).toEqual([0, 1]);
+    expect(await ask(cut, 'in-board-box', { target: 'edges', rectangle: whole })).toHaveLength(12);
+    // The box of the lid alone: its face, its shell, and its four edges, seams all of them.
+    const { mesh } = cut.model;
+    const { uv } = cut.uvSets[0];
+    const lid = [...shellsOf(cut).faceShell].indexOf(1);
+    const corners = Array.from({ length: 4 }, (_, k) => mesh.faceStart[lid] + k);
+    const at = (k: number) => corners.map((c) => uv[2 * c + k]);
+    const box = [Math.min(...at(0)), Math.min(...at(1)), Math.max(...at(0)), Math.max(...at(1))] as const;
+    expect(await ask(cut, 'in-board-box', { target: 'shells', rectangle: box })).toEqual([1]);
+    expect(await ask(cut, 'in-board-box', { target: 'faces', rectangle: box })).toEqual([lid]);
+    const edges = await ask(cut, 'in-board-box', { target: 'edges', rectangle: box });
+    expect(edges.map((e) => cut.seams[e])).toEqual([1, 1, 1, 1]);
+    const hidden = await after(cut, request('hide', {}));
+    expect(await ask(hidden, 'in-board-box', { target: 'edges', rectangle: whole })).toEqual([]);
+    expect(await ask(bare, 'in-board-box', { target: 'faces', rectangle: whole })).toEqual([]);
+  });
+});
+
+describe('where keys can go', () => {
+  it('is to edges at either end and round the faces beside, and to faces across an edge', async () => {
+    const { links, mesh } = topologyOf(cut.model);
+    for (let e = 0; e < 12; e++) {
+      const found = await ask(cut, 'neighbours', { target: 'edges', of: e });
+      // Of a cube: two at each end, and the one across each of its two faces.
+      expect(new Set(found.map(([edge]) => edge)).size).toBe(6);
+      expect(found.some(([edge]) => edge === e)).toBe(false);
+      for (const [edge, face] of found)
+        expect([...links.cornerEdge.subarray(mesh.faceStart[face], mesh.faceStart[face + 1])]).toContain(
+          edge,
+        );
+    }
+    const beside = await ask(cut, 'neighbours', { target: 'faces', of: 0 });
+    expect(new Set(beside.map(([, face]) => face)).size).toBe(4);
+    await expect(ask(cut, 'neighbours', { target: 'faces', of: 6 })).rejects.toThrow(
+      /nothing with the number 6/,
+    );
+  });
+});
+
+describe('shells that are too near', () => {
+  it('are told in pairs, those as far apart as a gap are not', async () => {
+    expect([...(await ask(cut, 'near-shells', { gap: 0.001 }))]).toEqual([]);
+    expect([...(await ask(cut, 'near-shells', { gap: 0.2 }))]).toEqual([0, 1]);
+    expect([...(await ask(bare, 'near-shells', { gap: 1 }))]).toEqual([]);
+  });
+});

@@ -9,6 +9,7 @@ export const skyLight = question({
   name: 'sky-light',
   params: record({}),
   background: true,
+  idle: true,
   lapses: (patch) => changesModel(patch) || patch.changes.some(({ kind }) => kind === 'value'),
   async answer(document, _, context) {
     const shown = { ...document, hidden: new Uint8Array(document.hidden.length) };

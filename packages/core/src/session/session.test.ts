@@ -334,6 +334,18 @@ describe('a question', () => {
     await expect(session.ask('edge-loop', { edge: -1 })).rejects.toThrow(/edge-loop: /);
   });
 
+  it('ends at the beginning of any act where it is only for idle times', async () => {
+    const { jobs, told } = slowJobs('sky-light', 400);
+    const { session } = start(jobs);
+    const asked = session.ask('sky-light', {});
+    await until(() => told.runs === 1);
+    // Nothing comes of it, and the sky falls as before: it gives way all the same.
+    await session.perform('sew', { edges: LID });
+    expect(await asked).toBeUndefined();
+    expect(told.stops).toBe(1);
+    expect((await session.ask('sky-light', {}))?.vertices).toHaveLength(8);
+  });
+
   it('lapses when it is asked anew, and when what it is about changes', async () => {
     const { jobs, told } = slowJobs('examine', 60);
     const { session } = start(jobs);

@@ -22,6 +22,7 @@ import {
   type AskedOf,
   answerQuestion,
   isBackground,
+  isIdle,
   isSeveral,
   lapses,
   type QuestionName,
@@ -178,6 +179,7 @@ export function openSession({
   /** Acts follow one another; what is running hears that it should come to an end. */
   const enqueue = <T>(work: (signal: Running) => Promise<T>): Promise<T> => {
     clearPreviews();
+    for (const [name, signal] of asking) if (isIdle(name)) signal.aborted = true;
     if (running) Object.assign(running, { aborted: true, superseded: true });
     const result = queue.then(async () => {
       const signal: Running = { aborted: false, superseded: false };

@@ -14,10 +14,12 @@ export function Details() {
   const stage = stageNamed(useBench((s) => s.stage));
   const rows = useMemo(() => shells.map((row, shell) => ({ ...row, shell })), [shells]);
   const body = useRef<HTMLDivElement>(null);
-  const [height, setHeight] = useState(300);
+  const [[width, height], setSize] = useState<readonly [number, number]>([298, 300]);
   useEffect(() => {
     if (!body.current) return;
-    const observer = new ResizeObserver(([entry]) => setHeight(Math.max(120, entry.contentRect.height - 40)));
+    const observer = new ResizeObserver(([{ contentRect }]) =>
+      setSize([contentRect.width - 2, Math.max(120, contentRect.height - 40)]),
+    );
     observer.observe(body.current);
     return () => observer.disconnect();
   }, []);
@@ -33,7 +35,7 @@ export function Details() {
           size="small"
           pagination={false}
           rowKey="shell"
-          scroll={{ y: height, x: 298 }}
+          scroll={{ y: height, x: width }}
           dataSource={rows}
           locale={{ emptyText: 'No shells yet' }}
           rowClassName={({ shell }) => (chosen.has(shell) ? 'row-chosen' : '')}
@@ -63,8 +65,8 @@ const decimal = (value: number, digits: number): string =>
   Number.isFinite(value) ? value.toFixed(digits) : '∞';
 
 const COLUMNS: Column[] = [
-  { title: '#', width: 38, render: (_, { shell }) => shell + 1 },
-  { title: 'Faces', width: 58, dataIndex: 'faces', sorter: (a, b) => a.faces - b.faces },
+  { title: '#', width: 32, render: (_, { shell }) => shell + 1 },
+  { title: 'Faces', width: 56, dataIndex: 'faces', sorter: (a, b) => a.faces - b.faces },
   {
     title: 'L2',
     width: 50,
@@ -73,11 +75,11 @@ const COLUMNS: Column[] = [
   },
   {
     title: 'Angle',
-    width: 60,
+    width: 56,
     sorter: (a, b) => (a.stretch?.angleMean ?? 0) - (b.stretch?.angleMean ?? 0),
     render: (_, row) => figure(row, ({ angleMean }) => `${angleMean.toFixed(1)}°`),
   },
-  { title: 'State', width: 92, render: (_, { shell }) => <StateWord shell={shell} /> },
+  { title: 'State', width: 84, render: (_, { shell }) => <StateWord shell={shell} /> },
 ];
 
 /** A word and a shape: what is right is round, what wants a look is not. */

@@ -33,7 +33,7 @@ export function pictureCamera(
   return camera;
 }
 
-/** Draws a scene on no ground at all, as a PNG. */
+/** Draws a scene on no ground at all. */
 export async function takePicture(renderer: WebGLRenderer, scene: Scene, camera: Camera): Promise<Blob> {
   const { width, height } = PICTURE;
   const target = new WebGLRenderTarget(width, height, { samples: 4 });
@@ -50,5 +50,6 @@ export async function takePicture(renderer: WebGLRenderer, scene: Scene, camera:
     upright.set(pixels.subarray(4 * width * y, 4 * width * (y + 1)), 4 * width * (height - 1 - y));
   const canvas = new OffscreenCanvas(width, height);
   canvas.getContext('2d')?.putImageData(new ImageData(upright, width), 0, 0);
-  return canvas.convertToBlob({ type: 'image/png' });
+  // Where a browser cannot write the smaller format it writes PNG by itself.
+  return canvas.convertToBlob({ type: 'image/webp', quality: 0.9 });
 }

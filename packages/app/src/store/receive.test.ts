@@ -10,7 +10,13 @@ const none = new Uint32Array(0);
 function state(faceShell: number[]): BenchState {
   const rows = [...new Set(faceShell)].map((shell) => ({ name: faceShell.indexOf(shell) }) as ShellRow);
   return {
-    flat: { uv: new Float32Array(0), faceShell: Uint32Array.from(faceShell), seams: none, borders: none },
+    flat: {
+      uv: new Float32Array(0),
+      faceShell: Uint32Array.from(faceShell),
+      seams: none,
+      seamBreaks: new Uint8Array(0),
+      borders: none,
+    },
     hidden: new Uint8Array(faceShell.length),
     shells: rows,
     placed: false,

@@ -7,6 +7,7 @@ import { boundingBox, type Mesh } from '@blunt-hem/core/mesh/mesh';
 import { type Model, repeatable } from '@blunt-hem/core/mesh/model';
 import { mainKind, PART_KINDS, partsBy } from '@blunt-hem/core/mesh/parts';
 import type { Triangulation } from '@blunt-hem/core/mesh/triangulate';
+import { edgeChains } from '@blunt-hem/core/select/edgeChains';
 import { facesOfShell } from '@blunt-hem/core/surface/shells';
 import { bin } from 'd3-array';
 import {
@@ -88,16 +89,17 @@ export function flatBuffers(document: HemDocument): FlatBuffers {
     uv[2 * i] = Number.isNaN(u) ? NO_UV : u;
     uv[2 * i + 1] = Number.isNaN(v) ? NO_UV : v;
   }
-  const seams: number[] = [];
   const borders: number[] = [];
-  for (let e = 0; e < links.joined.length; e++) {
-    if (!links.joined[e]) borders.push(e);
-    else if (document.seams[e]) seams.push(e);
-  }
+  for (let e = 0; e < links.joined.length; e++) if (!links.joined[e]) borders.push(e);
+  const { edges: seams, breaks: seamBreaks } = edgeChains(
+    links,
+    (e) => links.joined[e] === 1 && document.seams[e] === 1,
+  );
   return {
     uv,
     faceShell: shellsOf(document).faceShell.slice(),
-    seams: Uint32Array.from(seams),
+    seams,
+    seamBreaks,
     borders: Uint32Array.from(borders),
   };
 }

@@ -52,8 +52,9 @@ export interface FlatBuffers {
   /** u and v of every triangle corner, `6 × triangleCount`; `NO_UV` where there is none. */
   readonly uv: Float32Array;
   readonly faceShell: Uint32Array;
-  /** Seams, and edges where the mesh ends. */
+  /** Seams, chained one to the next, with 1 for each that begins a chain; and edges where the mesh ends. */
   readonly seams: Uint32Array;
+  readonly seamBreaks: Uint8Array;
   readonly borders: Uint32Array;
 }
 

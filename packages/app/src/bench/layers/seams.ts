@@ -1,7 +1,14 @@
 import { Group } from 'three';
 import { PALETTE } from '../../theme/palette.ts';
-import { chainsOf, distancesAlong, meanLength } from '../panes/chains.ts';
-import { joined, linesOnBoard, linesOnModel, shownEdges, sideOnBoard } from '../panes/edgeLines.ts';
+import { distancesAlong, meanLength } from '../panes/dashes.ts';
+import {
+  joined,
+  linesOnBoard,
+  linesOnModel,
+  shownChains,
+  shownEdges,
+  sideOnBoard,
+} from '../panes/edgeLines.ts';
 import { fatLines } from '../panes/fatLines.ts';
 import type { Layer } from './layer.ts';
 
@@ -72,7 +79,7 @@ export const modelSeams: Layer = {
         seams.colour(dark);
         borders.colour(dark);
         if (!model || !flat) return;
-        const { edges, breaks } = chainsOf(model, shownEdges(model, hidden, flat.seams));
+        const { edges, breaks } = shownChains(model, hidden, flat);
         const positions = linesOnModel(model, edges);
         seams.set(
           positions,
@@ -104,7 +111,7 @@ export const boardBorders: Layer = {
         seams.colour(dark);
         borders.colour(dark);
         if (!model || !flat) return;
-        const { edges, breaks } = chainsOf(model, shownEdges(model, hidden, flat.seams));
+        const { edges, breaks } = shownChains(model, hidden, flat);
         const [one, other] = ([0, 1] as const).map((side) => sideOnBoard(model, drawn.uv, edges, side));
         const distances = [one, other].map(({ lines, from }) =>
           distancesAlong(lines, (line) => from[line] !== from[line - 1] + 1 || breaks[from[line]] === 1),

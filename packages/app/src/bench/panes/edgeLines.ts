@@ -34,10 +34,13 @@ export function sideOnBoard(
     const at = 4 * edges[i] + 2 * side;
     const [a, b] = [edgeEnds[at], edgeEnds[at + 1]];
     if (a === NOWHERE || uv[2 * a] === NO_UV || uv[2 * b] === NO_UV) continue;
-    lines.set(
-      [uv[2 * a], uv[2 * a + 1], BOARD_LINE_HEIGHT, uv[2 * b], uv[2 * b + 1], BOARD_LINE_HEIGHT],
-      6 * count,
-    );
+    const to = 6 * count;
+    lines[to] = uv[2 * a];
+    lines[to + 1] = uv[2 * a + 1];
+    lines[to + 2] = BOARD_LINE_HEIGHT;
+    lines[to + 3] = uv[2 * b];
+    lines[to + 4] = uv[2 * b + 1];
+    lines[to + 5] = BOARD_LINE_HEIGHT;
     from[count++] = i;
   }
   return { lines: lines.slice(0, 6 * count), from: from.slice(0, count) };
@@ -121,6 +124,21 @@ export function wireEnds(
     at += 2;
   }
   return at === wires.length ? wires : wires.slice(0, at);
+}
+
+/** Seams with a face that is shown, still chained. */
+export function shownChains(
+  model: ModelBuffers,
+  hidden: Uint8Array,
+  { seams, seamBreaks }: Pick<FlatBuffers, 'seams' | 'seamBreaks'>,
+): { readonly edges: Uint32Array; readonly breaks: Uint8Array } {
+  if (!hidden.includes(1)) return { edges: seams, breaks: seamBreaks };
+  const shown = new Set(shownEdges(model, hidden, seams));
+  const kept = [...seams.keys()].filter((i) => shown.has(seams[i]));
+  return {
+    edges: Uint32Array.from(kept, (i) => seams[i]),
+    breaks: Uint8Array.from(kept, (i, k) => (seamBreaks[i] || kept[k - 1] !== i - 1 ? 1 : 0)),
+  };
 }
 
 /** Of a list of edges those with a face that is shown. */

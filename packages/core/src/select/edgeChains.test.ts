@@ -1,0 +1,36 @@
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import { connectivity } from '../mesh/connectivity.ts';
+import { sheet, torus } from '../testing/shapes.ts';
+import { edgeChains } from './edgeChains.ts';
+
+describe('chains of edges', () => {
+  const links = connectivity(sheet(5, 5, (i, j) => [j, i, 0]));
+
+  it('take every marked edge once, and each but those at breaks goes on from the one before', () => {
+    fc.assert(
+      fc.property(fc.array(fc.nat({ max: 59 })), (list) => {
+        const marked = new Set(list);
+        const { edges, breaks } = edgeChains(links, (e) => marked.has(e));
+        expect([...edges].sort((a, b) => a - b)).toEqual([...marked].sort((a, b) => a - b));
+        const ends = (e: number) => [...links.edgeVertices.subarray(2 * e, 2 * e + 2)];
+        edges.forEach((e, i) => {
+          if (breaks[i]) return;
+          expect(ends(e).some((v) => ends(edges[i - 1]).includes(v))).toBe(true);
+        });
+      }),
+    );
+  });
+
+  it('run a line from end to end and a ring once round without a break', () => {
+    const line = new Set(
+      [...Array(60).keys()].filter((e) => links.edgeVertices.slice(2 * e, 2 * e + 2).every((v) => v < 6)),
+    );
+    expect(edgeChains(links, (e) => line.has(e)).breaks).toEqual(Uint8Array.of(1, 0, 0, 0, 0));
+    const ring = connectivity(torus(8, 6));
+    const round = edgeChains(ring, (e) =>
+      ring.edgeVertices.slice(2 * e, 2 * e + 2).every((v) => v % 6 === 0),
+    );
+    expect([...round.breaks]).toEqual([1, 0, 0, 0, 0, 0, 0, 0]);
+  });
+});

@@ -116,13 +116,17 @@ describe('a session', () => {
     expect(events.filter(({ kind }) => kind === 'changed')).toHaveLength(changes);
   });
 
-  it('does nothing to a shell that relaxing cannot better', async () => {
+  it('leaves a shell in its place that relaxing cannot better, and only knows that it was', async () => {
     const { session } = start();
     await session.perform('cut', { edges: LID });
     // The lid is a square: it lies flat without stretch.
+    const { uvSets } = session.document;
     const done = await session.perform('relax', { shells: [1] });
-    expect(done).toMatchObject({ changed: false, notes: [expect.stringMatching(/^Nothing to gain/)] });
-    expect(session.document.relaxed.includes(1)).toBe(false);
+    expect(done).toMatchObject({ changed: true, notes: [expect.stringMatching(/^Nothing to gain/)] });
+    expect(session.document.uvSets).toEqual(uvSets);
+    expect(figuresOf(session.document, 1).relaxed).toBe(true);
+    const again = await session.perform('relax', { shells: [1] });
+    expect(again).toMatchObject({ changed: false, notes: [expect.stringMatching(/^Nothing to gain/)] });
   });
 
   it('sews one edge of a ring: two shells hang together by a hinge, and undo parts them', async () => {

@@ -1,5 +1,5 @@
 import { type HemDocument, shellOf, shellsOf, shellUv } from '../../document/document.ts';
-import { markChange, NO_CHANGE } from '../../document/patch.ts';
+import { markChange } from '../../document/patch.ts';
 import { HemError } from '../../errors.ts';
 import {
   flag,
@@ -68,19 +68,20 @@ export const relax = operation({
     // What is held in one shell is held on the Board.
     const anchored = work.some(({ options }) => options.rigid?.length || options.fixed?.includes(1));
     const uvOf = new Map<number, Float64Array>();
+    const even: number[] = [];
     let stopped = 0;
     for (const [{ s, start }, result] of results) {
       if (result.energyAfter < result.energyBefore)
         uvOf.set(s, anchored ? result.uv : transformUv(result.uv, bestTurn(result.uv, start, 1)));
+      else if (result.converged) even.push(s);
       if (!result.converged && signal.aborted) stopped++;
     }
     const notes =
       stopped > 0 ? [`Stopped early on ${plural(stopped, 'shell')}; the best so far is kept.`] : [];
-    if (uvOf.size === 0) {
-      const why = 'Nothing to gain: this is as even as it gets without another cut.';
-      return { ...NO_CHANGE, notes: notes.length > 0 ? notes : [why] };
-    }
-    const faces = [...uvOf.keys()].flatMap((s) => [...facesOfShell(shellsOf(document), s)]);
+    if (uvOf.size === 0 && notes.length === 0)
+      notes.push('Nothing to gain: this is as even as it gets without another cut.');
+    // A shell that is as even as it gets was relaxed, too.
+    const faces = [...uvOf.keys(), ...even].flatMap((s) => [...facesOfShell(shellsOf(document), s)]);
     const { change, notes: placing } = anchored
       ? onBoard(document, new Map(), uvOf)
       : onBoard(document, uvOf);

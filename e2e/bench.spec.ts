@@ -25,6 +25,12 @@ test('the Board, the Model and the table share one selection', async ({ page }) 
   expect(await marked(page, 'model')).toBeGreaterThan(200);
   const frame = await page.locator('.handles').boundingBox();
   if (!frame) throw new Error('There is no frame.');
+  // The handles go with the view.
+  const handles = () => page.locator('.handles').boundingBox();
+  await page.keyboard.press('f');
+  await expect.poll(async () => ((await handles())?.width ?? 0) / frame.width).toBeGreaterThan(1.2);
+  await page.getByRole('button', { name: 'Frame the tile' }).click();
+  await expect.poll(handles).toEqual(frame);
   await page.keyboard.press('Escape');
   expect(await marked(page, 'model')).toBe(0);
   // In the middle of that shell a click picks the shell again, and an edge where edges are picked.

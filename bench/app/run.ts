@@ -164,6 +164,41 @@ const sections: Record<string, () => Promise<void>> = {
       );
     });
   },
+  async relaxing() {
+    await visit(async (page) => {
+      await open(page, hillsObj(100_000));
+      await key(page, 's', true);
+      await page.keyboard.press('d');
+      await page.waitForTimeout(1_500);
+      const start = await page.evaluate(() => performance.now());
+      await page.getByRole('button', { name: 'Stop' }).click({ force: true });
+      await page.locator('.bench-running-name').waitFor({ state: 'detached' });
+      say(
+        'stop',
+        'relaxing 100 000 triangles, until nothing runs',
+        (await page.evaluate(() => performance.now())) - start,
+        'ms',
+      );
+    });
+  },
+  async exporting() {
+    await visit(async (page) => {
+      await open(page, hillsObj(100_000));
+      await page.keyboard.press('s');
+      await page.getByLabel('Running').waitFor();
+      await page.locator('.bench-running-name').waitFor({ state: 'detached' });
+      await page.keyboard.press('6');
+      for (const name of ['Export OBJ', 'Template PNG']) {
+        const start = performance.now();
+        const [file] = await Promise.all([
+          page.waitForEvent('download'),
+          page.getByRole('button', { name }).click(),
+        ]);
+        await file.path();
+        say('export', `${name}, 100 000 triangles, right after an unfold`, performance.now() - start, 'ms');
+      }
+    });
+  },
   async cores() {
     for (const cores of [2, 3]) {
       await visit(async (page) => {

@@ -160,8 +160,8 @@ export function DeliverView() {
           <p>Being measured…</p>
         ) : findings === '' ? (
           <p className="deliver-good">
-            Every shell is flat, inside the tile, clear of the others by four pixels of 2048, and neither
-            flipped, folded nor collapsed.
+            Every shell is flat and little stretched, inside the tile, clear of the others by four pixels of
+            2048, and neither flipped, folded nor collapsed.
           </p>
         ) : (
           <ul className="deliver-findings">

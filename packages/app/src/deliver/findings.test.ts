@@ -58,6 +58,7 @@ describe('before the model is handed over', () => {
     ['collapsed', stretch({ collapsed: 1 }), /^1 face is collapsed\.$/],
     ['folded', { folded: 3 }, /^3 faces are folded/],
     ['outside', { box: [0, 0, 1.2, 1] }, /^1 shell lies outside the tile\.$/],
+    ['stretched', stretch({ l2: 1.3 }), /^1 shell is stretched more/],
     ['changed', { stale: true }, /^1 shell was cut or sewn since/],
   ])('tells what is %s', (_, more, sentence) => {
     expect(found(more)).toMatch(sentence);

@@ -1,3 +1,4 @@
+import { isTooStretched } from '@blunt-hem/core/document/judgement';
 import { isOutside } from '@blunt-hem/core/surface/uvBox';
 import { pairsInWords } from '../bench/figures/pairs.ts';
 import type { BenchStore } from '../store/bench.ts';
@@ -49,6 +50,11 @@ export function deliverFindings({
           `${pairsInWords(layout)} ${layout.faces.length === 2 ? 'pair of faces overlaps' : 'pairs of faces overlap'}.`,
         ]
       : []),
+    ...told(
+      unfolded.filter(({ stretch }) => stretch && isTooStretched(stretch)).length,
+      'shell is stretched more than is good to paint on',
+      'shells are stretched more than is good to paint on',
+    ),
     ...told(
       tooNear(layout),
       'pair of shells is nearer than 4 px of a 2048 texture',

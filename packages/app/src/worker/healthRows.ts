@@ -9,7 +9,10 @@ import type { FindingRow, HealthReport } from './protocol.ts';
 /** An examination in words, with edges to show where faces do not. */
 export function healthReport({ findings, figures }: Examination, model: Model): HealthReport {
   const { links } = topologyOf(model);
-  return { findings: findings.map((finding) => rowOf(finding.kind, finding, links)), figures };
+  const rows = findings.map((finding) => rowOf(finding.kind, finding, links));
+  const gravity = (row: FindingRow) => (row.severity === 'spoils' ? 0 : 1);
+  // The gravest first; among these as their repairs make sense.
+  return { findings: rows.sort((a, b) => gravity(a) - gravity(b)), figures };
 }
 
 function rowOf(kind: string, finding: Finding, links: Connectivity): FindingRow {

@@ -23,6 +23,10 @@ export interface ShellFacts {
   readonly overlap?: 'itself' | 'another';
 }
 
+/** Whether a shell is stretched beyond what is good to paint on. */
+export const isTooStretched = ({ l2, angleMean }: Pick<ShellStretch, 'l2' | 'angleMean'>): boolean =>
+  l2 > MOST_L2 || angleMean > MOST_ANGLE;
+
 /** What a shell is worth, in a word: its first fault, or that it has none. */
 export interface Judgement {
   readonly tone: 'good' | 'none' | 'changed' | 'bad';
@@ -62,7 +66,7 @@ export function judge({ verdict, stretch, folded = 0, box, overlap, ...facts }: 
   if (facts.stale) return said('changed', 'Changed', 'It was cut or sewn since it was unfolded.');
   if (overlap === 'another') return said('bad', 'On another', 'It lies on another shell: move or pack them.');
   if (box && isOutside(box)) return said('bad', 'Outside', 'It lies outside the tile: move or pack it.');
-  if (l2 > MOST_L2 || angleMean > MOST_ANGLE) {
+  if (isTooStretched(stretch)) {
     const how = `Stretch L2 ${l2.toFixed(2)}, angle ${angleMean.toFixed(0)}° on average`;
     return facts.relaxed
       ? said('bad', 'Needs a cut', `${how}, although it was relaxed: cut it once more.`)

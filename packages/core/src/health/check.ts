@@ -75,4 +75,5 @@ export function found(
 }
 
 /** “1 loose point”, “14 loose points”. */
-export const counted = ({ thing }: Check, count: number): string => `${count} ${thing[count === 1 ? 0 : 1]}`;
+export const counted = ({ thing }: Check, count: number): string =>
+  `${count.toLocaleString('en-GB')} ${thing[count === 1 ? 0 : 1]}`;

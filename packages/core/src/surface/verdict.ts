@@ -44,7 +44,7 @@ function kindOf(tangled: boolean, borderCount: number, genus: number): ShellKind
 }
 
 const sentences: Record<ShellKind, (borderCount: number, genus: number) => string> = {
-  flat: () => 'Ready: one border, lies flat.',
+  flat: () => 'One border: it can lie flat.',
   tube: () => 'A tube with two borders: it lies flat as a ring; one lengthwise cut gives a strip.',
   holes: (n) => `Lies flat, with ${n} borders; a cut from hole to border lowers the stretch.`,
   closed: (_, g) =>

@@ -50,10 +50,10 @@ export const nextOverlay: Command = {
 };
 
 /** Shows one overlay. */
-export const showOverlay = ({ name, title }: Overlay): Command => ({
+export const showOverlay = ({ name, title, icon }: Overlay): Command => ({
   name: `show-${name}`,
   label: () => title,
-  icon: IconColorSwatch,
+  icon,
   pressed: (s) => overlayNamed(s.overlay)?.name === name,
   act: (s) => useBench.setState({ overlay: s.overlay === name ? undefined : name }),
 });

@@ -1,4 +1,5 @@
 import { Table, type TableProps } from 'antd';
+import type { TableRef } from 'antd/es/table';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { useBench } from '../../store/bench.ts';
 import { select } from '../../store/select.ts';
@@ -14,6 +15,12 @@ export function Details() {
   const stage = stageNamed(useBench((s) => s.stage));
   const rows = useMemo(() => shells.map((row, shell) => ({ ...row, shell })), [shells]);
   const body = useRef<HTMLDivElement>(null);
+  const table = useRef<TableRef>(null);
+  // What was chosen elsewhere is brought into view.
+  useEffect(() => {
+    const [first] = chosen;
+    if (chosen.size === 1) table.current?.scrollTo({ key: first });
+  }, [chosen]);
   const [[width, height], setSize] = useState<readonly [number, number]>([298, 300]);
   useEffect(() => {
     if (!body.current) return;
@@ -30,6 +37,7 @@ export function Details() {
       <h2>Shells</h2>
       <div ref={body} className="details-table">
         <Table<NumberedRow>
+          ref={table}
           virtual
           showSorterTooltip={false}
           size="small"

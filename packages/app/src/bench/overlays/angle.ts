@@ -1,3 +1,4 @@
+import { IconAngle } from '@tabler/icons-react';
 import { interpolateCividis } from 'd3-scale-chromatic';
 import type { Overlay } from './overlay.ts';
 
@@ -8,6 +9,7 @@ const REACH = 45;
 export const angle: Overlay = {
   name: 'angle',
   label: 'Angle',
+  icon: IconAngle,
   title: 'Angle stretch',
   values: ({ angle }) => angle,
   smooth: ({ smoothAngle }) => smoothAngle,

@@ -1,3 +1,4 @@
+import { IconResize } from '@tabler/icons-react';
 import { interpolatePuOr } from 'd3-scale-chromatic';
 import type { Overlay } from './overlay.ts';
 
@@ -8,6 +9,7 @@ const REACH = Math.log(2);
 export const area: Overlay = {
   name: 'area',
   label: 'Area',
+  icon: IconResize,
   title: 'Area stretch',
   values: ({ logArea }) => logArea,
   smooth: ({ smoothLogArea }) => smoothLogArea,

@@ -1,3 +1,4 @@
+import type { Icon } from '@tabler/icons-react';
 import type { BenchFigures } from '../../worker/protocol.ts';
 
 /** Something shown by colour on both panes. */
@@ -5,6 +6,7 @@ export interface Overlay {
   readonly name: string;
   /** On the bar. */
   readonly label: string;
+  readonly icon: Icon;
   /** Over the legend, and on the button that shows it. */
   readonly title: string;
   /** What it shows of every triangle, and evened out, of every corner of one. */

@@ -148,7 +148,7 @@ describe('the figures of shells', () => {
     );
     desk.forget(moved, [patch]);
     await desk.measure(moved);
-    expect(measured).toBe(3);
+    expect(measured).toBe(2);
     expect(desk.rows(moved)[0].stretch?.l2).toBe(figuresOf(cut, 0).stretch?.l2);
   });
 

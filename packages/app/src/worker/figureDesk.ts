@@ -8,6 +8,7 @@ import type { Jobs } from '@blunt-hem/core/jobs/index';
 import type { Shell } from '@blunt-hem/core/surface/shell';
 import { facesOfShell } from '@blunt-hem/core/surface/shells';
 import type { UvBox } from '@blunt-hem/core/surface/uvBox';
+import { movedFigures } from './movedFigures.ts';
 import type { ShellRow } from './protocol.ts';
 
 /** Shells are measured several to a job, of so many triangles together. */
@@ -17,6 +18,8 @@ const BATCH = 20_000;
 export function figureDesk(jobs: Jobs) {
   let known = new Map<number, ShellFigures>();
   let running = { aborted: false };
+  /** The UVs that the known figures are of. */
+  let measuredUv: Float64Array | undefined;
 
   return {
     /** Forgets figures that patches made untrue; no patches: all of them. */
@@ -24,14 +27,21 @@ export function figureDesk(jobs: Jobs) {
       running.aborted = true;
       const dirty = dirtyFaces(document, patches);
       const shells = shellsOf(document);
+      const { uv } = document.uvSets[document.currentUv];
       const kept = new Map<number, ShellFigures>();
       for (let shell = 0; dirty && shell < shells.shellCount; shell++) {
         const faces = facesOfShell(shells, shell);
         const old = known.get(faces[0]);
-        if (old && old.faces === faces.length && !faces.some((f) => dirty[f] === 1))
-          kept.set(faces[0], { ...old, shell });
+        if (!old || old.faces !== faces.length) continue;
+        const most = faces.reduce((sum, f) => Math.max(sum, dirty[f]), 0);
+        if (most === 0) kept.set(faces[0], { ...old, shell });
+        else if (most === MOVED && measuredUv) {
+          const moved = movedFigures(document.model.mesh, faces, measuredUv, uv, old);
+          if (moved) kept.set(faces[0], { ...moved, shell });
+        }
       }
       known = kept;
+      measuredUv = uv;
     },
 
     /** Rows for the table; figures that are not known yet are left out. */
@@ -132,19 +142,22 @@ export function rowOf({ firstFace, stretch, shell: _shell, ...figures }: ShellFi
   };
 }
 
-/** 1 for each face whose figures patches may have changed; undefined for all. */
+/** Marks of faces: only their UVs are others, or more than these. */
+const [MOVED, CHANGED] = [1, 2];
+
+/** `CHANGED` or `MOVED` for each face whose figures patches may have changed; undefined for all. */
 function dirtyFaces(document: HemDocument, patches: readonly Patch[]): Uint8Array | undefined {
   const { links, mesh } = topologyOf(document.model);
   const dirty = new Uint8Array(document.stale.length);
   for (const change of patches.flatMap(({ changes }) => changes)) {
     if (change.kind === 'remesh' || change.kind === 'replacement') return undefined;
-    if (change.kind === 'uv') for (const c of cornersOf(mesh, change)) dirty[links.cornerFace[c]] = 1;
+    if (change.kind === 'uv') for (const c of cornersOf(mesh, change)) dirty[links.cornerFace[c]] ||= MOVED;
     if (change.kind !== 'marks' || !MARKS[change.field].changesFigures) continue;
-    if (MARKS[change.field].per === 'face') for (const f of change.index) dirty[f] = 1;
+    if (MARKS[change.field].per === 'face') for (const f of change.index) dirty[f] = CHANGED;
     else
       for (const e of change.index)
         for (let i = links.edgeCornerStart[e]; i < links.edgeCornerStart[e + 1]; i++)
-          dirty[links.cornerFace[links.edgeCorners[i]]] = 1;
+          dirty[links.cornerFace[links.edgeCorners[i]]] = CHANGED;
   }
   return patches.length === 0 ? undefined : dirty;
 }

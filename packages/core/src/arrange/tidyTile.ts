@@ -11,26 +11,23 @@ export interface TidyLayout {
 }
 
 /**
- * Lays boxes clear of one another, all scaled alike and none turned, so that they fill a square: fast, for a layout that is made anew
+ * Lays boxes clear of one another, all scaled alike and none turned, so that they fill the tile: fast, for a layout that is made anew
  * after every act. `packShells` goes by outlines and fills a tile better.
- *
- * @param boxes  of which none is turned or left out
- * @param size  side of the square, tile widths
  */
-export function tidyTile(boxes: readonly UvBox[], size = 1): TidyLayout {
+export function tidyTile(boxes: readonly UvBox[]): TidyLayout {
   const area = boxes.reduce((sum, [a, b, c, d]) => sum + (c - a) * (d - b), 0);
   // The gap is a part of the square, whose size follows from the gap: a few rounds settle it.
   let side = Math.sqrt(area) || 1;
   let places: { w: number; h: number; x?: number; y?: number }[] = [];
   let gap = 0;
   for (let round = 0; round < 4; round++) {
-    gap = (TIDY_GAP / size) * side;
+    gap = TIDY_GAP * side;
     places = boxes.map(([a, b, c, d]) => ({ w: c - a + gap, h: d - b + gap }));
     // It sorts the list it is given.
     const { w, h } = potpack([...places]);
     side = Math.max(w, h) + gap || 1;
   }
-  const scale = size / side;
+  const scale = 1 / side;
   const moves = boxes.map(([minU, minV], i) => {
     const { x = 0, y = 0 } = places[i];
     return [scale * (x + gap - minU), scale * (y + gap - minV)] as const;

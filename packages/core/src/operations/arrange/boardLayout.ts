@@ -89,7 +89,7 @@ function sendBeside(
   /** From the largest down, each giving way to those that stay and those before it. */
   const faces = (s: number) => facesOfShell(shellsOf(document), s).length;
   const moving = new Set(document.placed ? uvOf.keys() : all.filter((s) => !firm.has(s)));
-  const waiting: number[] = [];
+  const waiting = new Set<number>();
   for (const s of [...moving].sort((a, b) => faces(b) - faces(a) || a - b)) {
     moving.delete(s);
     const [box, old] = [boxes[s], before[s]];
@@ -103,15 +103,15 @@ function sendBeside(
           (other) =>
             other !== s &&
             !moving.has(other) &&
-            !waiting.includes(other) &&
+            !waiting.has(other) &&
             boxesMeet(box, boxes[other] as UvBox) &&
             shellsOverlap(flat(s, uv), flat(other, uv)) &&
             !lapped(s, other),
         );
-    if (!fits) waiting.push(s);
+    if (!fits) waiting.add(s);
   }
-  if (waiting.length > 0) stack(document, uv, waiting, boxes as UvBox[]);
-  return waiting.length;
+  if (waiting.size > 0) stack(document, uv, [...waiting], boxes);
+  return waiting.size;
 }
 
 /** Shells in a block of their own right of the tile and of all that lies there, as large as they are. */
@@ -121,21 +121,13 @@ function stack(
   waiting: readonly number[],
   boxes: readonly (UvBox | undefined)[],
 ): void {
-  const own = waiting.map((s) => boxes[s] as UvBox);
-  const area = own.reduce((sum, [a, b, c, d]) => sum + (c - a) * (d - b), 0);
-  // At the size at which the block comes out as it is: tried once, and then known.
-  const first = tidyTile(own, Math.sqrt(area) || 1);
-  const size = (Math.sqrt(area) || 1) / first.scale;
-  const { scale, moves } = tidyTile(own, size);
+  const { scale, moves } = tidyTile(waiting.map((s) => boxes[s] as UvBox));
+  const size = 1 / scale;
   const others = boxes.filter((box, s): box is UvBox => box !== undefined && !waiting.includes(s));
-  const isFree = (u: number) => !others.some((box) => boxesMeet(box, [u, 0, u + size, size]));
-  const farthest = Math.max(BESIDE, ...others.map((box) => box[2] + BESIDE - 1));
-  const left = isFree(BESIDE) ? BESIDE : farthest;
+  const isFree = !others.some((box) => boxesMeet(box, [BESIDE, 0, BESIDE + size, size]));
+  const left = isFree ? BESIDE : Math.max(BESIDE, ...others.map((box) => box[2] + BESIDE - 1));
   waiting.forEach((s, i) => {
-    moveShell(document, uv, s, 1, [
-      left + own[i][0] * (scale - 1) + moves[i][0],
-      own[i][1] * (scale - 1) + moves[i][1],
-    ]);
+    moveShell(document, uv, s, 1, [left + moves[i][0] * size, moves[i][1] * size]);
   });
 }
 

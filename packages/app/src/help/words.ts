@@ -52,7 +52,7 @@ export const WALK: readonly (readonly [title: string, steps: string])[] = [
   ],
   [
     'See a cut before you make it',
-    'Press 2 and Q. Point at an edge along the inside of that leg, from hip to foot: a double click takes its whole loop. The outline on the Board is what a cut would make of it, with its stretch.',
+    'Press 2, Q, and Shift Q until edges are picked. Point at an edge that runs down the inside of that leg: a double click takes its whole loop, from hip to foot. The outline on the Board is what a cut would make of it, with its stretch.',
   ],
   [
     'Cut, and sew',

@@ -36,10 +36,11 @@ export const groundShadow: Layer = {
     object.visible = false;
     return {
       object,
-      needs: (s) => [s.sky, s.upAxis],
-      update({ sky, upAxis }) {
-        object.visible = sky !== undefined;
-        if (!sky) return;
+      needs: (s) => [s.sky, s.upAxis, s.hidden],
+      update({ sky, upAxis, hidden }) {
+        // The shadow of what is hidden would say that something is there.
+        object.visible = sky !== undefined && !hidden.includes(1);
+        if (!sky || !object.visible) return;
         material.uniforms.uSky.value?.dispose();
         material.uniforms.uSky.value = textureOf(sky.ground);
         object.position.fromArray(sky.middle);

@@ -8,6 +8,7 @@ const [MOST, SMALLEST] = [80, 26];
 /** The number of every shell that is large enough to carry one, on the Board. */
 export function ShellNumbers() {
   const shells = useBench((s) => s.shells);
+  const hidden = useBench((s) => s.hidden);
   const chosen = useBench((s) => s.chosen);
   const dragged = useBench((s) => s.dragged);
   const [, redraw] = useState(0);
@@ -16,8 +17,8 @@ export function ShellNumbers() {
   if (!renderer) return null;
   const { u, v, scale } = renderer.board;
   const placed = shells
-    .flatMap(({ box }, shell) => {
-      if (!box || (dragged && chosen.has(shell))) return [];
+    .flatMap(({ box, name }, shell) => {
+      if (!box || hidden[name] || (dragged && chosen.has(shell))) return [];
       const size = scale * Math.min(box[2] - box[0], box[3] - box[1]);
       return size < SMALLEST ? [] : [{ shell, box, size }];
     })

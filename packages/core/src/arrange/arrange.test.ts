@@ -37,6 +37,18 @@ describe('a tidy tile', () => {
     );
   });
 
+  it('does not depend on the unit of the boxes, and is filled well by a few of them among many crumbs', () => {
+    const crumbs = Array.from({ length: 1300 }, (): UvBox => [0, 0, 0.002, 0.002]);
+    const boxes = [...[0.2, 0.25, 0.3, 0.35].map((w): UvBox => [0, 0, w, 0.15]), ...crumbs];
+    const used = [1e-4, 1, 1e4].map((unit) => {
+      const scaled = boxes.map((box) => box.map((x) => unit * x) as unknown as UvBox);
+      const { scale } = tidyTile(scaled);
+      return scaled.reduce((sum, [, , w, h]) => sum + w * h, 0) * scale * scale;
+    });
+    expect(used[1]).toBeGreaterThan(0.4);
+    for (const part of used) expect(part).toBeCloseTo(used[1], 6);
+  });
+
   it('is filled well by many boxes, and not at all by none', () => {
     const boxes = Array.from({ length: 200 }, (_, i): UvBox => [0, 0, 1 + (i % 7) / 3, 1 + (i % 5) / 2]);
     const { scale } = tidyTile(boxes);

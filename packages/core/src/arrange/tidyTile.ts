@@ -4,6 +4,9 @@ import type { UvBox } from '../surface/uvBox.ts';
 /** Between shells, and to the edge of the tile, tile widths. */
 export const TIDY_GAP = 0.004;
 
+/** The packer takes boxes to be some pixels large. */
+const PIXELS = 4096;
+
 /** What brings every box to its place: u' = scale · u + moveU, v' = scale · v + moveV. */
 export interface TidyLayout {
   readonly scale: number;
@@ -22,10 +25,13 @@ export function tidyTile(boxes: readonly UvBox[]): TidyLayout {
   let gap = 0;
   for (let round = 0; round < 4; round++) {
     gap = TIDY_GAP * side;
-    places = boxes.map(([a, b, c, d]) => ({ w: c - a + gap, h: d - b + gap }));
+    const pixel = side / PIXELS;
+    places = boxes.map(([a, b, c, d]) => ({ w: (c - a + gap) / pixel, h: (d - b + gap) / pixel }));
     // It sorts the list it is given.
     const { w, h } = potpack([...places]);
-    side = Math.max(w, h) + gap || 1;
+    side = Math.max(w, h) * pixel + gap || 1;
+    for (const place of places)
+      Object.assign(place, { x: (place.x ?? 0) * pixel, y: (place.y ?? 0) * pixel });
   }
   const scale = 1 / side;
   const moves = boxes.map(([minU, minV], i) => {

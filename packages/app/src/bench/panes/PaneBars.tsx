@@ -1,6 +1,5 @@
 import { TARGETS, type Target } from '@blunt-hem/core/select/target';
 import {
-  IconAdjustmentsHorizontal,
   IconAspectRatio,
   IconCube3dSphere,
   IconEye,
@@ -9,74 +8,13 @@ import {
   IconLayoutGrid,
   IconPinned,
 } from '@tabler/icons-react';
-import { Button, Dropdown, Popover, Segmented, Slider, Switch, Tooltip } from 'antd';
-import { Fragment, type ReactNode, useEffect, useRef, useState } from 'react';
+import { Button, Dropdown, Segmented, Slider, Switch, Tooltip } from 'antd';
 import { perform } from '../../store/acts.ts';
 import { useBench } from '../../store/bench.ts';
 import { OVERLAYS } from '../overlays/index.ts';
 import { frameSelection } from './framing.ts';
+import { PaneBar } from './PaneBar.tsx';
 import { handle } from './rendererHandle.ts';
-
-interface Control {
-  readonly name: string;
-  /** Pixels that it takes in full, and where it can do with less, in short. */
-  readonly width: number;
-  readonly short?: number;
-  readonly show: (inShort: boolean) => ReactNode;
-}
-
-interface PaneBarProps {
-  readonly title: string;
-  /** From the first needed to the last: where there is no room they are shown in short, and those that still do not fit fold into a menu. */
-  readonly controls: readonly Control[];
-  /** Always to be seen. */
-  readonly always?: ReactNode;
-}
-
-/** What title, menu and the controls that are always there take, pixels, and the gap after each. */
-const [FRAME, GAP] = [116, 8];
-
-/** The bar over a pane. */
-function PaneBar({ title, controls, always }: PaneBarProps) {
-  const bar = useRef<HTMLDivElement>(null);
-  const [width, setWidth] = useState(Infinity);
-  useEffect(() => {
-    if (!bar.current) return;
-    const observer = new ResizeObserver(([entry]) => setWidth(entry.contentRect.width));
-    observer.observe(bar.current);
-    return () => observer.disconnect();
-  }, []);
-  let left = width - FRAME;
-  const inShort = controls.reduce((sum, control) => sum + control.width + GAP, 0) > left;
-  const shown = controls.filter(({ width: full, short = full }) => {
-    left -= (inShort ? short : full) + GAP;
-    return left >= 0;
-  });
-  const folded = controls.slice(shown.length);
-  const keyed = (list: readonly Control[], short: boolean) =>
-    list.map(({ name, show }) => <Fragment key={name}>{show(short)}</Fragment>);
-  return (
-    <div className="pane-bar" ref={bar}>
-      <h2>{title}</h2>
-      {keyed(shown, inShort)}
-      {folded.length > 0 && (
-        <Popover
-          trigger="click"
-          placement="bottomLeft"
-          content={<div className="pane-menu">{keyed(folded, false)}</div>}
-        >
-          <Button
-            size="small"
-            icon={<IconAdjustmentsHorizontal size={15} />}
-            aria-label={`${title}: more settings`}
-          />
-        </Popover>
-      )}
-      <span className="pane-gap" />
-      {always}
-    </div>
-  );
-}
 
 interface InShort {
   readonly inShort: boolean;

@@ -6,7 +6,7 @@ import { useBench } from '../../store/bench.ts';
 import { boxOfChosen } from '../../store/select.ts';
 import { gripShells } from '../tools/holdShells.ts';
 import type { Grip } from '../tools/tool.ts';
-import { paneElement, placeOf } from './places.ts';
+import { pageOf, paneElement, placeOf } from './places.ts';
 import { handle, onViewChange } from './rendererHandle.ts';
 
 /** Round the selected shells on the Board: a frame, a corner to scale by and a knob to turn by. */
@@ -81,24 +81,21 @@ interface Frame {
 
 /** Where a box is in the pane. */
 function frameOf(box: UvBox | undefined): Frame | undefined {
-  const { renderer } = handle;
-  if (!box || !renderer) return undefined;
-  const pane = paneElement('board').getBoundingClientRect();
-  const section = (paneElement('board').offsetParent ?? document.body).getBoundingClientRect();
+  if (!box) return undefined;
   const [u0, v0, u1, v1] = box;
-  const { board } = renderer;
-  const x = (u: number) => pane.left + pane.width / 2 + (u - board.u) * board.scale;
-  const y = (v: number) => pane.top + pane.height / 2 - (v - board.v) * board.scale;
   const middle = [(u0 + u1) / 2, (v0 + v1) / 2] as const;
+  const [corner, other, page] = [pageOf(u0, v1), pageOf(u1, v0), pageOf(...middle)];
+  if (!corner || !other || !page) return undefined;
+  const section = (paneElement('board').offsetParent ?? document.body).getBoundingClientRect();
   return {
     corner: [u0, v1],
     middle,
-    page: [x(middle[0]), y(middle[1])],
+    page,
     style: {
-      left: x(u0) - section.left,
-      top: y(v1) - section.top,
-      width: x(u1) - x(u0),
-      height: y(v0) - y(v1),
+      left: corner[0] - section.left,
+      top: corner[1] - section.top,
+      width: other[0] - corner[0],
+      height: other[1] - corner[1],
     },
   };
 }

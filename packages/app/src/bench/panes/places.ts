@@ -37,6 +37,15 @@ export function uvOf(x: number, y: number): readonly [number, number] {
   return [view.u + (x - left - width / 2) / view.scale, view.v - (y - top - height / 2) / view.scale];
 }
 
+/** Where a place of the Board is on the page, pixels; undefined while nothing is drawn. */
+export function pageOf(u: number, v: number): readonly [x: number, y: number] | undefined {
+  const { renderer } = handle;
+  if (!renderer) return undefined;
+  const { left, top, width, height } = paneElement('board').getBoundingClientRect();
+  const { board } = renderer;
+  return [left + width / 2 + (u - board.u) * board.scale, top + height / 2 - (v - board.v) * board.scale];
+}
+
 const caster = new Raycaster();
 
 async function pickAt(pane: Pane, x: number, y: number): Promise<Picked | undefined> {

@@ -3,7 +3,7 @@ import { useBench } from '../../store/bench.ts';
 import type { Hover, Pane } from '../../store/selection.ts';
 import { ask } from '../../store/worker.ts';
 import { NO_UV, NOWHERE } from '../../worker/protocol.ts';
-import { paneElement, placeOf } from './places.ts';
+import { pageOf, paneElement, placeOf } from './places.ts';
 import { handle } from './rendererHandle.ts';
 
 /** To the right and up, one of them 0 and the other ±1. */
@@ -79,7 +79,7 @@ function placeIn(pane: Pane, { edge, face, shell }: Hover, from?: Point): Point 
     return sides.sort((a, b) => away(a) - away(b))[0];
   }
   const box = target === 'shells' && pane === 'board' ? shells[shell]?.box : undefined;
-  if (box) return onBoard((box[0] + box[2]) / 2, (box[1] + box[3]) / 2);
+  if (box) return pageOf((box[0] + box[2]) / 2, (box[1] + box[3]) / 2);
   const t = firstTriangle(model.triangleFace, face);
   return drawnAt(pane, [3 * t, 3 * t + 1, 3 * t + 2]);
 }
@@ -93,20 +93,12 @@ function drawnAt(pane: Pane, vertices: readonly number[]): Point | undefined {
     vertices.reduce((sum, v) => sum + array[stride * v + k], 0) / vertices.length;
   if (pane === 'board') {
     if (vertices.some((v) => flat.uv[2 * v] === NO_UV)) return undefined;
-    return onBoard(mean(flat.uv, 2, 0), mean(flat.uv, 2, 1));
+    return pageOf(mean(flat.uv, 2, 0), mean(flat.uv, 2, 1));
   }
   const { left, top, width, height } = paneElement('model').getBoundingClientRect();
   const [x, y, z] = [0, 1, 2].map((k) => mean(model.positions, 3, k));
   const clip = new Vector3(x, y, z).applyMatrix4(renderer.standing).project(renderer.camera);
   return [left + (width * (clip.x + 1)) / 2, top + (height * (1 - clip.y)) / 2];
-}
-
-function onBoard(u: number, v: number): Point | undefined {
-  const { renderer } = handle;
-  if (!renderer) return undefined;
-  const { left, top, width, height } = paneElement('board').getBoundingClientRect();
-  const { board } = renderer;
-  return [left + width / 2 + (u - board.u) * board.scale, top + height / 2 - (v - board.v) * board.scale];
 }
 
 /** Triangles stand in the order of their faces. */

@@ -9,6 +9,9 @@ import { ask, bench, unwrap } from '../store/worker.ts';
 import './deliver.css';
 import { deliverFindings } from './findings.ts';
 
+/** Pixels a side of the template as it is shown. */
+const SHOWN = 1024;
+
 /** Hand the model over: exports, and the template as it will look. */
 export function DeliverView() {
   const flat = useBench((s) => s.flat);
@@ -27,11 +30,15 @@ export function DeliverView() {
   useEffect(() => {
     let url: string | undefined;
     let current = true;
-    void ask('export', { kind: 'svg', ...choice }).then((file) => {
-      if (!current || !file) return;
-      url = URL.createObjectURL(blobOf(file.bytes, 'image/svg+xml'));
-      setPicture(url);
-    }, fail);
+    void ask('export', { kind: 'svg', ...choice })
+      .then(async (file) => {
+        // As pixels: a page that shows the lines themselves draws a hundred thousand of them anew each time.
+        const pixels = file && current && (await drawPng(file.bytes, SHOWN));
+        if (!pixels || !current) return;
+        url = URL.createObjectURL(pixels);
+        setPicture(url);
+      })
+      .catch(fail);
     return () => {
       current = false;
       if (url) URL.revokeObjectURL(url);
@@ -185,7 +192,8 @@ async function drawPng(svg: Uint8Array, size: number): Promise<Blob> {
     image.src = url;
     await image.decode();
     const canvas = new OffscreenCanvas(size, size);
-    canvas.getContext('2d')?.drawImage(image, 0, 0, size, size);
+    // Drawn where it is read: a graphics card would take its time for so many lines, and give them back.
+    canvas.getContext('2d', { willReadFrequently: true })?.drawImage(image, 0, 0, size, size);
     return await canvas.convertToBlob({ type: 'image/png' });
   } finally {
     URL.revokeObjectURL(url);

@@ -1,5 +1,6 @@
-import { type HemDocument, shellOf, shellsOf, shellUv } from '../document/document.ts';
+import { type HemDocument, shellOf, shellsOf, shellUv, topologyOf } from '../document/document.ts';
 import { borders } from '../surface/borders.ts';
+import { facesOfShell } from '../surface/shells.ts';
 
 export interface TemplateOptions {
   /** Pixels a side. */
@@ -14,7 +15,7 @@ export function writeTemplate(
   document: HemDocument,
   { size, fills, edges, numbers }: TemplateOptions,
 ): string {
-  const { mesh } = document.model;
+  const { mesh, links } = topologyOf(document.model);
   const { uv: cornerUv } = document.uvSets[document.currentUv];
   const shells = shellsOf(document);
   const at = (u: number, v: number) => `${(u * size).toFixed(2)} ${((1 - v) * size).toFixed(2)}`;
@@ -29,26 +30,40 @@ export function writeTemplate(
       .join('');
     const inside: string[] = [];
     if (edges) {
-      for (const f of new Set(shell.triangleFace)) {
-        const corners: string[] = [];
-        for (let c = mesh.faceStart[f]; c < mesh.faceStart[f + 1]; c++)
-          corners.push(at(cornerUv[2 * c], cornerUv[2 * c + 1]));
-        inside.push(`M${corners.join('L')}Z`);
+      for (const f of facesOfShell(shells, s)) {
+        for (let c = mesh.faceStart[f]; c < mesh.faceStart[f + 1]; c++) {
+          const e = links.cornerEdge[c];
+          // Edges inside the shell, each from the first of its sides.
+          if (!links.joined[e] || document.seams[e] || links.edgeCorners[links.edgeCornerStart[e]] !== c)
+            continue;
+          const d = links.nextCorner[c];
+          inside.push(
+            `M${at(cornerUv[2 * c], cornerUv[2 * c + 1])}L${at(cornerUv[2 * d], cornerUv[2 * d + 1])}`,
+          );
+        }
       }
     }
     const hue = (s * 137.508) % 360;
     parts.push(
       `<g id="shell-${s + 1}">`,
       fills ? `<path d="${outline}" fill="hsl(${hue.toFixed(0)} 35% 82%)"/>` : '',
-      edges
-        ? `<path d="${inside.join('')}" fill="none" stroke="#22302E" stroke-opacity="0.35" stroke-width="${line / 2}"/>`
-        : '',
+      ...runs(inside).map(
+        (run) =>
+          `<path d="${run.join('')}" fill="none" stroke="#22302E" stroke-opacity="0.35" stroke-width="${line / 2}"/>`,
+      ),
       `<path d="${outline}" fill="none" stroke="#22302E" stroke-width="${line * 1.5}" stroke-linejoin="round"/>`,
       numbers ? label(uv, s + 1, size) : '',
       '</g>\n',
     );
   }
   return `<svg xmlns="http://www.w3.org/2000/svg" width="${size}" height="${size}" viewBox="0 0 ${size} ${size}">\n${parts.join('')}</svg>\n`;
+}
+
+/** Lines of one path: what draws them takes far longer for one path of a hundred thousand than for hundreds of short ones. */
+const RUN = 256;
+
+function runs<T>(list: readonly T[]): T[][] {
+  return Array.from({ length: Math.ceil(list.length / RUN) }, (_, i) => list.slice(RUN * i, RUN * (i + 1)));
 }
 
 /** The shell's number at the mean of its points. */

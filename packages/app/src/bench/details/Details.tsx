@@ -16,11 +16,6 @@ export function Details() {
   const rows = useMemo(() => shells.map((row, shell) => ({ ...row, shell })), [shells]);
   const body = useRef<HTMLDivElement>(null);
   const table = useRef<TableRef>(null);
-  // What was chosen elsewhere is brought into view.
-  useEffect(() => {
-    const [first] = chosen;
-    if (chosen.size === 1) table.current?.scrollTo({ key: first });
-  }, [chosen]);
   const [[width, height], setSize] = useState<readonly [number, number]>([298, 300]);
   useEffect(() => {
     if (!body.current) return;
@@ -30,6 +25,12 @@ export function Details() {
     observer.observe(body.current);
     return () => observer.disconnect();
   }, []);
+  // What was chosen elsewhere is brought into view.
+  // biome-ignore lint/correctness/useExhaustiveDependencies: what is told of it above takes room from the list
+  useEffect(() => {
+    const [first] = chosen;
+    if (chosen.size === 1) table.current?.scrollTo({ key: first });
+  }, [chosen, height]);
   return (
     <aside className="details" aria-label="Details">
       <Selection />

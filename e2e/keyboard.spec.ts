@@ -15,9 +15,10 @@ async function tabTo(page: Page, name: RegExp, way = 'Tab'): Promise<void> {
 }
 
 test('from the Rack to the exported file by keys alone', async ({ page }) => {
+  // Asked for early: the browser takes a while to hand choosers over instead of showing them.
+  const chooser = page.waitForEvent('filechooser');
   await openEmptyRack(page);
   await tabTo(page, /^Open a model or project/);
-  const chooser = page.waitForEvent('filechooser');
   await page.keyboard.press('Enter');
   await (await chooser).setFiles({
     name: 'post.obj',

@@ -1,6 +1,6 @@
 import { IconX } from '@tabler/icons-react';
 import { Button } from 'antd';
-import { type KeyboardEvent, useEffect, useRef } from 'react';
+import { type KeyboardEvent, useLayoutEffect, useRef } from 'react';
 import { useBench } from '../store/bench.ts';
 import { HelpContent } from './HelpContent.tsx';
 
@@ -12,14 +12,24 @@ const keepFromBench = (event: KeyboardEvent): void => {
 /** Help over the Bench, which stays as it is under it. */
 export function HelpOver() {
   const dialog = useRef<HTMLDialogElement>(null);
-  useEffect(() => dialog.current?.showModal(), []);
   const close = () => useBench.setState({ helpOpen: false });
+  // The state leads and the dialog follows: the browser tells of a closed dialog late, and a key
+  // pressed before that would take Help for open.
+  useLayoutEffect(() => {
+    const shown = dialog.current;
+    shown?.showModal();
+    return () => shown?.close();
+  }, []);
   return (
     <dialog
       ref={dialog}
       className="help-over"
       aria-label="Help"
-      onClose={close}
+      onCancel={(event) => {
+        event.preventDefault();
+        close();
+      }}
+      onClose={() => dialog.current && close()}
       onKeyDown={keepFromBench}
       onKeyUp={keepFromBench}
     >
@@ -29,7 +39,7 @@ export function HelpOver() {
           type="text"
           icon={<IconX size={17} />}
           aria-label="Close Help"
-          onClick={() => dialog.current?.close()}
+          onClick={close}
         />
       </header>
       <HelpContent />

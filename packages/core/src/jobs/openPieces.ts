@@ -1,4 +1,5 @@
 import { type HemDocument, shellOf, shellsOf, topologyOf } from '../document/document.ts';
+import { faceNormals } from '../mesh/normals.ts';
 import { heedStop } from '../progress.ts';
 import { openPiece } from '../seams/openPiece.ts';
 import { facesOfShell } from '../surface/shells.ts';
@@ -17,11 +18,12 @@ export const openPieces: Job<
   run({ document, shells: chosen }, context) {
     const { mesh, links } = topologyOf(document.model);
     const shells = shellsOf(document);
+    const normals = faceNormals(mesh);
     return chosen.flatMap((s, i) => {
       heedStop(context.signal);
       context.report({ fraction: i / chosen.length });
       if (!OPENABLE.has(verdictOf(shellOf(document, s)).kind)) return [];
-      return openPiece(mesh, links, document.seams, facesOfShell(shells, s));
+      return openPiece(mesh, links, normals, document.seams, facesOfShell(shells, s));
     });
   },
 };

@@ -1,6 +1,5 @@
-import type { Connectivity } from '../mesh/connectivity.ts';
+import { type Connectivity, connectivity } from '../mesh/connectivity.ts';
 import type { Mesh } from '../mesh/mesh.ts';
-import { faceNormals } from '../mesh/normals.ts';
 import { edgeLength, type Path, shortestPath } from '../select/shortestPath.ts';
 
 /**
@@ -9,6 +8,7 @@ import { edgeLength, type Path, shortestPath } from '../select/shortestPath.ts';
  * (Gu, Gortler, Hoppe 2002; tree and cotree, Eppstein 2003). A closed ball, where nothing is left of
  * that, is opened along the shortest way between two points far apart.
  *
+ * @param normals  of its faces, `3 × faceCount`
  * @param faces  one edge-connected piece
  * @param seams  1 per edge that is cut already
  * @returns edges to cut in addition
@@ -16,12 +16,13 @@ import { edgeLength, type Path, shortestPath } from '../select/shortestPath.ts';
 export function openPiece(
   mesh: Mesh,
   links: Connectivity,
+  normals: Float64Array,
   seams: Uint8Array,
   faces: ArrayLike<number>,
 ): number[] {
   const inPiece = new Set<number>(Array.from(faces));
   const isInside = (e: number) => links.joined[e] === 1 && !seams[e];
-  const crossed = faceTree(mesh, links, inPiece, isInside);
+  const crossed = faceTree(mesh, links, normals, inPiece, isInside);
   const cut = pruned(mesh, links, inPiece, (e) => !crossed.has(e));
   return cut.size > 0 ? [...cut].filter(isInside) : acrossBall(mesh, links, inPiece);
 }
@@ -33,10 +34,10 @@ const cornersOf = (mesh: Mesh, f: number): number[] =>
 function faceTree(
   mesh: Mesh,
   links: Connectivity,
+  normals: Float64Array,
   piece: Set<number>,
   isInside: (e: number) => boolean,
 ): Set<number> {
-  const normals = faceNormals(mesh);
   const flatness = (e: number): number => {
     const i = 3 * links.cornerFace[links.edgeCorners[links.edgeCornerStart[e]]];
     const j = 3 * links.cornerFace[links.edgeCorners[links.edgeCornerStart[e] + 1]];
@@ -96,20 +97,50 @@ function pruned(mesh: Mesh, links: Connectivity, piece: Set<number>, isUncrossed
 }
 
 function acrossBall(mesh: Mesh, links: Connectivity, piece: Set<number>): number[] {
-  const [first] = piece;
-  const start = mesh.cornerVertex[mesh.faceStart[first]];
-  const length = (e: number) => edgeLength(mesh, links, e);
-  const one = farthest(shortestPath(links, start, undefined, length));
-  const paths = shortestPath(links, one, undefined, length);
+  // On its own, so that many balls take no longer than their faces.
+  const { own, ownLinks, edgeOf } = apart(mesh, links, piece);
+  const length = (e: number) => edgeLength(own, ownLinks, e);
+  const one = farthest(shortestPath(ownLinks, 0, undefined, length));
+  const paths = shortestPath(ownLinks, one, undefined, length);
   const path = paths.edgesTo(farthest(paths));
-  if (path.length > 1) return path;
+  if (path.length > 1) return path.map(edgeOf);
   // One edge alone opens nothing: go on to a third vertex.
-  const [a, b] = [links.edgeVertices[2 * path[0]], links.edgeVertices[2 * path[0] + 1]];
-  for (let i = links.vertexEdgeStart[b]; i < links.vertexEdgeStart[b + 1]; i++) {
-    const e = links.vertexEdges[i];
-    if (links.edgeVertices[2 * e] !== a && links.edgeVertices[2 * e + 1] !== a) return [...path, e];
+  const { edgeVertices, vertexEdges, vertexEdgeStart } = ownLinks;
+  const [a, b] = [edgeVertices[2 * path[0]], edgeVertices[2 * path[0] + 1]];
+  for (let i = vertexEdgeStart[b]; i < vertexEdgeStart[b + 1]; i++) {
+    const e = vertexEdges[i];
+    if (edgeVertices[2 * e] !== a && edgeVertices[2 * e + 1] !== a) return [...path, e].map(edgeOf);
   }
-  return path;
+  return path.map(edgeOf);
+}
+
+/** Some faces as a mesh of their own, and the edge of the whole that each of its edges is. */
+function apart(mesh: Mesh, links: Connectivity, piece: Set<number>) {
+  const number = new Map<number, number>();
+  const positions: number[] = [];
+  const faceStart = [0];
+  const cornerVertex: number[] = [];
+  const corners: number[] = [];
+  for (const f of piece) {
+    for (const c of cornersOf(mesh, f)) {
+      const v = mesh.cornerVertex[c];
+      if (!number.has(v)) {
+        number.set(v, number.size);
+        positions.push(...mesh.positions.subarray(3 * v, 3 * v + 3));
+      }
+      cornerVertex.push(number.get(v) as number);
+      corners.push(c);
+    }
+    faceStart.push(corners.length);
+  }
+  const own: Mesh = {
+    positions: Float64Array.from(positions),
+    faceStart: Uint32Array.from(faceStart),
+    cornerVertex: Uint32Array.from(cornerVertex),
+  };
+  const ownLinks = connectivity(own);
+  const edgeOf = (e: number) => links.cornerEdge[corners[ownLinks.edgeCorners[ownLinks.edgeCornerStart[e]]]];
+  return { own, ownLinks, edgeOf };
 }
 
 function farthest({ cost }: Path): number {

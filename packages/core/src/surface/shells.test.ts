@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { connectivity, findEdge } from '../mesh/connectivity.ts';
 import type { Mesh } from '../mesh/mesh.ts';
+import { faceNormals } from '../mesh/normals.ts';
 import { triangulate } from '../mesh/triangulate.ts';
 import { openPiece } from '../seams/openPiece.ts';
 import { edgeLoop } from '../select/edgeLoop.ts';
@@ -107,7 +108,7 @@ describe('verdict', () => {
       const links = connectivity(piece);
       const seams = new Uint8Array(links.joined.length);
       const faces = Array.from({ length: piece.faceStart.length - 1 }, (_, f) => f);
-      for (const e of openPiece(piece, links, seams, faces)) seams[e] = 1;
+      for (const e of openPiece(piece, links, faceNormals(piece), seams, faces)) seams[e] = 1;
       expect(verdicts(piece, seams).map(({ kind }) => kind)).toEqual(['flat']);
     }
   });

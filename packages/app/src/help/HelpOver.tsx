@@ -35,12 +35,7 @@ export function HelpOver() {
     >
       <header>
         <h1>How Blunt Hem is held</h1>
-        <Button
-          type="text"
-          icon={<IconX size={17} />}
-          aria-label="Close Help"
-          onClick={close}
-        />
+        <Button type="text" icon={<IconX size={17} />} aria-label="Close Help" onClick={close} />
       </header>
       <HelpContent />
     </dialog>

@@ -34,19 +34,38 @@ export function energy(
 export type AreaTerm = (det: number, f: Float64Array) => void;
 
 /** f = hᶿ / det J, infinite where a triangle is flipped or collapsed. */
-export function areaTerm(theta: number): AreaTerm {
+export const areaTerm = (theta: number): AreaTerm =>
+  termOf((h, g) => {
+    const power = theta === 1 ? h : h ** theta;
+    g[0] = power;
+    g[1] = (theta * power) / h;
+    g[2] = (theta * (theta - 1) * power) / (h * h);
+  });
+
+/**
+ * f = (1 + (h / bound)²) / det J: 4 k as long as area is within a factor of some `bound` of its due, so that angles alone count, and ever
+ * steeper beyond. The least of it is the best conformal map of which no part is much smaller than 1 / (2 bound) of its due.
+ */
+export const boundedConformal = (bound: number): AreaTerm =>
+  termOf((h, g) => {
+    g[0] = 1 + (h / bound) ** 2;
+    g[1] = (2 * h) / (bound * bound);
+    g[2] = 2 / (bound * bound);
+  });
+
+/** f = g(h) / det J with h = (det J + 1 / det J) / 2; g with its first two derivatives goes into three numbers. */
+function termOf(growth: (h: number, g: Float64Array) => void): AreaTerm {
+  const g = new Float64Array(3);
   return (det, f) => {
     if (!(det > 0)) {
       f[0] = Infinity;
       return;
     }
-    const h = 0.5 * (det + 1 / det);
+    growth(0.5 * (det + 1 / det), g);
     const slope = 0.5 * (1 - 1 / (det * det));
-    const power = theta === 1 ? h : h ** theta;
-    const bent = (theta * power * slope) / h; // (hᶿ)′
-    f[0] = power / det;
-    f[1] = (bent - f[0]) / det;
-    f[2] = ((bent * (theta - 1) * slope) / h + (theta * power) / (h * det * det * det) - 2 * f[1]) / det;
+    f[0] = g[0] / det;
+    f[1] = (g[1] * slope - f[0]) / det;
+    f[2] = (g[2] * slope * slope + g[1] / (det * det * det) - 2 * f[1]) / det;
   };
 }
 

@@ -1,16 +1,12 @@
 import { HemError, StoppedError } from '../errors.ts';
-import { type Factor, release } from '../linear/cholesky.ts';
-import { factoriseTriangles, solveTriangles, triangleSystem } from '../linear/triangleSystem.ts';
-import { type Context, heedStop, within } from '../progress.ts';
+import { type Context, within } from '../progress.ts';
 import { anyDiagonal, type WeightedTriangles } from '../surface/anyDiagonal.ts';
 import { signedArea } from '../surface/flatArea.ts';
 import { restTriangles } from '../surface/restTriangles.ts';
 import type { Shell } from '../surface/shell.ts';
-import { areaTerm, dirichletParts, energy, quadratic } from './distortion.ts';
-import { stepToCollapse } from './flipBarrier.ts';
+import { areaTerm, dirichletParts, energy } from './distortion.ts';
 import { freeTriangles, pickTriangles } from './freeTriangles.ts';
-import { lineSearch } from './lineSearch.ts';
-import { moveRigidly, type RigidMotion, rigidDirection } from './rigidGroups.ts';
+import { projectedNewton } from './projectedNewton.ts';
 import { facingDown, untangle } from './untangle.ts';
 
 export interface RelaxOptions {
@@ -59,8 +55,7 @@ export function exponentOf(balance: number): number {
 }
 
 /**
- * Evens out the stretch of one shell: projected Newton on the energy of `distortion.ts` with a step that never reaches
- * a collapse (Smith and Schaefer 2015). Every map on the way is flip-free and no worse than the one before; when
+ * Evens out the stretch of one shell by `projectedNewton`. Every map on the way is flip-free and no worse than the one before; when
  * stopped, the last one is the answer. Polygons that are folded at the start are unfolded first; what cannot be stays as it is.
  *
  * @param start  flip-free UV per shell vertex, `2 × vertexCount`, any scale
@@ -82,77 +77,26 @@ export function relax(shell: Shell, start: Float64Array, options: RelaxOptions, 
   // Uniform scale is not stretch: relax at the scale where the energy is least, and scale back after.
   const scale = options.scale ?? bestScale(whole, valid);
   const anchored = options.scale !== undefined || rigid.length > 0 || fixed.includes(1);
-  let uv: Float64Array = valid.map((x) => x * scale);
+  const uv = valid.map((x) => x * scale);
 
   // Triangles that cannot change count once.
-  const { triangles, rest } = freeTriangles(whole, fixed);
+  const free = freeTriangles(whole, fixed);
   const all = energy(whole.triangles, whole.rest, uv, term);
-  let current = triangles === whole.triangles ? all : energy(triangles, rest, uv, term);
-  const unchanging = all - current;
-  const result = (step: number, converged: boolean): Relaxed => {
-    const back = anchored ? 1 / scale : scaleToArea(shell.triangles, uv, start);
-    return {
-      uv: uv.map((x, i) => (fixed[i >> 1] ? start[i] : x * back)),
-      energyBefore: valid === start ? all : Infinity,
-      energyAfter: current + unchanging,
-      steps: step,
-      converged,
-    };
+  const unchanging = free === whole ? 0 : all - energy(free.triangles, free.rest, uv, term);
+  const found = projectedNewton(
+    free,
+    uv,
+    { term, fixed, rigid, steps: free.triangles.length > 0 ? steps : 0, tolerance, unchanging },
+    { signal, report: (progress) => context.report({ ...progress, uv: progress.uv?.map((x) => x / scale) }) },
+  );
+  const back = anchored ? 1 / scale : scaleToArea(shell.triangles, found.uv, start);
+  return {
+    uv: found.uv.map((x, i) => (fixed[i >> 1] ? start[i] : x * back)),
+    energyBefore: valid === start ? all : Infinity,
+    energyAfter: found.energy,
+    steps: found.steps,
+    converged: found.converged || free.triangles.length === 0,
   };
-  if (triangles.length === 0) return result(0, true);
-
-  let factor: Factor | undefined;
-  let step = 0;
-  try {
-    const system = unfree.includes(0)
-      ? triangleSystem(triangles, start.length / 2, unfree, signal)
-      : undefined;
-    for (; step < steps; step++) {
-      context.report({ fraction: step / steps, figure: current + unchanging, uv: uv.map((x) => x / scale) });
-      if (signal.aborted) return result(step, false);
-      const { gradient, hessian } = quadratic(triangles, rest, uv, term, signal);
-      const solve = (rightHand: Float64Array) =>
-        system && factor
-          ? solveTriangles(system, factor, rightHand, signal)
-          : new Float64Array(rightHand.length);
-      if (system) factor = factoriseTriangles(system, hessian, { shift: 1e-9, signal, reuse: factor });
-      let direction = solve(gradient.map((x) => -x));
-      let motions: readonly RigidMotion[] = [];
-      if (rigid.length > 0) {
-        ({ direction, motions } = rigidDirection(
-          triangles,
-          uv,
-          rigid,
-          fixed,
-          gradient,
-          hessian,
-          direction,
-          solve,
-        ));
-      }
-      let slope = 0;
-      for (let i = 0; i < gradient.length; i++) slope += gradient[i] * direction[i];
-      if (-slope < tolerance * current) return result(step, true);
-
-      const reach = 0.95 * stepToCollapse(triangles, uv, direction);
-      const found = lineSearch(Math.min(1, reach), slope, current, (length) => {
-        const trial = uv.map((x, i) => x + length * direction[i]);
-        heedStop(signal);
-        for (const motion of motions) moveRigidly(motion, uv, length, trial);
-        return { trial, value: energy(triangles, rest, trial, term) };
-      });
-      if (!found) return result(step, true);
-      uv = found.trial;
-      current = found.value;
-    }
-    return result(steps, false);
-  } catch (error) {
-    if (!(error instanceof StoppedError)) throw error;
-    factor = undefined;
-    return result(step, false);
-  } finally {
-    if (factor) release(factor);
-  }
 }
 
 /**

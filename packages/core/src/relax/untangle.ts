@@ -9,9 +9,9 @@ import { lineSearch } from './lineSearch.ts';
 
 /** A triangle with less than this part of its due area does not count as facing up. */
 const LEAST = 1e-6;
-/** Rings of triangles round those that face down that may move, first the fewest; at last all. */
-const RINGS = [2, 4, 8, 16, Infinity];
-const MOST_STEPS = 25;
+/** Rings of triangles round those that face down that may move, first the fewest. */
+const RINGS = [2, 4, 8, 16];
+const MOST_STEPS = 40;
 
 /**
  * Turns triangles that face down the right way up, moving as little of the map as will do: Newton steps on the symmetric Dirichlet
@@ -20,6 +20,7 @@ const MOST_STEPS = 25;
  *
  * @param uv  `2 × vertexCount`, any scale
  * @param fixed  1 for each vertex that stays
+ * @param everything  whether at last the whole map may move, which takes long
  * @returns the map with every triangle that may move facing up, or undefined when none was found
  * @throws StoppedError
  */
@@ -28,11 +29,12 @@ export function untangle(
   uv: Float64Array,
   fixed: Uint8Array,
   context: Context,
+  everything = true,
 ): Float64Array | undefined {
   const down = facingDown(whole, uv, LEAST);
   if (down.length === 0) return uv;
   let held: Uint8Array | undefined;
-  for (const rings of RINGS) {
+  for (const rings of everything ? [...RINGS, Infinity] : RINGS) {
     const next = heldBeyond(whole.triangles, down, rings, fixed);
     // A shell too small for more rings has been tried already.
     if (held?.every((h, v) => h === next[v])) continue;

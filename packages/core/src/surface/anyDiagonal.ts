@@ -14,8 +14,10 @@ export interface WeightedTriangles {
  * a map does not depend on a choice of diagonal, and one in which they all face up is valid under any. A larger polygon, or a quad
  * that is concave or bent at a corner on the surface, counts as the triangles it was split into and those at its convex corners,
  * together as much as its area. Of triangles alone they are the triangles of the shell.
+ *
+ * @param concaveToo  whether those corners count as well, as if they were convex
  */
-export function anyDiagonal(shell: Shell): WeightedTriangles {
+export function anyDiagonal(shell: Shell, concaveToo = false): WeightedTriangles {
   const { positions, polygons } = shell;
   if (!polygons) return { triangles: shell.triangles, rest: restTriangles(positions, shell.triangles) };
   const mesh = { positions, ...polygons };
@@ -31,7 +33,7 @@ export function anyDiagonal(shell: Shell): WeightedTriangles {
     if (!turns || end - first > 4 || turns.some((turn) => turn <= 0))
       for (let i = firstOwn; i < own; i++) corners.push(shell.triangles[i]);
     turns?.forEach((turn, k) => {
-      if (turn <= 0) return;
+      if (turn <= 0 && !concaveToo) return;
       const c = first + k;
       corners.push(
         cornerVertex[c === first ? end - 1 : c - 1],

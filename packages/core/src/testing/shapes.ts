@@ -104,3 +104,19 @@ export function horn(rings: number, sectors: number, length: number): Shell {
   positions.push(0, length, 0);
   return shellFromTriangles(positions, triangles);
 }
+
+/** A tube of radius 1, open at both ends: (rings + 1) × sectors vertices. */
+export function tube(rings: number, sectors: number, length: number): Shell {
+  const positions: number[] = [];
+  const triangles: number[] = [];
+  const id = (i: number, j: number) => i * sectors + (j % sectors);
+  for (let i = 0; i <= rings; i++) {
+    for (let j = 0; j < sectors; j++) {
+      const angle = (2 * Math.PI * j) / sectors;
+      positions.push(Math.cos(angle), (length * i) / rings, -Math.sin(angle));
+      if (i === rings) continue;
+      triangles.push(id(i, j), id(i, j + 1), id(i + 1, j + 1), id(i, j), id(i + 1, j + 1), id(i + 1, j));
+    }
+  }
+  return shellFromTriangles(positions, triangles);
+}

@@ -11,7 +11,7 @@ import { spectralConformal } from './spectral.ts';
  *
  * @param loops  the border loops, longest first
  * @param pins  two or more, or none: then nothing says where the map lies and how large it is
- * @returns UV of every shell vertex, `2 × vertexCount`
+ * @returns UV of every shell vertex, `2 × vertexCount`, and the triangles with those angles
  * @throws StoppedError
  */
 export function angleBased(
@@ -20,7 +20,7 @@ export function angleBased(
   loops: readonly Uint32Array[],
   pins: Pins | undefined,
   context: Context,
-): Float64Array {
+): { uv: Float64Array; flat: RestTriangles } {
   const onBorder = new Uint8Array(shell.positions.length / 3);
   for (const loop of loops) for (const v of loop) onBorder[v] = 1;
   const corners = cornerAngles(rest);
@@ -29,9 +29,10 @@ export function angleBased(
   heedStop(context.signal);
   const flat = fromAngles(angles, rest.area);
   heedStop(context.signal);
-  return pins
+  const uv = pins
     ? lscm(shell, flat, pins, context.signal)
     : spectralConformal(shell, flat, loops, context.signal);
+  return { uv, flat };
 }
 
 /** Angles of each rest triangle, radians, `3 × triangleCount`. */

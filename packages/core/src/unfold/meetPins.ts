@@ -23,7 +23,7 @@ export class CannotMeetPinsError extends HemError {
 }
 
 /** Relaxing that turns a valid but bad map into a usable one. */
-export const REPAIR = { steps: 80, tolerance: 1e-3 };
+const REPAIR = { steps: 80, tolerance: 1e-3 };
 
 /**
  * A map that meets its pins though the solver's own has flips: a valid one whose pinned vertices are pulled to their

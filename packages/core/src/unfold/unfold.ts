@@ -1,21 +1,20 @@
 import { HemError } from '../errors.ts';
 import { NotPositiveDefiniteError } from '../linear/cholesky.ts';
 import { type Context, heedStop } from '../progress.ts';
-import { FlippedStartError, relax } from '../relax/relax.ts';
 import { facingDown, untangle } from '../relax/untangle.ts';
 import { anyDiagonal, type WeightedTriangles } from '../surface/anyDiagonal.ts';
 import { type Borders, borders } from '../surface/borders.ts';
 import { signedArea } from '../surface/flatArea.ts';
-import { type RestTriangles, restTriangles } from '../surface/restTriangles.ts';
+import { restTriangles } from '../surface/restTriangles.ts';
 import type { Shell } from '../surface/shell.ts';
 import { type Verdict, verdictOf } from '../surface/verdict.ts';
 import { angleBased } from './angleBased.ts';
 import { isLocallyInjective } from './isLocallyInjective.ts';
 import { lscm, type Pins } from './lscm.ts';
-import { joined, meetPins, nearPins, REPAIR } from './meetPins.ts';
+import { joined, meetPins, nearPins } from './meetPins.ts';
+import { keepsArea, nearlyClosed } from './nearlyClosed.ts';
 import { spectralConformal } from './spectral.ts';
 import { type Stay, straightened } from './stay.ts';
-import { tutteEmbedding } from './tutte.ts';
 import { turnUpright } from './upright.ts';
 
 /** A map of which more than this part is flipped is made anew, not mended: it would wind about itself. */
@@ -58,9 +57,9 @@ export class CannotUnfoldError extends HemError {
 
 /**
  * Lays one shell flat, never with a flipped face, and with no polygon folded that need not be: what the solver leaves of those is
- * untangled; where that fails the map is made from a Tutte embedding instead, which has no flips, and relaxed.
+ * untangled; where that fails, or the far part of the shell would shrink to nothing, it is laid flat as a nearly closed one.
  *
- * @throws CannotUnfoldError, CannotMeetPinsError, StayError, StoppedError
+ * @throws CannotUnfoldError, NoValidMapError, CannotMeetPinsError, StayError, StoppedError
  */
 export function unfoldShell(
   shell: Shell,
@@ -73,40 +72,35 @@ export function unfoldShell(
   const verdict = verdictOf(shell, found);
   if (!verdict.canUnfold) throw new CannotUnfoldError(verdict);
   heedStop(context.signal);
-  const rest = restTriangles(shell.positions, shell.triangles);
-  const anyWay = shell.polygons ? anyDiagonal(shell) : { triangles: shell.triangles, rest };
+  const own = { triangles: shell.triangles, rest: restTriangles(shell.positions, shell.triangles) };
+  const every = shell.polygons ? anyDiagonal(shell) : own;
   const onBorder = new Uint8Array(shell.positions.length / 3);
   for (const loop of found.loops) for (const v of loop) onBorder[v] = 1;
-  const isValid = (uv: Float64Array) => isLocallyInjective(shell.triangles, uv, rest.area, onBorder);
+  const isValid = (uv: Float64Array) => isLocallyInjective(shell.triangles, uv, own.rest.area, onBorder);
 
-  /** The solver's map, mended where it has flips or folds; undefined where it cannot be. */
-  const solve = (p?: Pins): Unfolded | undefined => {
-    try {
-      const uv = solvers[method](shell, rest, anyWay, found.loops, p, context);
-      heedStop(context.signal);
-      const own = { triangles: shell.triangles, rest };
-      if (facingDown(own, uv, 0).length > MOST_FLIPS * rest.area.length) return undefined;
-      const pinned = new Uint8Array(onBorder.length);
-      if (p) for (let i = 0; i < p.vertices.length; i++) pinned[p.vertices[i]] = 1;
-      const untangled = untangle(anyWay, uv, pinned, context);
-      if (untangled && isValid(untangled)) return { uv: untangled, repaired: untangled !== uv };
-      return isValid(uv) ? { uv, repaired: false } : undefined;
-    } catch (error) {
-      // Hopeless numbers, such as all points in one: the way round by Tutte's embedding needs none of them.
-      if (error instanceof NotPositiveDefiniteError) return undefined;
-      throw error;
-    }
+  /** The solver's map, mended where it has flips or folds; none where it cannot be. */
+  const solve = (p?: Pins): Partial<Unfolded> & { target: WeightedTriangles } => {
+    const { uv, target } = solvers[method](shell, own, every, found.loops, p, context);
+    heedStop(context.signal);
+    if (!uv || facingDown(own, uv, 0).length > MOST_FLIPS * own.rest.area.length) return { target };
+    const pinned = new Uint8Array(onBorder.length);
+    if (p) for (let i = 0; i < p.vertices.length; i++) pinned[p.vertices[i]] = 1;
+    const untangled = untangle(every, uv, pinned, context, every !== own);
+    if (untangled && isValid(untangled)) return { uv: untangled, repaired: untangled !== uv, target };
+    return isValid(uv) ? { uv, repaired: false, target } : { target };
   };
   const free = (): Unfolded => {
-    const solved = solve();
+    const { uv: solved, repaired, target } = solve();
     heedStop(context.signal);
-    const uv = solved?.uv ?? fromTutte(shell, rest.totalArea, context);
-    const scale = Math.sqrt(rest.totalArea / signedArea(shell.triangles, uv));
+    const fits = solved !== undefined && keepsArea(own, solved);
+    const uv = fits ? solved : nearlyClosed(shell, own, every, target, found.loops, onBorder, context);
+    const scale = Math.sqrt(own.rest.totalArea / signedArea(shell.triangles, uv));
     const sized = uv.map((x) => x * scale);
-    return { uv: turnUpright(shell, sized, upAxis), repaired: solved?.repaired ?? true };
+    return { uv: turnUpright(shell, sized, upAxis), repaired: !fits || repaired === true };
   };
   const pinned = (wanted: Pins, near: () => Float64Array): Unfolded => {
-    return solve(wanted) ?? { uv: meetPins(shell, anyWay, wanted, near(), context), repaired: true };
+    const { uv, repaired = false } = solve(wanted);
+    return uv ? { uv, repaired } : { uv: meetPins(shell, every, wanted, near(), context), repaired: true };
   };
 
   if (stays.length > 0) {
@@ -119,30 +113,43 @@ export function unfoldShell(
   return { ...one, uv: nearPins(one.uv, pins) };
 }
 
+interface Solved {
+  /** Absent where the numbers were hopeless, such as all points in one. */
+  readonly uv?: Float64Array;
+  /** The triangles whose angles the map is to keep. */
+  readonly target: WeightedTriangles;
+}
+
 type Solver = (
   shell: Shell,
-  rest: RestTriangles,
-  anyWay: WeightedTriangles,
+  own: WeightedTriangles,
+  every: WeightedTriangles,
   loops: Borders['loops'],
   pins: Pins | undefined,
   context: Context,
-) => Float64Array;
+) => Solved;
 
 const solvers: Record<Method, Solver> = {
-  conformal: ({ positions }, _, { triangles, rest }, loops, pins, { signal }) =>
-    pins
-      ? lscm({ positions, triangles }, rest, pins, signal)
-      : spectralConformal({ positions, triangles }, rest, loops, signal),
-  'angle-based': (shell, rest, _, loops, pins, context) => angleBased(shell, rest, loops, pins, context),
+  conformal: ({ positions }, _, every, loops, pins, { signal }) => {
+    const { triangles, rest } = every;
+    const uv = unlessHopeless(() =>
+      pins
+        ? lscm({ positions, triangles }, rest, pins, signal)
+        : spectralConformal({ positions, triangles }, rest, loops, signal),
+    );
+    return { uv, target: every };
+  },
+  'angle-based': (shell, own, _, loops, pins, context) => {
+    const solved = unlessHopeless(() => angleBased(shell, own.rest, loops, pins, context));
+    return { uv: solved?.uv, target: solved ? { ...own, rest: solved.flat } : own };
+  },
 };
 
-/** A map made from a bare Tutte embedding, relaxed until it is usable. */
-function fromTutte(shell: Shell, area: number, context: Context): Float64Array {
-  const valid = tutteEmbedding(shell, area, context.signal);
+function unlessHopeless<T>(solve: () => T): T | undefined {
   try {
-    return relax(shell, valid, REPAIR, context).uv;
+    return solve();
   } catch (error) {
-    if (error instanceof FlippedStartError) return valid;
+    if (error instanceof NotPositiveDefiniteError) return undefined;
     throw error;
   }
 }

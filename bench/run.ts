@@ -2,6 +2,7 @@ import { cpus } from 'node:os';
 import { angleBasedSpeed, quality } from './angles.ts';
 import { conformal, movedPins } from './conformal.ts';
 import { damage } from './damage.ts';
+import { hard } from './hard.ts';
 import { health } from './health.ts';
 import { history } from './history.ts';
 import { factorisation } from './linear.ts';
@@ -10,6 +11,7 @@ import { reading } from './reading.ts';
 import { relaxing } from './relaxing.ts';
 import { stopping } from './stopping.ts';
 import { printed, type Table } from './table.ts';
+import { wandering } from './wandering.ts';
 
 /**
  * Cost and quality in one run on one machine, told as ratios. `npm run bench -- --large` adds sizes up to a million
@@ -23,12 +25,14 @@ const sections: Record<string, (large: boolean) => Table | Promise<Table>> = {
   quality,
   factorise: factorisation,
   flips,
+  hard,
   many: smallShells,
   stop: stopping,
   reading,
   health,
   history,
   damage,
+  wander: wandering,
 };
 
 const names = process.argv.slice(2).filter((a) => a !== '--large');

@@ -3,7 +3,6 @@ import { OBJLoader } from 'three/addons/loaders/OBJLoader.js';
 import { describe, expect, it } from 'vitest';
 import { openDocument } from '../src/document/document.ts';
 import { writeObj } from '../src/formats/writeObj.ts';
-import { meshFromPolygons } from '../src/mesh/mesh.ts';
 import { modelFromMesh } from '../src/mesh/model.ts';
 import { request } from '../src/operations/catalogue.ts';
 import { unattended } from '../src/progress.ts';
@@ -11,7 +10,7 @@ import { relax } from '../src/relax/relax.ts';
 import type { Shell } from '../src/surface/shell.ts';
 import { after } from '../src/testing/acts.ts';
 import { glove, spikyBall } from '../src/testing/sculpts.ts';
-import { horn } from '../src/testing/shapes.ts';
+import { horn, meshOf } from '../src/testing/shapes.ts';
 import { METHODS, unfoldShell } from '../src/unfold/unfold.ts';
 
 /**
@@ -47,12 +46,6 @@ function faulty(text: string): { triangles: number; flipped: number } {
   return { triangles, flipped };
 }
 
-const asMesh = ({ positions, triangles }: Shell) =>
-  meshFromPolygons(
-    Array.from({ length: positions.length / 3 }, (_, v) => [...positions.subarray(3 * v, 3 * v + 3)]),
-    Array.from({ length: triangles.length / 3 }, (_, t) => [...triangles.subarray(3 * t, 3 * t + 3)]),
-  );
-
 describe.each<[string, () => Shell]>([
   ['glove', () => glove(70)],
   ['ball with eight spikes', () => spikyBall(56)],
@@ -60,7 +53,7 @@ describe.each<[string, () => Shell]>([
   it.each(METHODS)('has no face flipped or collapsed, unfolded %s and relaxed', async (method) => {
     const shell = make();
     const unfolded = await after(
-      openDocument(modelFromMesh('hard', asMesh(shell))),
+      openDocument(modelFromMesh('hard', meshOf(shell))),
       request('unfold', { method }),
     );
     const relaxed = await after(unfolded, request('relax', { steps: 15 }), request('pack', {}));

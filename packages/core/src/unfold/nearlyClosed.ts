@@ -20,7 +20,7 @@ export const AREA_BOUND = 50;
 const MOST_BEYOND = 0.01;
 /** Least area of a triangle of a start, as a part of its due: the map is not yet what will be seen. */
 const LEAST = 1e-10;
-const CONVERGED = { steps: 60, tolerance: 1e-3 };
+const CONVERGED = { steps: 200, tolerance: 1e-3 };
 
 /** No valid map was found: numbers ran out. */
 export class NoValidMapError extends HemError {

@@ -275,6 +275,8 @@ describe('what an artist hears', () => {
     const faceStart = Uint32Array.from({ length: triangles.length / 3 + 1 }, (_, f) => 3 * f);
     const document = openDocument(modelFromMesh('Horn', { positions, cornerVertex: triangles, faceStart }));
     const { patch } = await carryOut(document, { operation: 'unfold', params: {} }, localContext);
-    expect(patch.notes).toEqual(['1 shell came out with flipped or folded faces, which were mended.']);
+    expect(patch.notes).toEqual([
+      'Nearly closed: 1 shell, kept from flipping and from shrinking to nothing at the cost of stretch. A lengthwise cut would help.',
+    ]);
   });
 });

@@ -41,6 +41,8 @@ export interface Unfolded {
   readonly uv: Float64Array;
   /** True when the solver left flipped or folded faces that had to be mended. */
   readonly repaired: boolean;
+  /** True when the shell was laid flat as a nearly closed one: see `nearlyClosed`. */
+  readonly closed: boolean;
 }
 
 /** The piece cannot be laid flat as it is cut. */
@@ -79,7 +81,7 @@ export function unfoldShell(
   const isValid = (uv: Float64Array) => isLocallyInjective(shell.triangles, uv, own.rest.area, onBorder);
 
   /** The solver's map, mended where it has flips or folds; none where it cannot be. */
-  const solve = (p?: Pins): Partial<Unfolded> & { target: WeightedTriangles } => {
+  const solve = (p?: Pins): Partial<Omit<Unfolded, 'closed'>> & { target: WeightedTriangles } => {
     const { uv, target } = solvers[method](shell, own, every, found.loops, p, context);
     heedStop(context.signal);
     if (!uv || facingDown(own, uv, 0).length > MOST_FLIPS * own.rest.area.length) return { target };
@@ -96,11 +98,12 @@ export function unfoldShell(
     const uv = fits ? solved : nearlyClosed(shell, own, every, target, found.loops, onBorder, context);
     const scale = Math.sqrt(own.rest.totalArea / signedArea(shell.triangles, uv));
     const sized = uv.map((x) => x * scale);
-    return { uv: turnUpright(shell, sized, upAxis), repaired: !fits || repaired === true };
+    return { uv: turnUpright(shell, sized, upAxis), repaired: !fits || repaired === true, closed: !fits };
   };
   const pinned = (wanted: Pins, near: () => Float64Array): Unfolded => {
     const { uv, repaired = false } = solve(wanted);
-    return uv ? { uv, repaired } : { uv: meetPins(shell, every, wanted, near(), context), repaired: true };
+    if (uv) return { uv, repaired, closed: false };
+    return { uv: meetPins(shell, every, wanted, near(), context), repaired: true, closed: false };
   };
 
   if (stays.length > 0) {

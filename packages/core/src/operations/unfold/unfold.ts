@@ -62,9 +62,10 @@ export const unfold = operation({
     const density = densityOf(document) ?? 1;
     const solved = new Map<number, Float64Array>();
     const pinned = new Map<number, Float64Array>();
-    let repaired = 0;
+    let [mended, closed] = [0, 0];
     for (const [{ s, shell }, result] of results) {
-      if (result.repaired) repaired++;
+      if (result.closed) closed++;
+      else if (result.repaired) mended++;
       const wish = wishes.get(s);
       if (wish?.options.pins) pinned.set(s, toTile(result.uv, wish));
       else if (document.placed) solved.set(s, nearOldPlace(document, shell, result.uv, density));
@@ -79,8 +80,13 @@ export const unfold = operation({
       ...facesOfShell(shellsOf(document), s),
     ]);
     const notes = [...placing];
-    if (repaired > 0) {
-      notes.push(`${plural(repaired, 'shell')} came out with flipped or folded faces, which were mended.`);
+    if (closed > 0) {
+      notes.push(
+        `Nearly closed: ${plural(closed, 'shell')}, kept from flipping and from shrinking to nothing at the cost of stretch. A lengthwise cut would help.`,
+      );
+    }
+    if (mended > 0) {
+      notes.push(`${plural(mended, 'shell')} came out with flipped or folded faces, which were mended.`);
     }
     if (refused.length > 0) {
       notes.push(`${plural(refused.length, 'piece')} left as they are: ${refused[0].verdict.sentence}`);

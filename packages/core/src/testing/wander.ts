@@ -11,7 +11,7 @@ import { memoryKeeper } from '../session/keeper.ts';
 import { openSession } from '../session/session.ts';
 
 /** What went wrong on a walk, with the acts that led there. */
-export class WanderError extends Error {}
+class WanderError extends Error {}
 
 /** Numbers from 0 to 1 that a seed alone decides (a linear congruential generator, Knuth 1997). */
 export function seeded(seed: number): () => number {

@@ -73,20 +73,25 @@ export function nearlyClosed(
   let start: Float64Array | undefined;
   for (let i = 0; i < starts.length && !isStart(start); i++) start = starts[i]();
   if (!isStart(start)) throw new NoValidMapError();
-  // Polygons first, then angles with what polygons cannot be unfolded left out, then polygons that angles have folded.
-  const unfolded = untangle(every, start, none, context) ?? start;
-  const guarded = target.triangles.length === every.triangles.length ? target : together(target, every);
-  const tangled = new Set(facingDown(guarded, unfolded, 0));
-  const part = pickTriangles(guarded, (t) => !tangled.has(t));
-  const { stretch, shrink } = dirichletParts(part.triangles, part.rest, unfolded);
-  const scale = (shrink / stretch) ** 0.25;
-  const sized = unfolded.map((x) => x * scale);
-  const found = projectedNewton(part, sized, { term, ...CONVERGED }, context);
-  heedStop(context.signal);
-  // What is concave on the surface need not be in the flat, where the way there is short.
-  const uv = untangle(every, found.uv, none, context) ?? found.uv;
-  const convex = shell.polygons && untangle(anyDiagonal(shell, true), uv, none, context, false);
-  for (const last of [convex, uv, found.uv, start]) if (isStart(last)) return last;
+  // What is concave on the surface need not be in the flat.
+  const guards = shell.polygons ? anyDiagonal(shell, true) : own;
+  const guarded = shell.polygons ? together(target, guards) : target;
+  /** The least of the energy near a map, with the polygons that it folds left out. */
+  const settled = (from: Float64Array): Float64Array => {
+    const tangled = new Set(facingDown(guarded, from, 0));
+    const part = pickTriangles(guarded, (t) => !tangled.has(t));
+    const { stretch, shrink } = dirichletParts(part.triangles, part.rest, from);
+    const scale = (shrink / stretch) ** 0.25;
+    const sized = from.map((x) => x * scale);
+    const found = projectedNewton(part, sized, { term, ...CONVERGED }, context);
+    heedStop(context.signal);
+    return found.uv;
+  };
+  // Untangling is gentle near the least, and far from it may tear the map: so first there, and what it tears is settled again.
+  const first = settled(start);
+  const untangled = untangle(guards, first, none, context, false) ?? untangle(every, first, none, context);
+  const found = untangled && untangled !== first ? settled(untangled) : first;
+  for (const last of [found, first, start]) if (isStart(last)) return last;
   throw new NoValidMapError();
 }
 

@@ -1,3 +1,4 @@
+import { disjointSets, findRoot, unite } from '../mesh/disjointSets.ts';
 import { type Shell, shellFromTriangles } from '../surface/shell.ts';
 
 /**
@@ -84,18 +85,11 @@ export function surfaceNets(
 }
 
 function largestPiece(positions: readonly number[], triangles: readonly number[]): Shell {
-  const parent = Array.from({ length: positions.length / 3 }, (_, v) => v);
-  const root = (v: number): number => {
-    let r = v;
-    while (parent[r] !== r) {
-      parent[r] = parent[parent[r]];
-      r = parent[r];
-    }
-    return r;
-  };
+  const sets = disjointSets(positions.length / 3);
   triangles.forEach((v, i) => {
-    if (i % 3 > 0) parent[root(v)] = root(triangles[i - 1]);
+    if (i % 3 > 0) unite(sets, v, triangles[i - 1]);
   });
+  const root = (v: number) => findRoot(sets, v);
   const count = new Map<number, number>();
   for (const v of triangles) count.set(root(v), (count.get(root(v)) ?? 0) + 1);
   const largest = [...count].sort((a, b) => b[1] - a[1])[0][0];

@@ -1,4 +1,5 @@
 import { bucket } from '../mesh/connectivity.ts';
+import { disjointSets, findRoot, unite } from '../mesh/disjointSets.ts';
 import type { Context } from '../progress.ts';
 import { distanceFrom } from '../surface/distanceFrom.ts';
 import type { RestTriangles } from '../surface/restTriangles.ts';
@@ -74,15 +75,8 @@ function stretchByBand(
   const inBand = bucket(band, BANDS);
 
   // Regions beyond a line, by their vertices.
-  const parent = Int32Array.from(distance, (_, v) => v);
-  const root = (v: number): number => {
-    let r = v;
-    while (parent[r] !== r) {
-      parent[r] = parent[parent[r]];
-      r = parent[r];
-    }
-    return r;
-  };
+  const regions = disjointSets(distance.length);
+  const root = (v: number): number => findRoot(regions, v);
   /** Area beyond, as stretched, and of the band that is being added. */
   const beyond = new Float64Array(distance.length);
   const added = new Float64Array(distance.length);
@@ -91,7 +85,7 @@ function stretchByBand(
     loop.forEach((v, i) => {
       const w = loop[(i + 1) % loop.length];
       length += Math.hypot(...[0, 1, 2].map((k) => positions[3 * v + k] - positions[3 * w + k]));
-      if (i > 0) parent[root(v)] = root(loop[0]);
+      unite(regions, v, w);
     });
     beyond[root(loop[0])] += (length * length) / (4 * Math.PI);
   }
@@ -104,16 +98,16 @@ function stretchByBand(
   for (let b = BANDS - 1; b >= 0; b--) {
     const here = inBand.items.subarray(inBand.start[b], inBand.start[b + 1]);
     for (const t of here) {
-      const a = root(triangles[3 * t]);
       for (const k of [1, 2]) {
-        const other = root(triangles[3 * t + k]);
-        if (other === a) continue;
-        parent[other] = a;
-        beyond[a] += beyond[other];
-        added[a] += added[other];
-        top[a] = Math.max(top[a], top[other]);
+        const [one, two] = [root(triangles[3 * t]), root(triangles[3 * t + k])];
+        if (one === two) continue;
+        unite(regions, one, two);
+        const [kept, gone] = one < two ? [one, two] : [two, one];
+        beyond[kept] += beyond[gone];
+        added[kept] += added[gone];
+        top[kept] = Math.max(top[kept], top[gone]);
       }
-      added[a] += rest.area[t];
+      added[root(triangles[3 * t])] += rest.area[t];
     }
     for (const t of here) {
       const a = root(triangles[3 * t]);

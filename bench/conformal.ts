@@ -15,7 +15,7 @@ import { count, growth, ratio, seconds, type Table, time } from './table.ts';
 const SOLVERS: LscmSolver[] = ['ldlt', 'lu', 'bicgstab'];
 
 /** The best of CGAL's solver options, parameterising alone; the slow ones only where they end soon. */
-function bestOfCgal(shell: Shell): { seconds: number; solver: string } | undefined {
+export function bestOfCgal(shell: Shell): { seconds: number; solver: string } | undefined {
   if (!hasPeer()) return undefined;
   const pair = farthestPair(shell.positions, borders(shell.triangles, shell.positions.length / 3).loops[0]);
   const solvers = shell.triangles.length / 3 > 50_000 ? SOLVERS.slice(0, 1) : SOLVERS;

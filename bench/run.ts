@@ -1,5 +1,6 @@
 import { cpus } from 'node:os';
 import { angleBasedSpeed, quality } from './angles.ts';
+import { command } from './command.ts';
 import { conformal, movedPins } from './conformal.ts';
 import { damage } from './damage.ts';
 import { hard } from './hard.ts';
@@ -19,6 +20,7 @@ import { wandering } from './wandering.ts';
  */
 const sections: Record<string, (large: boolean) => Table | Promise<Table>> = {
   conformal,
+  command,
   pins: movedPins,
   relax: relaxing,
   angles: angleBasedSpeed,

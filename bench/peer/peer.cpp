@@ -7,6 +7,7 @@
 #include <CGAL/Surface_mesh_parameterization/Two_vertices_parameterizer_3.h>
 #include <CGAL/Surface_mesh_parameterization/parameterize.h>
 #include <CGAL/Polygon_mesh_processing/measure.h>
+#include <CGAL/boost/graph/IO/OBJ.h>
 #include <Eigen/Sparse>
 #include <chrono>
 #include <cstdlib>
@@ -95,6 +96,17 @@ template <class Solver> static double arap(const std::string& in, unsigned itera
   return flatten(mesh, Arap(SMP::Two_vertices_parameterizer_3<Mesh>(), Solver(), 0, iterations, 0), out);
 }
 
+// Reads an OBJ file and writes it again. Prints seconds of either.
+static void obj(const std::string& in, const std::string& out) {
+  Mesh mesh;
+  const auto start = Clock::now();
+  if (!CGAL::IO::read_OBJ(in, mesh)) std::exit(3);
+  std::cout << since(start) << " ";
+  const auto again = Clock::now();
+  if (!CGAL::IO::write_OBJ(out, mesh)) std::exit(3);
+  std::cout << since(again) << "\n";
+}
+
 // A lower triangle by columns, as binary: size, entries, columnStart, row, values. Prints analysis, then factorisation.
 static void llt(const std::string& path) {
   std::ifstream in(path, std::ios::binary);
@@ -125,8 +137,9 @@ int main(int argc, char** argv) {
   else if (work == "arap-lu") std::cout << arap<Lu>(argv[2], std::stoul(argv[3]), argv[4]) << "\n";
   else if (work == "arap-bicgstab") std::cout << arap<Bicgstab>(argv[2], std::stoul(argv[3]), argv[4]) << "\n";
   else if (work == "llt") llt(argv[2]);
+  else if (work == "obj") obj(argv[2], argv[3]);
   else {
-    std::cerr << "usage: peer lscm-ldlt|lscm-lu|lscm-bicgstab IN A B OUT | arap-lu|arap-bicgstab IN ITERATIONS OUT | llt IN\n";
+    std::cerr << "usage: peer lscm-ldlt|lscm-lu|lscm-bicgstab IN A B OUT | arap-lu|arap-bicgstab IN ITERATIONS OUT | llt IN | obj IN OUT\n";
     return 2;
   }
   return 0;

@@ -77,6 +77,14 @@ export function peerCholesky(pattern: Pattern, values: Float64Array): { analyse:
   });
 }
 
+/** Seconds CGAL takes to read an OBJ file into a mesh, and to write it. */
+export function peerObj(file: string): { read: number; write: number } {
+  return inFolder((folder) => {
+    const [read, written] = run('obj', file, join(folder, 'out.obj')).split(' ').map(Number);
+    return { read, write: written };
+  });
+}
+
 function inFolder<T>(work: (folder: string) => T): T {
   const folder = mkdtempSync(join(tmpdir(), 'hem-peer-'));
   try {

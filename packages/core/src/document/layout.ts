@@ -1,4 +1,5 @@
 import type { FlatShell } from '../arrange/packShells.ts';
+import { areaOfTriangle } from '../surface/areas.ts';
 import { facesOfShell } from '../surface/shells.ts';
 import type { UvBox } from '../surface/uvBox.ts';
 import { type HemDocument, shellsOf, topologyOf } from './document.ts';
@@ -19,7 +20,8 @@ export function shellBoxes(
   for (let f = 0; f < faceShell.length; f++) {
     const at = 4 * faceShell[f];
     for (let c = mesh.faceStart[f]; c < mesh.faceStart[f + 1]; c++) {
-      const [u, v] = [uv[2 * c], uv[2 * c + 1]];
+      const u = uv[2 * c];
+      const v = uv[2 * c + 1];
       // NaN wins every such comparison, and stays.
       box[at] = Math.min(box[at], u);
       box[at + 1] = Math.min(box[at + 1], v);
@@ -59,38 +61,30 @@ export function flatTriangles(
   return flat;
 }
 
-/** Area on the model and in the flat of every shell, flipped triangles counted against it; NaN where UVs are missing. */
-export function shellAreas(document: HemDocument): {
-  readonly solid: Float64Array;
-  readonly flat: Float64Array;
-} {
+/** Flat length per model length over all shells that have UVs; undefined when none has. */
+export function densityOf(document: HemDocument): number | undefined {
+  const { uv } = document.uvSets[document.currentUv];
   const { mesh, triangulation } = topologyOf(document.model);
   const { triangleCorners, triangleFace } = triangulation;
-  const { positions: p, cornerVertex } = mesh;
-  const { uv } = document.uvSets[document.currentUv];
+  const { positions, cornerVertex } = mesh;
   const { shellCount, faceShell } = shellsOf(document);
   const solid = new Float64Array(shellCount);
   const flat = new Float64Array(shellCount);
   for (let t = 0; t < triangleFace.length; t++) {
+    const i = triangleCorners[3 * t];
+    const j = triangleCorners[3 * t + 1];
+    const k = triangleCorners[3 * t + 2];
+    const twice =
+      (uv[2 * j] - uv[2 * i]) * (uv[2 * k + 1] - uv[2 * i + 1]) -
+      (uv[2 * j + 1] - uv[2 * i + 1]) * (uv[2 * k] - uv[2 * i]);
     const s = faceShell[triangleFace[t]];
-    const [i, j, k] = [triangleCorners[3 * t], triangleCorners[3 * t + 1], triangleCorners[3 * t + 2]];
-    const [a, b, c] = [3 * cornerVertex[i], 3 * cornerVertex[j], 3 * cornerVertex[k]];
-    const [ux, uy, uz] = [p[b] - p[a], p[b + 1] - p[a + 1], p[b + 2] - p[a + 2]];
-    const [vx, vy, vz] = [p[c] - p[a], p[c + 1] - p[a + 1], p[c + 2] - p[a + 2]];
-    solid[s] += 0.5 * Math.hypot(uy * vz - uz * vy, uz * vx - ux * vz, ux * vy - uy * vx);
-    flat[s] +=
-      0.5 *
-      ((uv[2 * j] - uv[2 * i]) * (uv[2 * k + 1] - uv[2 * i + 1]) -
-        (uv[2 * j + 1] - uv[2 * i + 1]) * (uv[2 * k] - uv[2 * i]));
+    // Flipped triangles count against their shell; one place that is missing leaves it without.
+    flat[s] += 0.5 * twice;
+    if (!Number.isNaN(twice))
+      solid[s] += areaOfTriangle(positions, cornerVertex[i], cornerVertex[j], cornerVertex[k]);
   }
-  return { solid, flat };
-}
-
-/** Flat length per model length over all shells that have UVs; undefined when none has. */
-export function densityOf(document: HemDocument): number | undefined {
-  const { solid, flat } = shellAreas(document);
   let [area, flatArea] = [0, 0];
-  for (let s = 0; s < solid.length; s++) {
+  for (let s = 0; s < shellCount; s++) {
     if (Number.isNaN(flat[s])) continue;
     area += solid[s];
     flatArea += Math.abs(flat[s]);

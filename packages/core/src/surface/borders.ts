@@ -10,11 +10,24 @@ export interface Borders {
   readonly tangled: boolean;
 }
 
+const known = new WeakMap<Uint32Array, Borders>();
+
 /**
+ * Worked out once for a list of triangles, which must not be changed afterwards.
+ *
  * @param triangles  three vertices each
  * @param vertexCount  one more than the greatest vertex
  */
 export function borders(triangles: Uint32Array, vertexCount: number): Borders {
+  let found = known.get(triangles);
+  if (!found) {
+    found = findBorders(triangles, vertexCount);
+    known.set(triangles, found);
+  }
+  return found;
+}
+
+function findBorders(triangles: Uint32Array, vertexCount: number): Borders {
   const sides = triangles.length;
   const lower = new Uint32Array(sides);
   const end = (side: number): number => triangles[side % 3 === 2 ? side - 2 : side + 1];

@@ -1,4 +1,4 @@
-import { type Borders, borders } from './borders.ts';
+import { borders } from './borders.ts';
 import type { Shell } from './shell.ts';
 
 /** What a piece is, as far as flattening goes. */
@@ -16,12 +16,10 @@ export interface Verdict {
 
 /**
  * Can it be flattened? From the Euler characteristic of the shell and its borders.
- *
- * @param found  the borders, where they are known already
  */
-export function verdictOf(shell: Shell, found?: Borders): Verdict {
+export function verdictOf(shell: Shell): Verdict {
   const vertices = shell.positions.length / 3;
-  const { loops, edgeCount, tangled } = found ?? borders(shell.triangles, vertices);
+  const { loops, edgeCount, tangled } = borders(shell.triangles, vertices);
   const borderCount = loops.length;
   const euler = vertices - edgeCount + shell.triangles.length / 3;
   const genus = tangled ? 0 : Math.max(0, (2 - borderCount - euler) / 2);

@@ -26,11 +26,14 @@ export function isLocallyInjective(
   let total = 0;
   for (let t = 0; t < area.length; t++) total += area[t];
   const least = part * (whole / total);
-  const rounding = ROUNDING * extentOf(uv);
+  const extent = extentOf(uv);
+  // No side is longer than the way across the box of the map.
+  const highest = ROUNDING * extent * (4 * extent);
   const turns = new Uint8Array(onBorder.length);
   for (let t = 0; t < area.length; t++) {
-    const due = Math.max(least * area[t], rounding * longestSide(triangles, uv, t));
-    if (!(triangleArea(triangles, uv, t) > due)) return false;
+    const own = triangleArea(triangles, uv, t);
+    if (!(own > least * area[t])) return false;
+    if (own <= highest && own <= ROUNDING * extent * longestSide(triangles, uv, t)) return false;
     for (let k = 0; k < 3; k++) {
       const p = triangles[3 * t + k];
       const q = triangles[3 * t + ((k + 1) % 3)];

@@ -69,20 +69,19 @@ export function unfoldShell(
   context: Context,
   { pins, stays = [], upAxis = 0 }: UnfoldOptions = {},
 ): Unfolded {
-  const found = borders(shell.triangles, shell.positions.length / 3);
-  heedStop(context.signal);
-  const verdict = verdictOf(shell, found);
+  const verdict = verdictOf(shell);
   if (!verdict.canUnfold) throw new CannotUnfoldError(verdict);
   heedStop(context.signal);
+  const { loops } = borders(shell.triangles, shell.positions.length / 3);
   const own = { triangles: shell.triangles, rest: restTriangles(shell.positions, shell.triangles) };
   const every = shell.polygons ? anyDiagonal(shell) : own;
   const onBorder = new Uint8Array(shell.positions.length / 3);
-  for (const loop of found.loops) for (const v of loop) onBorder[v] = 1;
+  for (const loop of loops) for (const v of loop) onBorder[v] = 1;
   const isValid = (uv: Float64Array) => isLocallyInjective(shell.triangles, uv, own.rest.area, onBorder);
 
   /** The solver's map, mended where it has flips or folds; none where it cannot be. */
   const solve = (p?: Pins): Partial<Omit<Unfolded, 'closed'>> & { target: WeightedTriangles } => {
-    const { uv, target } = solvers[method](shell, own, every, found.loops, p, context);
+    const { uv, target } = solvers[method](shell, own, every, loops, p, context);
     heedStop(context.signal);
     if (!uv || facingDown(own, uv, 0).length > MOST_FLIPS * own.rest.area.length) return { target };
     const pinned = new Uint8Array(onBorder.length);
@@ -95,7 +94,7 @@ export function unfoldShell(
     const { uv: solved, repaired, target } = solve();
     heedStop(context.signal);
     const fits = solved !== undefined && keepsArea(own, solved);
-    const uv = fits ? solved : nearlyClosed(shell, own, every, target, found.loops, onBorder, context);
+    const uv = fits ? solved : nearlyClosed(shell, own, every, target, loops, onBorder, context);
     const scale = Math.sqrt(own.rest.totalArea / signedArea(shell.triangles, uv));
     const sized = uv.map((x) => x * scale);
     return { uv: turnUpright(shell, sized, upAxis), repaired: !fits || repaired === true, closed: !fits };

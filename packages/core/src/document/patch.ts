@@ -124,13 +124,18 @@ export function markChange(
   index: Iterable<number>,
   value: 0 | 1,
 ): MarksChange {
-  const marks = document[field];
-  const changed = Uint32Array.from(new Set([...index].filter((i) => marks[i] !== value)));
+  const marks = document[field].slice();
+  const changed: number[] = [];
+  for (const i of index) {
+    if (marks[i] === value) continue;
+    marks[i] = value;
+    changed.push(i);
+  }
   return {
     kind: 'marks',
     field,
-    index: changed,
-    before: Uint8Array.from(changed, () => 1 - value),
+    index: Uint32Array.from(changed),
+    before: new Uint8Array(changed.length).fill(1 - value),
     after: new Uint8Array(changed.length).fill(value),
   };
 }

@@ -1,6 +1,6 @@
+import { triangleEdges } from '../mesh/triangleEdges.ts';
 import { type Context, heedStop } from '../progress.ts';
 import { type Analysis, analyse, type Factor, factoriseFilled, solve } from './cholesky.ts';
-import { gatherPattern } from './sparse.ts';
 
 /**
  * A quadratic form over the UVs of a triangle mesh, given as one symmetric 6 × 6 matrix per triangle, with
@@ -49,29 +49,29 @@ export function triangleSystem(
   let freeCount = 0;
   for (let v = 0; v < vertexCount; v++) if (!fixed[v]) freeIndex[v] = freeCount++;
 
-  // The graph of free vertices, an entry a triangle side; its 2 × 2 blocks are the matrix.
-  const rows = new Uint32Array(triangles.length);
-  const columns = new Uint32Array(triangles.length);
-  const listed = new Int32Array(triangles.length).fill(-1);
-  let sides = 0;
-  for (let i = 0; i < triangles.length; i++) {
-    const a = freeIndex[triangles[i]];
-    const b = freeIndex[triangles[i % 3 === 2 ? i - 2 : i + 1]];
-    if (a < 0 || b < 0) continue;
-    rows[sides] = a;
-    columns[sides] = b;
-    listed[i] = sides++;
-  }
+  const edges = triangleEdges(triangles, vertexCount);
   heedStop(signal);
-  const { pattern, slot } = gatherPattern(
-    freeCount,
-    rows.subarray(0, sides),
-    columns.subarray(0, sides),
-    signal,
-  );
+  // The graph of free vertices; its 2 × 2 blocks are the matrix.
+  const columnStart = new Uint32Array(freeCount + 1);
+  const row = new Uint32Array(freeCount + edges.upper.length);
+  const entryOf = new Int32Array(edges.upper.length).fill(-1);
+  let entries = 0;
+  for (let v = 0; v < vertexCount; v++) {
+    if (freeIndex[v] < 0) continue;
+    row[entries++] = freeIndex[v];
+    for (let e = edges.start[v]; e < edges.start[v + 1]; e++) {
+      const other = freeIndex[edges.upper[e]];
+      if (other < 0 || edges.upper[e] === v) continue;
+      entryOf[e] = entries;
+      row[entries++] = other;
+    }
+    columnStart[freeIndex[v] + 1] = entries;
+  }
+  const pattern = { size: freeCount, columnStart, row: row.slice(0, entries) };
   const analysis = analyse(pattern, { block: 2, signal });
   const { target } = analysis;
-  const diagonal = Int32Array.from({ length: freeCount }, (_, i) => target[pattern.columnStart[i]]);
+  const diagonal = new Int32Array(freeCount);
+  for (let i = 0; i < freeCount; i++) diagonal[i] = target[columnStart[i]];
 
   heedStop(signal);
   const places = new Int32Array(BLOCKS * (triangles.length / 3)).fill(NOWHERE);
@@ -81,12 +81,11 @@ export function triangleSystem(
       if (i >= 0) places[at + p] = diagonal[i];
     }
     for (let k = 0; k < 3; k++) {
-      const side = listed[t + SIDE[k]];
-      if (side < 0) continue;
+      const entry = entryOf[edges.sideEdge[t + SIDE[k]]];
+      if (entry < 0) continue;
       // The pattern keeps the greater index as the row.
-      const upright = freeIndex[triangles[t + HIGH[k]]] > freeIndex[triangles[t + LOW[k]]];
-      const place = target[slot[side]];
-      places[at + 3 + k] = upright ? place : ~place;
+      const isUpright = triangles[t + HIGH[k]] > triangles[t + LOW[k]];
+      places[at + 3 + k] = isUpright ? target[entry] : ~target[entry];
     }
   }
   return { vertexCount, triangles, freeIndex, freeCount, analysis, places, diagonal };

@@ -1,4 +1,4 @@
-import { bucket } from '../mesh/connectivity.ts';
+import { triangleEdges } from '../mesh/triangleEdges.ts';
 
 /** The borders of a triangle mesh. */
 export interface Borders {
@@ -28,43 +28,30 @@ export function borders(triangles: Uint32Array, vertexCount: number): Borders {
 }
 
 function findBorders(triangles: Uint32Array, vertexCount: number): Borders {
-  const sides = triangles.length;
-  const lower = new Uint32Array(sides);
+  const { upper, sideEdge } = triangleEdges(triangles, vertexCount);
   const end = (side: number): number => triangles[side % 3 === 2 ? side - 2 : side + 1];
-  for (let i = 0; i < sides; i++) lower[i] = Math.min(triangles[i], end(i));
-  const { start, items } = bucket(lower, vertexCount);
-
-  const next = new Int32Array(vertexCount).fill(-1);
-  let edgeCount = 0;
-  let tangled = false;
-  for (let v = 0; v < vertexCount; v++) {
-    for (let k = start[v]; k < start[v + 1]; k++) {
-      // A side already matched is marked by its complement.
-      const side = items[k];
-      if (side === MATCHED) continue;
-      edgeCount++;
-      const from = triangles[side];
-      const to = end(side);
-      let others = 0;
-      let opposed = true;
-      for (let m = k + 1; m < start[v + 1]; m++) {
-        const other = items[m];
-        if (other === MATCHED) continue;
-        const a = triangles[other];
-        if (a + end(other) !== from + to || (a !== from && a !== to)) continue;
-        others++;
-        if (a === from) opposed = false;
-        items[m] = MATCHED;
-      }
-      if (others === 1 && opposed) continue;
-      if (others > 0 || next[from] >= 0) tangled = true;
-      next[from] = to;
-    }
+  /** Sides of each edge, and those of them that go from its lower vertex. */
+  const sides = new Uint32Array(upper.length);
+  const rising = new Uint32Array(upper.length);
+  for (let i = 0; i < triangles.length; i++) {
+    sides[sideEdge[i]]++;
+    if (triangles[i] < end(i)) rising[sideEdge[i]]++;
   }
-  return { loops: chained(next), edgeCount, tangled };
+  const next = new Int32Array(vertexCount).fill(-1);
+  let tangled = false;
+  for (let i = 0; i < triangles.length; i++) {
+    const e = sideEdge[i];
+    if (sides[e] === DONE || (sides[e] === 2 && rising[e] === 1)) continue;
+    const from = triangles[i];
+    if (sides[e] > 1 || next[from] >= 0) tangled = true;
+    next[from] = end(i);
+    sides[e] = DONE;
+  }
+  return { loops: chained(next), edgeCount: upper.length, tangled };
 }
 
-const MATCHED = 0xffffffff;
+/** In the place of a number of sides: the edge has its place in a loop. */
+const DONE = 0;
 
 /** Loops from a list that names the vertex after each one, -1 for none. */
 function chained(next: Int32Array): Uint32Array[] {

@@ -143,6 +143,24 @@ const sections: Record<string, () => Promise<void>> = {
       });
     }
   },
+  async cutting() {
+    await visit(async (page) => {
+      await open(page, hillsObj(20_000));
+      await page.waitForTimeout(2_000);
+      await key(page, 's', true, true);
+      const model = await page.getByRole('region', { name: 'Model' }).boundingBox();
+      if (!model) throw new Error('There is no Model pane.');
+      const runs: number[] = [];
+      for (let i = 0; i < 12; i++) {
+        await page.mouse.click(model.x + model.width * (0.35 + 0.03 * i), model.y + model.height * 0.55);
+        await page.waitForTimeout(1_000);
+        runs.push(await key(page, 'a', true));
+        await page.waitForTimeout(500);
+      }
+      say('cut', '20 000 triangles, first', runs[0], 'ms');
+      say('cut', '20 000 triangles, tenth to twelfth, middle', runs.slice(9).sort((a, b) => a - b)[1], 'ms');
+    });
+  },
   async stopping() {
     await visit(async (page) => {
       await open(page, patchesObj(2_000, 4));

@@ -47,6 +47,9 @@ export function sessionDesk(start: DeskStart, emit: (event: BenchEvent) => void,
   let skyOf: { readonly mesh: Mesh; readonly upAxis: number } | undefined;
   let coveredNow: number | undefined;
   let coveredBefore: number | undefined;
+  let busy = false;
+  /** The act after which nothing has been measured yet. */
+  let unmeasured: number | undefined;
 
   const session = openSession({
     ...start,
@@ -61,7 +64,11 @@ export function sessionDesk(start: DeskStart, emit: (event: BenchEvent) => void,
         case 'running': {
           const { operation, fraction, figure } = event;
           const running = operation && operationNamed(operation);
-          if (!running) laterSky();
+          busy = running !== undefined;
+          if (!busy) {
+            if (unmeasured !== undefined) measure(unmeasured);
+            laterSky();
+          }
           emit({
             kind: 'running',
             doing: running?.doing,
@@ -86,6 +93,14 @@ export function sessionDesk(start: DeskStart, emit: (event: BenchEvent) => void,
       state: stateOf(all || patches.some(changesPicture), all || patches.some(changesHidden)),
     });
     clearTimeout(layoutTimer);
+    // What an act brings with it goes before figures of what lies between.
+    if (busy) unmeasured = group;
+    else measure(group);
+  };
+
+  const measure = (group: number): void => {
+    const { document } = session;
+    unmeasured = undefined;
     void figures.measure(document).then((found) => {
       if (!found) return;
       if (group !== measuredGroup) before = measuredGroup === -1 ? totalsOf(found) : totals;

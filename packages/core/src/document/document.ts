@@ -104,14 +104,23 @@ export function shellOf(document: HemDocument, shell: number, surface: Surface =
 
 /** UV of each vertex of a shell in the current set, `2 × vertexCount`; undefined when any is missing. */
 export function shellUv(document: HemDocument, shell: Shell): Float64Array | undefined {
-  const { uv } = document.uvSets[document.currentUv];
-  const result = new Float64Array(2 * shell.vertexCorner.length);
-  for (let v = 0; v < shell.vertexCorner.length; v++) {
-    result[2 * v] = uv[2 * shell.vertexCorner[v]];
-    result[2 * v + 1] = uv[2 * shell.vertexCorner[v] + 1];
-    if (Number.isNaN(result[2 * v] + result[2 * v + 1])) return undefined;
+  const uv = uvOfShell(shell, document.uvSets[document.currentUv].uv);
+  for (let i = 0; i < uv.length; i++) if (Number.isNaN(uv[i])) return undefined;
+  return uv;
+}
+
+/**
+ * UV of each vertex of a shell, `2 × vertexCount`.
+ *
+ * @param cornerUv  of every corner of the model
+ */
+export function uvOfShell({ vertexCorner }: Shell, cornerUv: Float64Array): Float64Array {
+  const uv = new Float64Array(2 * vertexCorner.length);
+  for (let v = 0; v < vertexCorner.length; v++) {
+    uv[2 * v] = cornerUv[2 * vertexCorner[v]];
+    uv[2 * v + 1] = cornerUv[2 * vertexCorner[v] + 1];
   }
-  return result;
+  return uv;
 }
 
 /** A document as jobs want it: without the file it came from, which would be copied. */

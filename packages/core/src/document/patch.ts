@@ -85,11 +85,8 @@ const swapped = <T extends { readonly before: unknown; readonly after: unknown }
 
 function applyChange(document: HemDocument, change: Change): HemDocument {
   switch (change.kind) {
-    case 'marks': {
-      const marks = document[change.field].slice();
-      for (let i = 0; i < change.index.length; i++) marks[change.index[i]] = change.after[i];
-      return { ...document, [change.field]: marks };
-    }
+    case 'marks':
+      return { ...document, [change.field]: markedBy(change, document[change.field]) };
     case 'uv': {
       const uv = placedUv(document.model.mesh, document.uvSets[change.set].uv, change);
       return {
@@ -113,6 +110,18 @@ function applyChange(document: HemDocument, change: Change): HemDocument {
     case 'replacement':
       return { ...document, ...change.after, model: { ...document.model, ...change.after.model } };
   }
+}
+
+const marked = new WeakMap<MarksChange, { readonly from: Uint8Array; readonly to: Uint8Array }>();
+
+/** The same list each time a change is applied to the same one, so that what is known of it, such as its shells, is not worked out twice. */
+function markedBy(change: MarksChange, from: Uint8Array): Uint8Array {
+  const last = marked.get(change);
+  if (last?.from === from) return last.to;
+  const to = from.slice();
+  for (let i = 0; i < change.index.length; i++) to[change.index[i]] = change.after[i];
+  marked.set(change, { from, to });
+  return to;
 }
 
 const unmoved = (items: number): Runs => ({ before: items, after: items, kept: Uint32Array.of(0, 0, items) });

@@ -15,6 +15,8 @@ const BESIDE = 1.03;
 
 export interface BoardLayout {
   readonly change: UvChange;
+  /** UV of every corner as it leaves them. */
+  readonly corners: Float64Array;
   readonly notes: readonly string[];
 }
 
@@ -38,6 +40,7 @@ export function onBoard(
   const waiting = document.placed || firm.size > 0 ? sendBeside(document, next, uvOf, firm) : 0;
   return {
     change: uvDifference(mesh, document.currentUv, old, next),
+    corners: next,
     notes: waiting > 0 ? [beside(waiting)] : [],
   };
 }

@@ -1,4 +1,4 @@
-import { type HemDocument, shellOf, shellsOf } from '../../document/document.ts';
+import { type HemDocument, shellOf, shellsOf, uvOfShell } from '../../document/document.ts';
 import { densityOf } from '../../document/layout.ts';
 import { markChange } from '../../document/patch.ts';
 import { choice, list, otherwise, record, surfaceChoice, whichShells } from '../../params.ts';
@@ -75,7 +75,10 @@ export const unfold = operation({
           result.uv.map((x) => density * x),
         );
     }
-    const { change, notes: placing } = onBoard(document, solved, pinned);
+    const { change, corners, notes: placing } = onBoard(document, solved, pinned);
+    // The picture first: to measure and to keep takes a while.
+    if (results.length <= SHOWN)
+      for (const [{ s, shell }] of results) context.show?.(s, uvOfShell(shell, corners));
     const faces = [...solved.keys(), ...pinned.keys()].flatMap((s) => [
       ...facesOfShell(shellsOf(document), s),
     ]);
@@ -97,6 +100,9 @@ export const unfold = operation({
     return { changes: [change, ...marks, ...placed], notes };
   },
 });
+
+/** So many shells are shown before they are kept; more come with all the rest. */
+const SHOWN = 8;
 
 /** A solver's map on its way, roughly where it will lie. */
 function onItsWay(document: HemDocument, shell: Shell, uv: Float64Array): Float64Array {

@@ -1,6 +1,7 @@
 import type { Mesh } from '../packages/core/src/mesh/mesh.ts';
+import { meshOfShell } from '../packages/core/src/surface/cutShell.ts';
 import { glove, head, tentacle } from '../packages/core/src/testing/sculpts.ts';
-import { cube, horn, meshOf, sheet, torus, tube } from '../packages/core/src/testing/shapes.ts';
+import { cube, horn, sheet, torus, tube } from '../packages/core/src/testing/shapes.ts';
 import { seeded, wander } from '../packages/core/src/testing/wander.ts';
 import type { Table } from './table.ts';
 
@@ -8,11 +9,11 @@ const shapes: [name: string, make: () => Mesh][] = [
   ['cube', cube],
   ['hill of quads', () => sheet(8, 8, (i, j) => [j, 4 * Math.exp(-((i - 4) ** 2 + (j - 4) ** 2) / 5), i])],
   ['torus', () => torus(10, 8)],
-  ['horn', () => meshOf(horn(40, 8, 18))],
-  ['sleeve', () => meshOf(tube(40, 8, 15))],
-  ['head', () => meshOf(head(16))],
-  ['glove', () => meshOf(glove(36))],
-  ['tentacle', () => meshOf(tentacle(40))],
+  ['horn', () => meshOfShell(horn(40, 8, 18))],
+  ['sleeve', () => meshOfShell(tube(40, 8, 15))],
+  ['head', () => meshOfShell(head(16))],
+  ['glove', () => meshOfShell(glove(36))],
+  ['tentacle', () => meshOfShell(tentacle(40))],
 ];
 const ACTS = 50;
 

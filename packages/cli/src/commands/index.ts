@@ -41,6 +41,7 @@ export const COMMANDS: readonly HemCommand[] = [
         .option('--relax', 'relax the shells after unfolding')
         .addOption(optionOf('relax', 'balance', 'from 0, angles alone, to 1, area above all'))
         .addOption(optionOf('relax', 'seconds', 'stop relaxing after so long and keep the best so far'))
+        .option('--cuts', 'try for each shell that stretches too much which single cut helps it most')
         .option('--pack', 'pack the shells into the tile')
         .addOption(optionOf('pack', 'size', 'texture size, pixels'))
         .addOption(optionOf('pack', 'padding', 'least gap between shells, pixels')),

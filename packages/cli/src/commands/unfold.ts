@@ -1,12 +1,14 @@
 import { basename } from 'node:path';
-import { openDocument, topologyOf } from '@blunt-hem/core/document/document';
+import { openDocument, shellsOf, topologyOf } from '@blunt-hem/core/document/document';
 import { UP_AXES } from '@blunt-hem/core/document/fields';
+import { figuresOf } from '@blunt-hem/core/document/figures';
 import { emptyHistory } from '@blunt-hem/core/document/history';
+import { isTooStretched } from '@blunt-hem/core/document/judgement';
 import { HemError } from '@blunt-hem/core/errors';
 import { readSeams } from '@blunt-hem/core/formats/seamFile';
 import { localJobs } from '@blunt-hem/core/jobs/index';
 import { memoryKeeper } from '@blunt-hem/core/session/keeper';
-import { openSession } from '@blunt-hem/core/session/session';
+import { openSession, type Session } from '@blunt-hem/core/session/session';
 import type { Method } from '@blunt-hem/core/unfold/unfold';
 import { fileText, opened, save } from '../files.ts';
 import { measured } from '../measured.ts';
@@ -23,6 +25,7 @@ export interface UnfoldOptions {
   readonly relax?: true;
   readonly balance: number;
   readonly seconds?: number;
+  readonly cuts?: true;
   readonly pack?: true;
   readonly size: number;
   readonly padding: number;
@@ -73,7 +76,31 @@ export async function run(input: string, options: UnfoldOptions): Promise<object
     await timed('pack', async () =>
       heard(await session.perform('pack', { size: options.size, padding: options.padding })),
     );
+  const cuts = options.cuts ? await timed('cuts', () => wantedCuts(session)) : undefined;
   const { model, uvSets, currentUv } = session.document;
   await timed('write', () => save(options.out, model, uvSets[currentUv].uv));
-  return { file: basename(input), out: basename(options.out), seconds, notes, ...(await measured(session)) };
+  return {
+    file: basename(input),
+    out: basename(options.out),
+    seconds,
+    notes,
+    ...(await measured(session)),
+    cuts,
+  };
+}
+
+/** For each shell that stretches too much the single cut that helps it most, as a seam file has it, with the stretch after it. */
+async function wantedCuts(session: Session): Promise<object[]> {
+  const { document } = session;
+  const { edgeVertices } = topologyOf(document.model).links;
+  const found: object[] = [];
+  for (let s = 0; s < shellsOf(document).shellCount; s++) {
+    const { firstFace, stretch } = figuresOf(document, s);
+    if (!stretch || !isTooStretched(stretch)) continue;
+    const cut = await session.ask('best-cut', { face: firstFace });
+    if (!cut || cut.edges.length === 0) continue;
+    const edges = cut.edges.map((e) => [edgeVertices[2 * e], edgeVertices[2 * e + 1]]);
+    found.push({ shell: s, l2: cut.l2, angleMean: cut.angleMean, edges });
+  }
+  return found;
 }

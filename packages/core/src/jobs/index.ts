@@ -1,4 +1,5 @@
 import type { Context } from '../progress.ts';
+import { bestCut } from './bestCut.ts';
 import { countFinding } from './countFinding.ts';
 import { coverage } from './coverage.ts';
 import { drawPicture } from './drawPicture.ts';
@@ -26,6 +27,7 @@ export const JOBS = [
   relaxShells,
   packTile,
   openPieces,
+  bestCut,
   measureShells,
   overlaps,
   nearShells,

@@ -2,6 +2,7 @@ import type { HemDocument } from '../document/document.ts';
 import type { Patch } from '../document/patch.ts';
 import { HemError } from '../errors.ts';
 import type { Given } from '../params.ts';
+import { bestCut } from './bestCut.ts';
 import { countFinding } from './countFinding.ts';
 import { coverage } from './coverage.ts';
 import { edgeLoop } from './edgeLoop.ts';
@@ -26,6 +27,7 @@ export const QUESTIONS = [
   inBox,
   inBoardBox,
   neighbours,
+  bestCut,
   overlaps,
   nearShells,
   coverage,

@@ -120,10 +120,3 @@ export function tube(rings: number, sectors: number, length: number): Shell {
   }
   return shellFromTriangles(positions, triangles);
 }
-
-/** A shell as a mesh to be opened. */
-export const meshOf = ({ positions, triangles }: Shell): Mesh =>
-  meshFromPolygons(
-    Array.from({ length: positions.length / 3 }, (_, v) => [...positions.subarray(3 * v, 3 * v + 3)]),
-    Array.from({ length: triangles.length / 3 }, (_, t) => [...triangles.subarray(3 * t, 3 * t + 3)]),
-  );

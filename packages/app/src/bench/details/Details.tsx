@@ -1,3 +1,4 @@
+import { isTooStretched } from '@blunt-hem/core/document/judgement';
 import { Table, type TableProps } from 'antd';
 import type { TableRef } from 'antd/es/table';
 import { useEffect, useMemo, useRef, useState } from 'react';
@@ -6,6 +7,7 @@ import { select } from '../../store/select.ts';
 import type { ShellRow } from '../../worker/protocol.ts';
 import { judgements } from '../judging.ts';
 import { stageNamed } from '../stages/index.ts';
+import { BestCut } from './BestCut.tsx';
 import { PlaceFields } from './PlaceFields.tsx';
 
 /** What is selected, and every shell with its figures. */
@@ -112,6 +114,15 @@ const HINTS = {
   shells: 'Click a shell in either pane or in the list.',
 } as const;
 
+/** The shell that most wants a cut; -1 when none does. */
+function mostStretched(rows: readonly ShellRow[]): number {
+  let worst = -1;
+  rows.forEach(({ stretch }, i) => {
+    if (stretch && isTooStretched(stretch) && !((rows[worst]?.stretch?.l2 ?? 0) >= stretch.l2)) worst = i;
+  });
+  return worst;
+}
+
 function Selection() {
   const target = useBench((s) => s.target);
   const edges = useBench((s) => s.edges.size);
@@ -122,13 +133,27 @@ function Selection() {
   const row = chosen.size === 1 ? rows[first] : undefined;
   const judgement = useBench((s) => (chosen.size === 1 ? judgements(s)[first] : undefined));
   const stretch = row?.stretch;
+  const worst = mostStretched(rows);
   return (
     <section className="selection" aria-label="Selection">
       <p data-testid="selection">
         {[some(edges, 'edge'), some(faces, 'face'), some(chosen.size, 'shell')].filter(Boolean).join(', ') ||
           'Nothing selected'}
       </p>
-      {edges + faces + chosen.size === 0 && <p className="selection-hint">{HINTS[target]}</p>}
+      {edges + faces + chosen.size === 0 && (
+        <>
+          <p className="selection-hint">{HINTS[target]}</p>
+          {worst >= 0 && (
+            <dl>
+              <dt>Most stretched</dt>
+              <dd>
+                Shell {worst + 1}, L2 {decimal(rows[worst].stretch?.l2 ?? 0, 2)}
+              </dd>
+              <BestCut key={rows[worst].name} row={rows[worst]} />
+            </dl>
+          )}
+        </>
+      )}
       {row?.verdict && (
         <dl>
           <dt>Verdict</dt>
@@ -139,6 +164,7 @@ function Selection() {
               <dd>{judgement.sentence}</dd>
             </>
           )}
+          <BestCut key={row.name} row={row} />
           {stretch && (
             <>
               <dt>Stretch L2 · worst</dt>

@@ -4,14 +4,14 @@ import { facesOfShell, shellsWhere } from '../../surface/shells.ts';
 import type { Follow } from '../operation.ts';
 
 /** Steps of relaxing that follow a cut; a shell that needs more wants a relax of its own. */
-const STEPS = 20;
+export const RELAX_STEPS = 20;
 
 /** After a change of seams the shells that it touched lie flat again at once; those that had been relaxed are relaxed again. */
 export const reflatten: readonly Follow[] = [
   (after) => (after.stale.includes(1) ? { operation: 'unfold', params: { shells: 'stale' } } : undefined),
   (after, now) => {
     const shells = relaxedBefore(after, now);
-    return shells.length > 0 ? { operation: 'relax', params: { shells, steps: STEPS } } : undefined;
+    return shells.length > 0 ? { operation: 'relax', params: { shells, steps: RELAX_STEPS } } : undefined;
   },
 ];
 

@@ -1,0 +1,37 @@
+import { connectivity } from '../mesh/connectivity.ts';
+import type { Mesh } from '../mesh/mesh.ts';
+import { triangulate } from '../mesh/triangulate.ts';
+import { extractShell, faceTriangleStart, type Shell } from './shell.ts';
+import { shellsFromSeams } from './shells.ts';
+
+/** The faces of a shell as a mesh, polygons where it has them; its vertices are those of the shell. */
+export function meshOfShell({ positions, triangles, polygons }: Shell): Mesh {
+  if (polygons) return { positions, ...polygons };
+  const faceStart = Uint32Array.from({ length: triangles.length / 3 + 1 }, (_, f) => 3 * f);
+  return { positions, faceStart, cornerVertex: triangles };
+}
+
+/** A shell as a mesh that can be cut. */
+export function cuttable(shell: Shell) {
+  const mesh = meshOfShell(shell);
+  const links = connectivity(mesh);
+  const triangulation = triangulate(mesh);
+  const triangleStart = faceTriangleStart(mesh, triangulation);
+  return {
+    mesh,
+    links,
+    /**
+     * The shell with some edges open.
+     *
+     * @returns undefined where it falls into pieces
+     */
+    cut(edges: readonly number[]): Shell | undefined {
+      const seams = new Uint8Array(links.joined.length);
+      for (const e of edges) seams[e] = 1;
+      const shells = shellsFromSeams(mesh, links, seams);
+      return shells.shellCount === 1
+        ? extractShell(mesh, triangulation, triangleStart, shells, 0)
+        : undefined;
+    },
+  };
+}

@@ -3,6 +3,10 @@ import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
+import { writeObj } from '@blunt-hem/core/formats/writeObj';
+import { modelFromMesh } from '@blunt-hem/core/mesh/model';
+import { meshOfShell } from '@blunt-hem/core/surface/cutShell';
+import { tube } from '@blunt-hem/core/testing/shapes';
 import { CommanderError } from 'commander';
 import { afterAll, describe, expect, it } from 'vitest';
 import { program } from './program.ts';
@@ -147,6 +151,21 @@ describe('hem', () => {
     await expect(run([...call, '--pins', unclear])).rejects.toThrow(/Vertex 1 lies on a seam/);
     const wrong = file('wrong.json', '{"pins": [{"vertex": 0}]}');
     await expect(run([...call, '--pins', wrong])).rejects.toThrow(/uv" is required/);
+  });
+
+  it('tries which single cut would help a stretched shell, and gives it as a seam file has it', async () => {
+    const sleeve = modelFromMesh('sleeve', meshOfShell(tube(12, 8, 9)));
+    const bytes = writeObj(sleeve, new Float64Array(6 * 192).fill(NaN));
+    const input = file('sleeve.obj', new TextDecoder().decode(bytes));
+    const seams = file('none.json', '{"edges": []}');
+    const call = ['unfold', input, '--seams', seams, '--cuts', '--out', join(folder, 'sleeve-out.obj')];
+    const { cuts } = (await run(call)) as { cuts: { shell: number; l2: number; edges: number[][] }[] };
+    expect(cuts).toMatchObject([{ shell: 0, l2: expect.closeTo(1, 4) }]);
+    expect(cuts[0].edges).toHaveLength(12);
+    call[3] = file('cut.json', JSON.stringify({ edges: cuts[0].edges }));
+    const after = (await run(call)) as { cuts: object[]; shells: { l2: number }[] };
+    expect(after.shells[0].l2).toBeCloseTo(cuts[0].l2, 6);
+    expect(after.cuts).toEqual([]);
   });
 
   it('keeps shells of a laid-out file in their places, and says so where there are none', async () => {

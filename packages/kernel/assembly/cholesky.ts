@@ -4,23 +4,23 @@
 // lie together, so every inner loop runs through memory in order. The panel of a supernode has `pivots` columns
 // (a multiple of 4, padded with the identity); its update block is the lower triangle of tiles, row by row.
 // Nothing is checked here: sizes and places come from `symbolic.ts`.
+//
+// `N` is what the entries are: `f64`, or `v128` for complex numbers, of which a column has the four real parts and
+// then the four imaginary ones (see `hermitian.ts`).
+import {
+  backwardHermitian, factorHermitianTile, forwardHermitian, solveHermitianTile, subtractHermitianProduct,
+} from "./hermitian";
 import { stopped } from "./memory";
+import { F64, loadPivots, minusProduct, storePivots, word } from "./panels";
 
-const F64: usize = 8;
 const TILE: usize = 16 * F64;
 const COLUMN: usize = 4 * F64;
 
-/** What is known of supernode s: 8 words each. */
-@inline function word(table: usize, s: i32, k: i32): i32 {
-  return load<i32>(table + ((<usize>s * 8 + <usize>k) << 2));
+@inline function tileSize<N>(): usize {
+  return 16 * sizeof<N>();
 }
-// Words: 0 padded pivots, 1 update rows, 2 panel place (in f64), 3 first entry of its lists, 4 children, 5 first column,
-// 6 true pivots, 7 unused.
-
-/** c − a b, in one rounding where the engine can. */
-@inline function minusProduct(c: v128, a: v128, b: v128): v128 {
-  if (ASC_FEATURE_RELAXED_SIMD) return f64x2.relaxed_nmadd(a, b, c);
-  return f64x2.sub(c, f64x2.mul(a, b));
+@inline function columnSize<N>(): usize {
+  return 4 * sizeof<N>();
 }
 
 @inline function triangle(strip: usize): usize {
@@ -111,26 +111,38 @@ const PATIENCE: usize = 1 << 20;
 /** The same for solving, in numbers of the factor. */
 const SOLVE_PATIENCE: usize = 1 << 21;
 
+@inline function subtract<N>(c: usize, a: usize, b: usize, depth: i32): void {
+  if (isVector<N>()) subtractHermitianProduct(c, a, b, depth);
+  else subtractProduct(c, a, b, depth);
+}
+@inline function factorOne<N>(tile: usize): bool {
+  return isVector<N>() ? factorHermitianTile(tile) : factorTile(tile);
+}
+@inline function solveOne<N>(tile: usize, diagonal: usize): void {
+  if (isVector<N>()) solveHermitianTile(tile, diagonal);
+  else solveTile(tile, diagonal);
+}
+
 /** Factors the pivot columns of a panel and subtracts what they leave from the update block. */
-function factorFront(panel: usize, update: usize, pivots: i32, rows: i32): i32 {
+function factorFront<N>(panel: usize, update: usize, pivots: i32, rows: i32): i32 {
   let work: usize = 0;
   const pivotStrips = <usize>(pivots >> 2);
   const strips = pivotStrips + <usize>((rows + 3) >> 2);
-  const stripSize = <usize>pivots * COLUMN;
+  const stripSize = <usize>pivots * columnSize<N>();
   for (let j: usize = 0; j < pivotStrips; j++) {
-    const diagonal = panel + j * stripSize + j * TILE;
+    const diagonal = panel + j * stripSize + j * tileSize<N>();
     const before = <i32>(j << 2);
-    subtractProduct(diagonal, panel + j * stripSize, panel + j * stripSize, before);
-    if (!factorTile(diagonal)) return NOT_POSITIVE;
+    subtract<N>(diagonal, panel + j * stripSize, panel + j * stripSize, before);
+    if (!factorOne<N>(diagonal)) return NOT_POSITIVE;
     work += (strips - j) * (j + 1) << 2;
     if (work > PATIENCE) {
       work = 0;
       if (stopped()) return STOPPED;
     }
     for (let i = j + 1; i < strips; i++) {
-      const tile = panel + i * stripSize + j * TILE;
-      subtractProduct(tile, panel + i * stripSize, panel + j * stripSize, before);
-      solveTile(tile, diagonal);
+      const tile = panel + i * stripSize + j * tileSize<N>();
+      subtract<N>(tile, panel + i * stripSize, panel + j * stripSize, before);
+      solveOne<N>(tile, diagonal);
     }
   }
   const below = panel + pivotStrips * stripSize;
@@ -141,33 +153,37 @@ function factorFront(panel: usize, update: usize, pivots: i32, rows: i32): i32 {
       if (stopped()) return STOPPED;
     }
     for (let j: usize = 0; j <= i; j++) {
-      subtractProduct(update + (triangle(i) + j) * TILE, below + i * stripSize, below + j * stripSize, pivots);
+      subtract<N>(update + (triangle(i) + j) * tileSize<N>(), below + i * stripSize, below + j * stripSize, pivots);
     }
   }
   return DONE;
 }
 
+@inline function addNumber<N>(to: usize, from: usize): void {
+  store<f64>(to, load<f64>(to) + load<f64>(from));
+  if (isVector<N>()) store<f64>(to, load<f64>(to, COLUMN) + load<f64>(from, COLUMN), COLUMN);
+}
+
 /** Adds a child's update block into its parent's panel and update block. `places`: its rows in the parent's front. */
-function extendAdd(child: usize, rows: i32, places: usize, panel: usize, update: usize, pivots: i32): void {
+function extendAdd<N>(child: usize, rows: i32, places: usize, panel: usize, update: usize, pivots: i32): void {
   let inPivots = 0;
   while (inPivots < rows && load<i32>(places + (<usize>inPivots << 2)) < pivots) inPivots++;
-  const stripSize = <usize>pivots * COLUMN;
+  const stripSize = <usize>pivots * columnSize<N>();
   for (let i = 0; i < rows; i++) {
-    const from = child + triangle(<usize>i >> 2) * TILE + (<usize>i & 3) * F64;
+    const from = child + triangle(<usize>i >> 2) * tileSize<N>() + (<usize>i & 3) * F64;
     const place = <usize>load<i32>(places + (<usize>i << 2));
     const row = panel + (place >> 2) * stripSize + (place & 3) * F64;
     const last = i + 1 < inPivots ? i + 1 : inPivots;
     let j = 0;
     for (; j < last; j++) {
-      const at = row + <usize>load<i32>(places + (<usize>j << 2)) * COLUMN;
-      store<f64>(at, load<f64>(at) + load<f64>(from + <usize>j * COLUMN));
+      addNumber<N>(row + <usize>load<i32>(places + (<usize>j << 2)) * columnSize<N>(), from + <usize>j * columnSize<N>());
     }
     if (i < inPivots) continue;
     const below = place - <usize>pivots;
-    const updateRow = update + triangle(below >> 2) * TILE + (below & 3) * F64;
+    const updateRow = update + triangle(below >> 2) * tileSize<N>() + (below & 3) * F64;
     for (; j <= i; j++) {
-      const at = updateRow + (<usize>load<i32>(places + (<usize>j << 2)) - <usize>pivots) * COLUMN;
-      store<f64>(at, load<f64>(at) + load<f64>(from + <usize>j * COLUMN));
+      const column = <usize>load<i32>(places + (<usize>j << 2)) - <usize>pivots;
+      addNumber<N>(updateRow + column * columnSize<N>(), from + <usize>j * columnSize<N>());
     }
   }
 }
@@ -182,7 +198,7 @@ function extendAdd(child: usize, rows: i32, places: usize, panel: usize, update:
  * @param offsets  room for one word a supernode
  * @returns −1; −2 when stopped; or the supernode with a pivot that is not positive
  */
-export function factor(count: i32, table: usize, places: usize, panels: usize, stack: usize, offsets: usize): i32 {
+function factorAll<N>(count: i32, table: usize, places: usize, panels: usize, stack: usize, offsets: usize): i32 {
   let top: usize = 0; // in bytes, of the update blocks that wait for their parents
   let waiting: usize = 0;
   for (let s = 0; s < count; s++) {
@@ -190,16 +206,16 @@ export function factor(count: i32, table: usize, places: usize, panels: usize, s
     const pivots = word(table, s, 0);
     const rows = word(table, s, 1);
     const panel = panels + <usize>word(table, s, 2) * F64;
-    const size = triangle(<usize>((rows + 3) >> 2)) * TILE;
+    const size = triangle(<usize>((rows + 3) >> 2)) * tileSize<N>();
     const update = stack + top;
     memory.fill(update, 0, size);
     const children = <usize>word(table, s, 4);
     for (let c = waiting - children; c < waiting; c++) {
       const child = load<i32>(offsets + (c << 3));
-      const from = <usize>load<i32>(offsets + (c << 3), 4) * TILE;
-      extendAdd(stack + from, word(table, child, 1), places + (<usize>word(table, child, 3) << 2), panel, update, pivots);
+      const from = stack + <usize>load<i32>(offsets + (c << 3), 4) * TILE;
+      extendAdd<N>(from, word(table, child, 1), places + (<usize>word(table, child, 3) << 2), panel, update, pivots);
     }
-    const ended = factorFront(panel, update, pivots, rows);
+    const ended = factorFront<N>(panel, update, pivots, rows);
     if (ended != DONE) return ended == STOPPED ? -2 : s;
     // The children's blocks are done with: this one moves down into their place.
     waiting -= children;
@@ -213,18 +229,27 @@ export function factor(count: i32, table: usize, places: usize, panels: usize, s
   return -1;
 }
 
+export function factor(count: i32, table: usize, places: usize, panels: usize, stack: usize, offsets: usize): i32 {
+  return factorAll<f64>(count, table, places, panels, stack, offsets);
+}
+export function factorHermitian(
+  count: i32, table: usize, places: usize, panels: usize, stack: usize, offsets: usize,
+): i32 {
+  return factorAll<v128>(count, table, places, panels, stack, offsets);
+}
+
 /**
- * Solves L Lᵀ x = b in place, for several right-hand sides at once.
+ * Solves L Lᵀ x = b in place, for several right-hand sides at once; with complex numbers L Lᴴ x = b.
  *
  * @param rows  row numbers of each update block
- * @param x  right-hand sides and answers one after the other, `size` long each, in the order of elimination
- * @param work  room for the longest front, in f64
+ * @param x  right-hand sides and answers one after the other, `size` numbers each, in the order of elimination
+ * @param work  room for the longest front
  * @returns whether it was done; otherwise it was stopped
  */
-export function solve(
+function solveAll<N>(
   count: i32, table: usize, rows: usize, panels: usize, x: usize, size: i32, sides: i32, work: usize,
 ): bool {
-  const next = <usize>size * F64;
+  const next = <usize>size * sizeof<N>();
   const end = x + next * <usize>sides;
   let gone: usize = 0;
   for (let s = 0; s < count; s++) {
@@ -233,7 +258,10 @@ export function solve(
       gone = 0;
       if (stopped()) return false;
     }
-    for (let b = x; b < end; b += next) forward(s, table, rows, panels, b, work);
+    for (let b = x; b < end; b += next) {
+      if (isVector<N>()) forwardHermitian(s, table, rows, panels, b, work);
+      else forward(s, table, rows, panels, b, work);
+    }
   }
   for (let s = count - 1; s >= 0; s--) {
     gone += panelSize(s, table);
@@ -241,27 +269,27 @@ export function solve(
       gone = 0;
       if (stopped()) return false;
     }
-    for (let b = x; b < end; b += next) backward(s, table, rows, panels, b, work);
+    for (let b = x; b < end; b += next) {
+      if (isVector<N>()) backwardHermitian(s, table, rows, panels, b, work);
+      else backward(s, table, rows, panels, b, work);
+    }
   }
   return true;
 }
 
+export function solve(
+  count: i32, table: usize, rows: usize, panels: usize, x: usize, size: i32, sides: i32, work: usize,
+): bool {
+  return solveAll<f64>(count, table, rows, panels, x, size, sides, work);
+}
+export function solveHermitian(
+  count: i32, table: usize, rows: usize, panels: usize, x: usize, size: i32, sides: i32, work: usize,
+): bool {
+  return solveAll<v128>(count, table, rows, panels, x, size, sides, work);
+}
+
 @inline function panelSize(s: i32, table: usize): usize {
   return <usize>(word(table, s, 0) * (word(table, s, 0) + word(table, s, 1)));
-}
-
-function loadPivots(s: i32, table: usize, x: usize, work: usize): void {
-  const pivots = word(table, s, 0);
-  const own = word(table, s, 6);
-  const first = <usize>word(table, s, 5);
-  for (let k = 0; k < pivots; k++) {
-    store<f64>(work + (<usize>k << 3), k < own ? load<f64>(x + ((first + <usize>k) << 3)) : 0);
-  }
-}
-
-function storePivots(s: i32, table: usize, x: usize, work: usize): void {
-  const own = word(table, s, 6);
-  memory.copy(x + (<usize>word(table, s, 5) << 3), work, <usize>own << 3);
 }
 
 function forward(s: i32, table: usize, rows: usize, panels: usize, x: usize, work: usize): void {
@@ -272,7 +300,7 @@ function forward(s: i32, table: usize, rows: usize, panels: usize, x: usize, wor
   const stripSize = <usize>pivots * COLUMN;
   const pivotStrips = pivots >> 2;
   const strips = pivotStrips + ((below + 3) >> 2);
-  loadPivots(s, table, x, work);
+  loadPivots(s, table, x, work, F64);
   for (let i = 0; i < strips; i++) {
     const strip = panel + <usize>i * stripSize;
     const depth = i < pivotStrips ? i << 2 : pivots;
@@ -304,7 +332,7 @@ function forward(s: i32, table: usize, rows: usize, panels: usize, x: usize, wor
       }
     }
   }
-  storePivots(s, table, x, work);
+  storePivots(s, table, x, work, F64);
 }
 
 function backward(s: i32, table: usize, rows: usize, panels: usize, x: usize, work: usize): void {
@@ -315,7 +343,7 @@ function backward(s: i32, table: usize, rows: usize, panels: usize, x: usize, wo
   const stripSize = <usize>pivots * COLUMN;
   const pivotStrips = pivots >> 2;
   const strips = pivotStrips + ((below + 3) >> 2);
-  loadPivots(s, table, x, work);
+  loadPivots(s, table, x, work, F64);
   for (let i = 0; i < below; i++) {
     const value = load<f64>(x + (<usize>load<i32>(list + (<usize>i << 2)) << 3));
     store<f64>(work + (<usize>(pivots + i) << 3), value);
@@ -337,5 +365,5 @@ function backward(s: i32, table: usize, rows: usize, panels: usize, x: usize, wo
     const at = work + (<usize>k << 3);
     store<f64>(at, (load<f64>(at) - total) / load<f64>(column + <usize>(k & 3) * F64));
   }
-  storePivots(s, table, x, work);
+  storePivots(s, table, x, work, F64);
 }

@@ -1,2 +1,2 @@
 export { analyse, begin, orderAt, panelSize, placesAt, rowCount, rowsAt, supernodeCount, tableAt, targetAt } from "./symbolic";
-export { factor, solve } from "./cholesky";
+export { factor, factorHermitian, solve, solveHermitian } from "./cholesky";

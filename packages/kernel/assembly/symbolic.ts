@@ -373,7 +373,7 @@ function findPlaces(n: i32, entries: i32, block: i32): void {
         const coded = at(entryOf, k);
         const r = at(local, at(otherOf, k));
         const place = at(words, 2) + ((r >> 2) * pivots + column) * 4 + (r & 3);
-        put(target, coded < 0 ? ~coded : coded, coded < 0 && block > 1 ? ~place : place);
+        put(target, coded < 0 ? ~coded : coded, coded < 0 ? ~place : place);
       }
     }
     for (let c = at(child, s); c != NONE; c = at(sibling, c)) {

@@ -108,9 +108,10 @@ describe('sparse Cholesky', () => {
     const flags = ['--experimental-wasm-relaxed-simd', '--import', 'tsx'];
     const out = spawnSync(process.execPath, [...flags, script], { encoding: 'utf8' });
     expect(out.stderr).toBe('');
-    const { fused, error } = JSON.parse(out.stdout);
+    const { fused, error, complexError } = JSON.parse(out.stdout);
     expect(fused).toBe(true);
     expect(error).toBeLessThan(1e-12);
+    expect(complexError).toBeLessThan(1e-12);
   });
 
   it('ships the kernel that its source makes', async () => {

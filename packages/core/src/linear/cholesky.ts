@@ -4,7 +4,7 @@ import { type Kernel, MOST_BYTES, returnKernel, STOPPED, takeKernel } from './ke
 import type { Pattern } from './sparse.ts';
 
 /**
- * Sparse Cholesky factorisation of symmetric positive definite matrices in two steps: `analyse` once per pattern,
+ * Sparse Cholesky factorisation of positive definite matrices, symmetric or Hermitian, in two steps: `analyse` once per pattern,
  * `factorise` for every set of values. Nobody outside this folder knows how it is done: a supernodal multifrontal
  * method (Duff and Reid 1983; Liu 1992) after a fill-reducing ordering, all of it in the WebAssembly of
  * packages/kernel.
@@ -14,6 +14,8 @@ export interface Analysis {
   readonly size: number;
   /** Rows of the matrix for each one of the pattern: 1 or 2. */
   readonly block: number;
+  /** Whether entries are complex: half the work and memory of a real matrix with a 2 × 2 block for each. */
+  readonly complex: boolean;
   /** `order[k]` is the row of the pattern eliminated k-th. */
   readonly order: Uint32Array;
   readonly count: number;
@@ -23,7 +25,10 @@ export interface Analysis {
   readonly rows: Int32Array;
   /** Where each of them stands in the parent's front. */
   readonly places: Int32Array;
-  /** Place of each entry of the pattern among the panels, as `blockPlace` reads it. */
+  /**
+   * Place of each entry of the pattern among the panels, its first one where it is a block; `~place` where it lands transposed. The
+   * imaginary part of a complex one stands `IMAGINARY` numbers after the real one.
+   */
   readonly target: Int32Array;
   /** Sizes in 8-byte numbers. */
   readonly panels: number;
@@ -54,6 +59,7 @@ export class TooLargeError extends HemError {
 }
 
 export const WORDS = 8;
+export const IMAGINARY = 4;
 const TILE = 16;
 const padded = (count: number): number => (count + 3) & ~3;
 /** Numbers in the lower triangle of tiles of an update block. */
@@ -65,6 +71,8 @@ const updateSize = (rows: number): number => {
 export interface AnalyseOptions {
   /** 2 for a matrix with a full 2 × 2 block for each entry of the pattern. */
   readonly block?: 1 | 2;
+  /** For a Hermitian matrix of complex numbers, with single ones for the entries of the pattern. */
+  readonly complex?: boolean;
   /** Chosen by size when absent. */
   readonly ordering?: 'minimum-degree' | 'nested-dissection';
   readonly signal?: Context['signal'];
@@ -77,7 +85,10 @@ const ORDERINGS = { 'minimum-degree': 1, 'nested-dissection': 2 };
  *
  * @throws StoppedError, TooLargeError
  */
-export function analyse(pattern: Pattern, { block = 1, ordering, signal }: AnalyseOptions = {}): Analysis {
+export function analyse(
+  pattern: Pattern,
+  { block = 1, complex = false, ordering, signal }: AnalyseOptions = {},
+): Analysis {
   const kernel = takeKernel(0, signal);
   const { size, columnStart, row } = pattern;
   const list = (at: number, length: number) => new Int32Array(kernel.memory.buffer, at, length);
@@ -97,22 +108,38 @@ export function analyse(pattern: Pattern, { block = 1, ordering, signal }: Analy
   }
   const count = kernel.supernodeCount();
   const table = list(kernel.tableAt(), WORDS * count).slice();
+  const target = list(kernel.targetAt(), row.length).slice();
+  const numbers = complex ? 2 : 1;
+  if (complex) {
+    for (let w = 2; w < table.length; w += WORDS) table[w] *= 2;
+    for (let k = 0; k < target.length; k++) target[k] = complexPlace(target[k]);
+  }
+  const working = workingSizes(count, table);
   const analysis = {
     size: block * size,
     block,
+    complex,
     order: Uint32Array.from(list(kernel.orderAt(), size)),
     count,
     table,
     rows: list(kernel.rowsAt(), kernel.rowCount()).slice(),
     places: list(kernel.placesAt(), kernel.rowCount()).slice(),
-    target: list(kernel.targetAt(), row.length).slice(),
-    panels: kernel.panelSize(),
-    ...workingSizes(count, table),
+    target,
+    panels: numbers * kernel.panelSize(),
+    stack: numbers * working.stack,
+    front: numbers * working.front,
   };
   returnKernel(kernel);
   if (layout(analysis, 1).bytes > MOST_BYTES) throw new TooLargeError();
   return analysis;
 }
+
+/** Where the real part of a complex entry stands: columns of a strip are eight numbers apart then, not four. */
+const complexPlace = (coded: number): number => {
+  const place = coded < 0 ? ~coded : coded;
+  const next = 2 * place - (place & 3);
+  return coded < 0 ? ~next : next;
+};
 
 /** The most that waiting update blocks, and the one being made, take at any time; and the longest front. */
 function workingSizes(count: number, table: Int32Array): { stack: number; front: number } {
@@ -131,7 +158,7 @@ function workingSizes(count: number, table: Int32Array): { stack: number; front:
 }
 
 /** Byte addresses of the kernel's arrays, one after the other. */
-function layout({ count, size, rows, panels, stack, front }: Analysis, sides: number) {
+function layout({ count, size, rows, panels, stack, front, complex }: Analysis, sides: number) {
   let end = 0;
   const place = (bytes: number): number => {
     const at = end;
@@ -147,7 +174,7 @@ function layout({ count, size, rows, panels, stack, front }: Analysis, sides: nu
   end += 8 * panels;
   // The stack is idle while solving, so right-hand sides take its place.
   const stackAt = end;
-  end += 8 * Math.max(stack, size * sides);
+  end += 8 * Math.max(stack, (complex ? 2 : 1) * size * sides);
   return { table, places, rows: rowsAt, offsets, work, panels: panelsAt, stack: stackAt, bytes: end };
 }
 
@@ -155,7 +182,7 @@ function layout({ count, size, rows, panels, stack, front }: Analysis, sides: nu
 export const MOST_SIDES = 2;
 
 /**
- * @param values  of the pattern that was analysed, in its order; its blocks must be single numbers
+ * @param values  of the pattern that was analysed, in its order; its entries must be single real numbers
  * @param signal  stops the work between supernodes
  * @param reuse  an earlier factor of the same analysis, whose memory may be taken over; it is spent then
  * @throws NotPositiveDefiniteError, StoppedError
@@ -168,7 +195,7 @@ export function factorise(
 ): Factor {
   const { target } = analysis;
   const fill = (panels: Float64Array) => {
-    for (let k = 0; k < target.length; k++) panels[target[k]] = values[k];
+    for (let k = 0; k < target.length; k++) panels[target[k] < 0 ? ~target[k] : target[k]] = values[k];
   };
   return factoriseFilled(analysis, fill, signal, reuse);
 }
@@ -199,7 +226,8 @@ export function factoriseFilled(
   }
   padPivots(analysis, panels);
   kernel.watch.signal = signal;
-  const result = kernel.factor(analysis.count, at.table, at.places, at.panels, at.stack, at.offsets);
+  const work = analysis.complex ? kernel.factorHermitian : kernel.factor;
+  const result = work(analysis.count, at.table, at.places, at.panels, at.stack, at.offsets);
   kernel.watch.signal = undefined;
   if (result === -1) return factor;
   release(factor);
@@ -210,11 +238,12 @@ export function factoriseFilled(
 }
 
 /** Ones on the diagonal of the columns that pad pivots to a multiple of 4. */
-function padPivots({ count, table }: Analysis, panels: Float64Array): void {
+function padPivots({ count, table, complex }: Analysis, panels: Float64Array): void {
+  const column = complex ? 8 : 4;
   for (let w = 0; w < WORDS * count; w += WORDS) {
     const pivots = table[w];
     for (let k = table[w + 6]; k < pivots; k++) {
-      panels[table[w + 2] + ((k >> 2) * pivots + k) * 4 + (k & 3)] = 1;
+      panels[table[w + 2] + ((k >> 2) * pivots + k) * column + (k & 3)] = 1;
     }
   }
 }
@@ -236,7 +265,7 @@ function prepared(
 /**
  * X with A X = B.
  *
- * @param b  up to `MOST_SIDES` right-hand sides, one after the other
+ * @param b  up to `MOST_SIDES` right-hand sides, one after the other; complex numbers with their two parts side by side
  * @throws StoppedError; the factor can be used again
  */
 export function solve(
@@ -245,27 +274,29 @@ export function solve(
   signal?: Context['signal'],
 ): Float64Array {
   if (!kernel) throw new Error('This factor has been released.');
-  const { size, order, count, block } = analysis;
-  const sides = b.length / size;
+  const { size, order, count, block, complex } = analysis;
+  const length = complex ? 2 * size : size;
+  const parts = complex ? 2 : block;
   const at = layout(analysis, MOST_SIDES);
   const y = new Float64Array(kernel.memory.buffer, at.stack, b.length);
-  for (let s = 0; s < b.length; s += size) {
-    for (let k = 0; k < size; k++) y[s + k] = b[s + place(order, block, k)];
+  for (let s = 0; s < b.length; s += length) {
+    for (let k = 0; k < length; k++) y[s + k] = b[s + place(order, parts, k)];
   }
   kernel.watch.signal = signal;
-  const done = kernel.solve(count, at.table, at.rows, at.panels, at.stack, size, sides, at.work);
+  const work = complex ? kernel.solveHermitian : kernel.solve;
+  const done = work(count, at.table, at.rows, at.panels, at.stack, size, b.length / length, at.work);
   kernel.watch.signal = undefined;
   if (!done) throw new StoppedError();
   const x = new Float64Array(b.length);
-  for (let s = 0; s < b.length; s += size) {
-    for (let k = 0; k < size; k++) x[s + place(order, block, k)] = y[s + k];
+  for (let s = 0; s < b.length; s += length) {
+    for (let k = 0; k < length; k++) x[s + place(order, parts, k)] = y[s + k];
   }
   return x;
 }
 
-/** Row of the matrix eliminated k-th. */
-const place = (order: Uint32Array, block: number, k: number): number =>
-  block === 1 ? order[k] : 2 * order[k >> 1] + (k & 1);
+/** Row of the matrix, or part of one, that is eliminated k-th. */
+const place = (order: Uint32Array, parts: number, k: number): number =>
+  parts === 1 ? order[k] : 2 * order[k >> 1] + (k & 1);
 
 /** Gives the factor's memory back early; it must not be used any more, but may be released again. */
 export function release(factor: Factor): void {

@@ -18,25 +18,30 @@ export interface Kernel {
   rowsAt(): number;
   placesAt(): number;
   targetAt(): number;
-  factor(
-    count: number,
-    table: number,
-    places: number,
-    panels: number,
-    stack: number,
-    offsets: number,
-  ): number;
-  solve(
-    count: number,
-    table: number,
-    rows: number,
-    panels: number,
-    x: number,
-    size: number,
-    sides: number,
-    work: number,
-  ): number;
+  readonly factor: Factorise;
+  readonly factorHermitian: Factorise;
+  readonly solve: Solve;
+  readonly solveHermitian: Solve;
 }
+
+type Factorise = (
+  count: number,
+  table: number,
+  places: number,
+  panels: number,
+  stack: number,
+  offsets: number,
+) => number;
+type Solve = (
+  count: number,
+  table: number,
+  rows: number,
+  panels: number,
+  x: number,
+  size: number,
+  sides: number,
+  work: number,
+) => number;
 
 /** What `analyse` and `factor` return when they were stopped. */
 export const STOPPED = -2;

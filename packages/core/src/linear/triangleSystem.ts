@@ -3,9 +3,9 @@ import { type Context, heedStop } from '../progress.ts';
 import { type Analysis, analyse, type Factor, factoriseFilled, solve } from './cholesky.ts';
 
 /**
- * A quadratic form over the UVs of a triangle mesh, given as one symmetric 6 × 6 matrix per triangle, with
- * some vertices fixed. Conformal maps and Newton steps both are of this form, so both share its ordering and
- * analysis, which depend only on connectivity and on which vertices are fixed.
+ * A quadratic form over the UVs of a triangle mesh, given as one matrix per triangle, with some vertices fixed: symmetric and 6 × 6, as
+ * for Newton steps, or Hermitian and 3 × 3 with a UV as a complex number, as for conformal maps (`hermitianTriangles.ts`). Its ordering
+ * and analysis depend only on connectivity and on which vertices are fixed.
  */
 export interface TriangleSystem {
   readonly vertexCount: number;
@@ -15,7 +15,7 @@ export interface TriangleSystem {
   readonly freeCount: number;
   readonly analysis: Analysis;
   /**
-   * Places in the factor of the six 2 × 2 blocks of each triangle, corner by corner and then the pairs (1, 0), (2, 0)
+   * Places in the factor of the six 2 × 2 blocks, or complex numbers, of each triangle, corner by corner and then the pairs (1, 0), (2, 0)
    * and (2, 1); `~place` where the block lands transposed, `NOWHERE` where one side is fixed.
    */
   readonly places: Int32Array;
@@ -23,11 +23,11 @@ export interface TriangleSystem {
   readonly diagonal: Int32Array;
 }
 
-const BLOCKS = 6;
-const NOWHERE = -0x80000000;
+export const BLOCKS = 6;
+export const NOWHERE = -0x80000000;
 /** Corners of the blocks off the diagonal, and the corner whose side to the next joins them. */
-const HIGH = [1, 2, 2];
-const LOW = [0, 0, 1];
+export const HIGH = [1, 2, 2];
+export const LOW = [0, 0, 1];
 const SIDE = [0, 2, 1];
 
 /** Lower entries of a 6 × 6 matrix, row by row: (0,0) (1,0) (1,1) (2,0) … (5,5). */
@@ -42,7 +42,7 @@ export function triangleSystem(
   triangles: Uint32Array,
   vertexCount: number,
   fixed: Uint8Array,
-  signal?: Context['signal'],
+  { complex = false, signal }: { readonly complex?: boolean; readonly signal?: Context['signal'] } = {},
 ): TriangleSystem {
   heedStop(signal);
   const freeIndex = new Int32Array(vertexCount).fill(-1);
@@ -51,7 +51,7 @@ export function triangleSystem(
 
   const edges = triangleEdges(triangles, vertexCount);
   heedStop(signal);
-  // The graph of free vertices; its 2 × 2 blocks are the matrix.
+  // The graph of free vertices: its blocks or complex numbers are the matrix.
   const columnStart = new Uint32Array(freeCount + 1);
   const row = new Uint32Array(freeCount + edges.upper.length);
   const entryOf = new Int32Array(edges.upper.length).fill(-1);
@@ -68,7 +68,7 @@ export function triangleSystem(
     columnStart[freeIndex[v] + 1] = entries;
   }
   const pattern = { size: freeCount, columnStart, row: row.slice(0, entries) };
-  const analysis = analyse(pattern, { block: 2, signal });
+  const analysis = analyse(pattern, { ...(complex ? { complex } : { block: 2 }), signal });
   const { target } = analysis;
   const diagonal = new Int32Array(freeCount);
   for (let i = 0; i < freeCount; i++) diagonal[i] = target[columnStart[i]];
@@ -174,7 +174,7 @@ export function solveTriangles(
   signal?: Context['signal'],
 ): Float64Array {
   const { freeIndex } = system;
-  const b = new Float64Array(system.analysis.size);
+  const b = new Float64Array(2 * system.freeCount);
   for (let v = 0; v < freeIndex.length; v++) {
     const i = freeIndex[v];
     if (i < 0) continue;

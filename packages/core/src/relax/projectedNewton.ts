@@ -62,7 +62,7 @@ export function projectedNewton(
   let factor: Factor | undefined;
   let step = 0;
   try {
-    const system = held.includes(0) ? triangleSystem(triangles, held.length, held, signal) : undefined;
+    const system = held.includes(0) ? triangleSystem(triangles, held.length, held, { signal }) : undefined;
     for (; step < steps; step++) {
       report({ fraction: step / steps, figure: current + unchanging, uv });
       if (signal.aborted) return result(step, false);

@@ -43,7 +43,7 @@ export function pullVertices(
     return stepToCollapse(triangles, uv, difference(target, uv)) > 1 ? target : undefined;
   }
   const { signal } = context;
-  const system = triangleSystem(triangles, handle.length, handle, signal);
+  const system = triangleSystem(triangles, handle.length, handle, { signal });
   let now: Float64Array = uv;
   let factor: Factor | undefined;
   let slow = 0;

@@ -93,7 +93,7 @@ function attempt(
   // The shapes hold at the size at which this part lies.
   const scale = sizeOf(part, start);
   let uv = start.map((x) => x * scale);
-  const system = triangleSystem(triangles, held.length, held, signal);
+  const system = triangleSystem(triangles, held.length, held, { signal });
   let factor: Factor | undefined;
   try {
     for (let step = 0; step < MOST_STEPS; step++) {

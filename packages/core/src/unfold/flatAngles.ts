@@ -48,7 +48,7 @@ export function flatAngles(
   heedStop(signal);
   const angles = sumToPi(beta);
   if (onBorder.every((b) => b === 1)) return { angles, steps: 0, residual: 0 };
-  const system = triangleSystem(triangles, vertexCount, onBorder, signal);
+  const system = triangleSystem(triangles, vertexCount, onBorder, { signal });
   const lower = new Float64Array((LOWER_ENTRIES * triangles.length) / 3);
   const change = new Float64Array(angles.length);
   let factor: ReturnType<typeof factoriseTriangles> | undefined;

@@ -1,11 +1,6 @@
 import { release } from '../linear/cholesky.ts';
-import {
-  factoriseTriangles,
-  LOWER_ENTRIES,
-  multiplyTriangles,
-  solveTriangles,
-  triangleSystem,
-} from '../linear/triangleSystem.ts';
+import { factoriseHermitian, HERMITIAN_ENTRIES, multiplyHermitian } from '../linear/hermitianTriangles.ts';
+import { solveTriangles, triangleSystem } from '../linear/triangleSystem.ts';
 import { type Context, heedStop } from '../progress.ts';
 import type { RestTriangles } from '../surface/restTriangles.ts';
 import type { Shell } from '../surface/shell.ts';
@@ -40,7 +35,7 @@ export function pinnedConformal(
   signal?: Context['signal'],
 ): PinnedConformal {
   const vertexCount = positions.length / 3;
-  const lower = conformalMatrices(rest);
+  const entries = conformalMatrices(rest);
   heedStop(signal);
   const fixed = new Uint8Array(vertexCount);
   for (let i = 0; i < vertices.length; i++) fixed[vertices[i]] = 1;
@@ -54,12 +49,12 @@ export function pinnedConformal(
   };
   if (fixed.every((f) => f === 1)) return { solve: place, release() {} };
 
-  const system = triangleSystem(triangles, vertexCount, fixed, signal);
-  const factor = factoriseTriangles(system, lower, { signal });
+  const system = triangleSystem(triangles, vertexCount, fixed, { complex: true, signal });
+  const factor = factoriseHermitian(system, entries, { signal });
   return {
     solve(places) {
       const uv = place(places);
-      const pull = multiplyTriangles(triangles, lower, uv).map((value) => -value);
+      const pull = multiplyHermitian(triangles, entries, uv).map((value) => -value);
       const answer = solveTriangles(system, factor, pull);
       for (let i = 0; i < uv.length; i++) uv[i] += answer[i];
       return uv;
@@ -90,46 +85,29 @@ export function lscm(
 }
 
 /**
- * The paper's energy, Σ |Σⱼ Wⱼ Uⱼ|² / d over triangles, as one 6 × 6 matrix a triangle, where Wⱼ is the side
+ * The paper's energy, Σ |Σⱼ Wⱼ Uⱼ|² / d over triangles, as one Hermitian matrix a triangle (`HERMITIAN_ENTRIES`), where Wⱼ is the side
  * opposite corner j as a complex number and d twice the area; times the part of its area that a triangle weighs.
  */
 export function conformalMatrices({ local, area }: RestTriangles): Float64Array {
-  const lower = new Float64Array(LOWER_ENTRIES * area.length);
-  const wx = [0, 0, 0];
-  const wy = [0, 0, 0];
-  for (let t = 0; t < area.length; t++) {
+  const entries = new Float64Array(HERMITIAN_ENTRIES * area.length);
+  for (let t = 0, k = 0; t < area.length; t++, k += HERMITIAN_ENTRIES) {
     const x2 = local[3 * t];
     const x3 = local[3 * t + 1];
     const y3 = local[3 * t + 2];
-    wx[0] = x3 - x2;
-    wy[0] = y3;
-    wx[1] = -x3;
-    wy[1] = -y3;
-    wx[2] = x2;
-    wy[2] = 0;
     // A weight of the triangle's own, where it has one, beside 1 / d.
     const d = x2 * y3;
     const scale = (2 * area[t]) / (d * d);
-    let at = LOWER_ENTRIES * t;
-    for (let j = 0; j < 3; j++) {
-      // Rows u and v of corner j: |Σ W U|² = Σ Re(W̄ⱼ Wₖ)(uⱼuₖ + vⱼvₖ) + Im(W̄ⱼ Wₖ)(vⱼuₖ − uⱼvₖ).
-      for (let row = 0; row < 2; row++) {
-        for (let k = 0; k <= j; k++) {
-          const real = (wx[j] * wx[k] + wy[j] * wy[k]) * scale;
-          const imaginary = (wx[j] * wy[k] - wy[j] * wx[k]) * scale;
-          if (k === j) {
-            if (row === 1) lower[at++] = 0;
-            lower[at++] = real;
-          } else if (row === 0) {
-            lower[at++] = real;
-            lower[at++] = -imaginary;
-          } else {
-            lower[at++] = imaginary;
-            lower[at++] = real;
-          }
-        }
-      }
-    }
+    // W₀ = (x₃ − x₂) + i y₃, W₁ = −x₃ − i y₃, W₂ = x₂; entry (j, k) is W̄ⱼ Wₖ.
+    const w = x3 - x2;
+    entries[k] = (w * w + y3 * y3) * scale;
+    entries[k + 1] = (x3 * x3 + y3 * y3) * scale;
+    entries[k + 2] = x2 * x2 * scale;
+    entries[k + 3] = -(x3 * w + y3 * y3) * scale;
+    entries[k + 4] = -(x3 * y3 - y3 * w) * scale;
+    entries[k + 5] = x2 * w * scale;
+    entries[k + 6] = x2 * y3 * scale;
+    entries[k + 7] = -x2 * x3 * scale;
+    entries[k + 8] = -x2 * y3 * scale;
   }
-  return lower;
+  return entries;
 }

@@ -1,5 +1,6 @@
 import { release } from '../linear/cholesky.ts';
-import { factoriseTriangles, solveTriangles, triangleSystem } from '../linear/triangleSystem.ts';
+import { factoriseHermitian } from '../linear/hermitianTriangles.ts';
+import { solveTriangles, triangleSystem } from '../linear/triangleSystem.ts';
 import { type Context, heedStop } from '../progress.ts';
 import type { RestTriangles } from '../surface/restTriangles.ts';
 import type { Shell } from '../surface/shell.ts';
@@ -32,7 +33,7 @@ export function spectralConformal(
 ): Float64Array {
   const { triangles, positions } = shell;
   const vertexCount = positions.length / 3;
-  const lower = conformalMatrices(rest);
+  const entries = conformalMatrices(rest);
   heedStop(signal);
   const mass = new Float64Array(vertexCount);
   let spread = 0;
@@ -43,8 +44,11 @@ export function spectralConformal(
   // Eigenvalues are about 1 over the border's length: a thousandth of that hardly slows the rounds.
   const shift = 1e-3 / spread;
   const diagonal = mass.map((m) => shift * m);
-  const system = triangleSystem(triangles, vertexCount, new Uint8Array(vertexCount), signal);
-  const factor = factoriseTriangles(system, lower, { diagonal, signal });
+  const system = triangleSystem(triangles, vertexCount, new Uint8Array(vertexCount), {
+    complex: true,
+    signal,
+  });
+  const factor = factoriseHermitian(system, entries, { diagonal, signal });
 
   let uv: Float64Array = new Float64Array(2 * vertexCount);
   placeOnCircle(positions, loops[0], 1, uv);

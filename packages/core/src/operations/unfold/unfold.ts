@@ -46,7 +46,8 @@ export const unfold = operation({
         refused.map(({ s }) => nameOfShell(document, s)),
       );
     }
-    const wishes = wishesOf(document, new Map(willing.map(({ s, shell }) => [s, shell])), pins, stays);
+    const known = densityOf(document);
+    const wishes = wishesOf(document, new Map(willing.map(({ s, shell }) => [s, shell])), known, pins, stays);
     const results = await solveAll(
       'unfold',
       willing,
@@ -57,9 +58,9 @@ export const unfold = operation({
           options: { ...wishes.get(s)?.options, upAxis: document.upAxis },
         })),
       context,
-      ({ s, shell }, uv) => context.show?.(s, onItsWay(document, shell, uv)),
+      ({ s, shell }, uv) => context.show?.(s, onItsWay(document, shell, uv, known)),
     );
-    const density = densityOf(document) ?? 1;
+    const density = known ?? 1;
     const solved = new Map<number, Float64Array>();
     const pinned = new Map<number, Float64Array>();
     let [mended, closed] = [0, 0];
@@ -105,10 +106,14 @@ export const unfold = operation({
 const SHOWN = 8;
 
 /** A solver's map on its way, roughly where it will lie. */
-function onItsWay(document: HemDocument, shell: Shell, uv: Float64Array): Float64Array {
+function onItsWay(
+  document: HemDocument,
+  shell: Shell,
+  uv: Float64Array,
+  density: number | undefined,
+): Float64Array {
   const area = surfaceArea(shell.positions, shell.triangles);
   const scale = Math.sqrt(area / Math.abs(signedArea(shell.triangles, uv) || 1));
-  const density = densityOf(document);
   const sized = transformUv(uv, [scale, 0, 0, scale, 0, 0]);
   if (density !== undefined) return nearOldPlace(document, shell, sized, density);
   const fit = 0.8 / Math.sqrt(area || 1);
@@ -126,6 +131,7 @@ interface Wish {
 function wishesOf(
   document: HemDocument,
   shells: ReadonlyMap<number, Shell>,
+  known: number | undefined,
   pins: readonly Pin[],
   stays: readonly StayChain[],
 ): Map<number, Wish> {
@@ -139,7 +145,6 @@ function wishesOf(
     const found = findInShells(document, shells, vertices, face);
     staysOf.set(found.shell, [...(staysOf.get(found.shell) ?? []), found.vertices]);
   }
-  const known = densityOf(document);
   const wishes = new Map<number, Wish>();
   for (const s of new Set([...pinsOf.keys(), ...staysOf.keys()])) {
     const own = pinsOf.get(s) ?? [];

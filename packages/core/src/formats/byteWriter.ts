@@ -29,17 +29,20 @@ export function byteWriter(capacity: number) {
     grown.set(bytes.subarray(0, at));
     bytes = grown;
   };
-  /** Digits of a whole number below a thousand million, with zeros before it up to `least` of them. */
-  const digits = (value: number, least: number): void => {
-    let count = least;
-    for (let power = 10 ** least; power <= value; power *= 10) count++;
+  /** The last so many digits of a whole number below 10⁹. */
+  const digits = (value: number, count: number): void => {
     let rest = value | 0;
     at += count;
-    for (let i = at - 1; count > 0; i--, count--) {
+    for (let i = at - 1; i >= at - count; i--) {
       const tens = (rest / 10) | 0;
       bytes[i] = ZERO + rest - 10 * tens;
       rest = tens;
     }
+  };
+  const lengthOf = (value: number): number => {
+    let count = 1;
+    for (let power = 10; power <= value; power *= 10) count++;
+    return count;
   };
   const copy = (from: Uint8Array, start = 0, end = from.length): void => {
     ensure(end - start);
@@ -65,7 +68,7 @@ export function byteWriter(capacity: number) {
     /** A whole number, from 0 to below 10⁹. */
     whole(value: number): void {
       ensure(LONGEST);
-      digits(value, 1);
+      digits(value, lengthOf(value));
     },
     /** A number given in billionths, without zeros at its end. */
     units(value: number): void {
@@ -78,7 +81,7 @@ export function byteWriter(capacity: number) {
       if (value < 0) bytes[at++] = MINUS;
       const full = Math.floor(size / UNIT);
       const part = size - full * UNIT;
-      digits(full, 1);
+      digits(full, lengthOf(full));
       if (part === 0) return;
       bytes[at++] = POINT;
       digits(part, PLACES);

@@ -25,7 +25,7 @@ export function patchesObj(many: number, side: number): string {
     for (let i = 0; i <= side; i++) {
       for (let j = 0; j <= side; j++)
         lines.push(
-          `v ${(x + j + 0.1 * Math.sin(n + i)).toFixed(5)} ${(y + i).toFixed(5)} ${Math.sin(0.3 * i * j + n).toFixed(5)}`,
+          `v ${(x + j + 0.1 * Math.sin(n + i)).toFixed(5)} ${(y + i).toFixed(5)} ${Math.sin(0.3 * (i + j) + n).toFixed(5)}`,
         );
     }
     pushSheet(lines, side, 1 + n * (side + 1) ** 2);

@@ -17,8 +17,11 @@ interface Crew {
   readonly death: Promise<never>;
 }
 
-/** As many workers as the machine has cores, less one for everything else, at least one. */
-export const poolWidth = (): number => Math.max(1, (navigator.hardwareConcurrency || 2) - 1);
+/** More would cost memory that most machines with so many cores do not have to spare. */
+const MOST_WORKERS = 16;
+
+/** As many workers as the machine has cores: everything else has little to do while they work. */
+export const poolWidth = (): number => Math.min(MOST_WORKERS, navigator.hardwareConcurrency || 2);
 
 /**
  * Workers that jobs run in, started when they are first needed; what finds none free waits its turn.

@@ -4,6 +4,7 @@ import { triangleAreas } from '../surface/areas.ts';
 import { signedArea, triangleArea } from '../surface/flatArea.ts';
 import { shellFromTriangles } from '../surface/shell.ts';
 import { sphericalCap } from '../testing/shapes.ts';
+import { lostByRounding } from './lostByRounding.ts';
 import { overlappingTriangles, shellsOverlap } from './overlap.ts';
 import { singularValues } from './singularValues.ts';
 import { measureStretch } from './stretch.ts';
@@ -163,5 +164,18 @@ describe('stretch', () => {
       triangleFace: Uint32Array.of(7, 7),
     };
     expect(measureStretch(shell, Float64Array.from([0, 0, 0, 1, 1, 1, 1, 0])).flipped).toBe(1);
+  });
+});
+
+describe('rounding to single precision', () => {
+  it('counts the faces that it turns over or makes nothing of, and no face that lay wrong before', () => {
+    const speck = (size: number) => Float64Array.of(0.5, 0.5, 0.5 + size, 0.5, 0.5, 0.5 + size);
+    const up = Uint32Array.of(0, 1, 2);
+    expect(lostByRounding(up, speck(1e-6))).toBe(0);
+    expect(lostByRounding(up, speck(1e-9))).toBe(1);
+    expect(lostByRounding(Uint32Array.of(0, 2, 1), speck(1e-9))).toBe(0);
+    // 2⁻²⁴ is half the step of single precision at 0.5: rounded to even, the second corner passes the first.
+    const sliver = Float64Array.of(0.5 + 2 ** -24, 0.5, 0.5 + 2 ** -24 + 2 ** -40, 0.7, 0.5 + 2 ** -24, 0.7);
+    expect(lostByRounding(up, sliver)).toBe(1);
   });
 });

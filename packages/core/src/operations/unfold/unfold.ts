@@ -1,6 +1,7 @@
 import { type HemDocument, shellOf, shellsOf, uvOfShell } from '../../document/document.ts';
 import { densityOf } from '../../document/layout.ts';
 import { markChange } from '../../document/patch.ts';
+import { lostByRounding } from '../../measure/lostByRounding.ts';
 import { choice, list, otherwise, record, surfaceChoice, whichShells } from '../../params.ts';
 import { surfaceArea } from '../../surface/areas.ts';
 import { signedArea } from '../../surface/flatArea.ts';
@@ -77,9 +78,13 @@ export const unfold = operation({
         );
     }
     const { change, corners, notes: placing } = onBoard(document, solved, pinned);
-    // The picture first: to measure and to keep takes a while.
-    if (results.length <= SHOWN)
-      for (const [{ s, shell }] of results) context.show?.(s, uvOfShell(shell, corners));
+    let lost = 0;
+    for (const [{ s, shell }] of results) {
+      const uv = uvOfShell(shell, corners);
+      // The picture first: to measure and to keep takes a while.
+      if (results.length <= SHOWN) context.show?.(s, uv);
+      lost += lostByRounding(shell.triangles, uv);
+    }
     const faces = [...solved.keys(), ...pinned.keys()].flatMap((s) => [
       ...facesOfShell(shellsOf(document), s),
     ]);
@@ -87,6 +92,11 @@ export const unfold = operation({
     if (closed > 0) {
       notes.push(
         `Nearly closed: ${plural(closed, 'shell')}, kept from flipping and from shrinking to nothing at the cost of stretch. A lengthwise cut would help.`,
+      );
+    }
+    if (lost > 0) {
+      notes.push(
+        `${plural(lost, 'face')} came out smaller than an export can tell from nothing, and may lie flipped in other programs: relax the shell, or cut it.`,
       );
     }
     if (mended > 0) {

@@ -57,7 +57,10 @@ function row(folder: string, shell: Shell): string[] {
     return (phase: string): number => told.map((t) => t[phase]).sort((a, b) => a - b)[RUNS >> 1];
   });
   const theirs = bestOfCgal(shell);
-  const files = hasPeer() ? peerObj(input) : undefined;
+  const peers = hasPeer() ? Array.from({ length: RUNS }, () => peerObj(input)) : [];
+  const middle = (phase: 'read' | 'write'): number | undefined =>
+    peers.map((p) => p[phase]).sort((a, b) => a - b)[RUNS >> 1];
+  const [read, write] = [middle('read'), middle('write')];
   return [
     count(triangles.length / 3),
     seconds(conformal('solve')),
@@ -65,9 +68,9 @@ function row(folder: string, shell: Shell): string[] {
     theirs ? ratio(conformal('solve'), theirs.seconds) : '–',
     ratio(angleBased('solve'), conformal('solve')),
     seconds(conformal('read')),
-    files ? ratio(conformal('read'), files.read) : '–',
+    read ? ratio(conformal('read'), read) : '–',
     seconds(conformal('write')),
-    files ? ratio(conformal('write'), files.write) : '–',
+    write ? ratio(conformal('write'), write) : '–',
   ];
 }
 

@@ -192,6 +192,36 @@ f 1/1 2/2 3/3 4/4\nf 5/5 6/6 7/7 8/8\n`;
   await expect(page.getByText('1 pair of faces overlaps.')).toBeVisible();
 });
 
+test('the best single cut is told for what stretches most, selected, made, and brings what was told', async ({
+  page,
+}) => {
+  // A sleeve, open at both ends: as a ring it stretches, slit along one side it is a rectangle.
+  const [rings, sectors] = [12, 8];
+  const lines: string[] = [];
+  const id = (i: number, j: number) => i * sectors + (j % sectors) + 1;
+  for (let i = 0; i <= rings; i++) {
+    for (let j = 0; j < sectors; j++) {
+      const angle = (2 * Math.PI * j) / sectors;
+      lines.push(`v ${Math.cos(angle)} ${i} ${-Math.sin(angle)}`);
+      if (i < rings) lines.push(`f ${id(i, j)} ${id(i, j + 1)} ${id(i + 1, j + 1)} ${id(i + 1, j)}`);
+    }
+  }
+  lines.sort((a, b) => (a[0] < b[0] ? 1 : a[0] > b[0] ? -1 : 0));
+  await openModel(page, 'sleeve.obj', `${lines.join('\n')}\n`);
+  await benchReady(page);
+  await page.keyboard.press('s');
+  await idle(page);
+  await expect(page.getByText('Most stretched')).toBeVisible();
+  await expect(page.getByText(/L2 1\.00, angle 0\.0° with 12 edges/)).toBeVisible({ timeout: 20_000 });
+  await page.getByRole('button', { name: 'Select them' }).click();
+  await expect(page.getByTestId('selection')).toHaveText('12 edges');
+  await page.keyboard.press('a');
+  await idle(page);
+  await expect(page.getByTestId('figure-stretch-l2')).toContainText('1.0000');
+  await expect(page.getByText('Most stretched')).toBeHidden();
+  await expect(page.locator('.state').first()).toHaveText('Ready');
+});
+
 test('Help opens over the Bench and closes back to it; an act that changes nothing says why', async ({
   page,
 }) => {

@@ -48,6 +48,8 @@ export function sessionDesk(start: DeskStart, emit: (event: BenchEvent) => void,
   let coveredNow: number | undefined;
   let coveredBefore: number | undefined;
   let busy = false;
+  /** Counts changes: what was measured before the last one is of no more use. */
+  let changes = 0;
   /** The act after which nothing has been measured yet. */
   let unmeasured: number | undefined;
 
@@ -85,6 +87,7 @@ export function sessionDesk(start: DeskStart, emit: (event: BenchEvent) => void,
 
   const changed = (patches: readonly Patch[], group: number): void => {
     const { document } = session;
+    changes++;
     figures.forget(document, patches);
     const all = patches.length === 0;
     if (patches.some(changesModel)) emit({ kind: 'model', model: modelBuffers(document) });
@@ -100,9 +103,10 @@ export function sessionDesk(start: DeskStart, emit: (event: BenchEvent) => void,
 
   const measure = (group: number): void => {
     const { document } = session;
+    const now = changes;
     unmeasured = undefined;
     void figures.measure(document).then((found) => {
-      if (!found) return;
+      if (!found || now !== changes) return;
       if (group !== measuredGroup) before = measuredGroup === -1 ? totalsOf(found) : totals;
       measuredGroup = group;
       totals = totalsOf(found);
@@ -122,12 +126,13 @@ export function sessionDesk(start: DeskStart, emit: (event: BenchEvent) => void,
   };
 
   const seeLayout = async (group: number): Promise<void> => {
+    const now = changes;
     const [found, covered, near] = await Promise.all([
       session.ask('overlaps', {}),
       session.ask('coverage', {}),
       session.ask('near-shells', { gap: TOO_NEAR }),
     ]);
-    if (!found || covered === undefined || !near) return;
+    if (!found || covered === undefined || !near || now !== changes) return;
     if (group !== seenGroup) coveredBefore = seenGroup === -1 ? undefined : coveredNow;
     [seenGroup, coveredNow] = [group, covered];
     emit({ kind: 'layout', ...found, covered, coveredBefore, near });

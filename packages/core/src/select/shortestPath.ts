@@ -5,6 +5,8 @@ import type { Mesh } from '../mesh/mesh.ts';
 export interface Path {
   /** Least cost of every vertex reached, Infinity elsewhere. */
   readonly cost: Float64Array;
+  /** The edge by which each vertex was reached, -1 for the start and what was not: the tree of least-cost ways. */
+  readonly via: Int32Array;
   /** Edges from the start to a vertex, in order; empty when it was not reached. */
   edgesTo(vertex: number): number[];
 }
@@ -47,6 +49,7 @@ export function shortestPath(
   }
   return {
     cost,
+    via,
     edgesTo(vertex) {
       const edges: number[] = [];
       for (let v = vertex; via[v] >= 0; v = edgeVertices[2 * via[v]] + edgeVertices[2 * via[v] + 1] - v) {

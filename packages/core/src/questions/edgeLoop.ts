@@ -1,15 +1,26 @@
 import { topologyOf } from '../document/document.ts';
 import { record, whole } from '../params.ts';
 import { edgeLoop as loopOf } from '../select/edgeLoop.ts';
+import { ringAround } from '../select/ringAround.ts';
 import { question } from './question.ts';
 
-/** The loop an edge belongs to. */
+/**
+ * The loop an edge belongs to, or its seam; and where there is none, as on triangles, the tightest ring through it round whatever it lies on.
+ */
 export const edgeLoop = question({
   name: 'edge-loop',
   params: record({ edge: whole() }),
   several: true,
-  answer(document, { edge }) {
-    const { mesh, links } = topologyOf(document.model);
-    return edge < links.joined.length ? loopOf(mesh, links, edge) : [];
+  answer(
+    { model, seams },
+    { edge },
+  ): { readonly edges: readonly number[]; readonly what: 'loop' | 'seam' | 'ring' | 'edge' } {
+    const { mesh, links } = topologyOf(model);
+    if (edge >= links.joined.length) return { edges: [], what: 'edge' };
+    const loop = loopOf(mesh, links, edge, seams);
+    if (loop.length > 1) return { edges: loop, what: seams[edge] ? 'seam' : 'loop' };
+    const rings = [0, 1].map((end) => ringAround(mesh, links, links.edgeVertices[2 * edge + end]));
+    const [ring] = rings.filter((r) => r.length > 0).sort((a, b) => a.length - b.length);
+    return ring ? { edges: ring, what: 'ring' } : { edges: loop, what: 'edge' };
   },
 });

@@ -6,8 +6,9 @@ import { findEdge } from '../mesh/connectivity.ts';
 import { modelFromMesh } from '../mesh/model.ts';
 import { request } from '../operations/catalogue.ts';
 import { unattended } from '../progress.ts';
+import { meshOfShell } from '../surface/cutShell.ts';
 import { after } from '../testing/acts.ts';
-import { cube, torus } from '../testing/shapes.ts';
+import { cube, torus, tube } from '../testing/shapes.ts';
 import { type AskedOf, answerQuestion, QUESTIONS, type QuestionName } from './index.ts';
 
 let bare: HemDocument;
@@ -88,8 +89,21 @@ describe('picking', () => {
 describe('questions', () => {
   it('about loops, overlaps, health and pictures are answered', async () => {
     const ring = openDocument(modelFromMesh('Torus', torus(12, 8)));
-    expect([8, 12]).toContain((await ask(ring, 'edge-loop', { edge: 3 })).length);
-    expect(await ask(ring, 'edge-loop', { edge: 1e9 })).toEqual([]);
+    const loop = await ask(ring, 'edge-loop', { edge: 3 });
+    expect(loop.what).toBe('loop');
+    expect([8, 12]).toContain(loop.edges.length);
+    expect((await ask(ring, 'edge-loop', { edge: 1e9 })).edges).toEqual([]);
+    // A sleeve of triangles has no loops of quads: a ring is taken.
+    const sleeve = openDocument(modelFromMesh('Sleeve', meshOfShell(tube(12, 9, 14))));
+    const { links } = topologyOf(sleeve.model);
+    const slanted = findEdge(links, 4 * 9, 5 * 9 + 1);
+    const round = await ask(sleeve, 'edge-loop', { edge: slanted });
+    expect(round).toMatchObject({ what: 'ring', edges: { length: 9 } });
+    // Once it is cut, the seam is followed, and a loop ends at it.
+    const seam = await after(sleeve, request('cut', { edges: [...round.edges] }));
+    const again = await ask(seam, 'edge-loop', { edge: round.edges[0] });
+    expect(again.what).toBe('seam');
+    expect(new Set(again.edges)).toEqual(new Set(round.edges));
     expect(await ask(cut, 'overlaps', {})).toEqual({ faces: new Uint32Array(0), atLeast: false });
     expect((await ask(cut, 'examination', {})).findings).toEqual([]);
     expect(await ask(cut, 'count-finding', { kind: 'cracks' })).toBe(0);

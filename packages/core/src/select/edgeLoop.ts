@@ -3,17 +3,24 @@ import type { Mesh } from '../mesh/mesh.ts';
 
 /**
  * The loop an edge belongs to, both ways: at a vertex where four edges meet it goes on to the one opposite; at
- * a border it follows the border; anywhere else it ends.
+ * a border it follows the border; anywhere else, and where it meets a seam, it ends. A seam is followed to where it forks or ends.
  *
+ * @param seams  1 for each edge that is cut; none when absent
  * @returns edges of the loop in order, the given one among them
  */
-export function edgeLoop(mesh: Mesh, links: Connectivity, edge: number): number[] {
+export function edgeLoop(mesh: Mesh, links: Connectivity, edge: number, seams?: Uint8Array): number[] {
   const [a, b] = [links.edgeVertices[2 * edge], links.edgeVertices[2 * edge + 1]];
   const loop = [edge];
   const seen = new Set(loop);
+  const next = (e: number, v: number): number => {
+    if (!seams || !links.joined[e]) return onward(mesh, links, e, v);
+    const cut = edgesAt(links, v).filter((other) => seams[other] && links.joined[other]);
+    if (seams[e]) return cut.length === 2 ? cut[0] + cut[1] - e : -1;
+    return cut.length === 0 ? onward(mesh, links, e, v) : -1;
+  };
   const walk = (from: number, add: (e: number) => void) => {
     let v = from;
-    for (let e = onward(mesh, links, edge, v); e >= 0 && !seen.has(e); e = onward(mesh, links, e, v)) {
+    for (let e = next(edge, v); e >= 0 && !seen.has(e); e = next(e, v)) {
       seen.add(e);
       add(e);
       v = links.edgeVertices[2 * e] + links.edgeVertices[2 * e + 1] - v;
@@ -24,16 +31,18 @@ export function edgeLoop(mesh: Mesh, links: Connectivity, edge: number): number[
   return loop;
 }
 
+const edgesAt = ({ vertexEdges, vertexEdgeStart }: Connectivity, v: number): number[] => [
+  ...vertexEdges.subarray(vertexEdgeStart[v], vertexEdgeStart[v + 1]),
+];
+
 /** The edge that goes on from `edge` beyond vertex `v`, or -1. */
 function onward(mesh: Mesh, links: Connectivity, edge: number, v: number): number {
-  const first = links.vertexEdgeStart[v];
-  const count = links.vertexEdgeStart[v + 1] - first;
-  const around = Array.from({ length: count }, (_, i) => links.vertexEdges[first + i]);
+  const around = edgesAt(links, v);
   if (!links.joined[edge]) {
     const borders = around.filter((e) => e !== edge && !links.joined[e]);
     return borders.length === 1 ? borders[0] : -1;
   }
-  if (count !== 4 || around.some((e) => !links.joined[e])) return -1;
+  if (around.length !== 4 || around.some((e) => !links.joined[e])) return -1;
   const beside = new Set<number>();
   for (let i = links.edgeCornerStart[edge]; i < links.edgeCornerStart[edge + 1]; i++) {
     const f = links.cornerFace[links.edgeCorners[i]];

@@ -1,5 +1,5 @@
-import type { Connectivity } from '../mesh/connectivity.ts';
-import { disjointSets, findRoot, numberSets, unite } from '../mesh/disjointSets.ts';
+import { bucket, type Connectivity } from '../mesh/connectivity.ts';
+import { disjointSets, numberSets, unite } from '../mesh/disjointSets.ts';
 import { faceCount, type Mesh } from '../mesh/mesh.ts';
 import { faceNormal } from '../mesh/normals.ts';
 import { edgeLength, type Path, shortestPath } from './shortestPath.ts';
@@ -14,37 +14,31 @@ const TIGHT = 0.4;
  * The tightest closed ring of edges through a vertex that goes round something: an arm, a finger, a neck, a sleeve, a handle. Of the loops
  * that one edge closes over the tree of shortest ways from the vertex, it is the shortest that does not separate the surface, or parts one
  * border from another, or parts off far more surface on either side than a flat disc with its border has. What lies on the sides is read
- * off a dual tree, each edge of which crosses one loop; edges in neither tree close loops round handles, the shortest first (tree and
- * cotree: Eppstein 2003; Erickson and Whittlesey 2005).
+ * off a dual tree, each edge of which crosses one loop; edges in neither tree tell which loops go round handles (tree and cotree: Eppstein
+ * 2003; Erickson and Whittlesey 2005).
  *
  * @returns edges in order, from the vertex round to it; none where there is nothing to go round
  */
 export function ringAround(mesh: Mesh, links: Connectivity, vertex: number): number[] {
+  const { edgeVertices } = links;
   const paths = shortestPath(links, vertex, undefined, (e) => edgeLength(mesh, links, e));
-  const lengthOf = (e: number): number =>
-    paths.cost[links.edgeVertices[2 * e]] +
-    paths.cost[links.edgeVertices[2 * e + 1]] +
-    edgeLength(mesh, links, e);
   const branch = branches(links, paths, vertex);
-  const isLoop = (e: number): boolean =>
-    branch[links.edgeVertices[2 * e]] !== branch[links.edgeVertices[2 * e + 1]];
-
-  const dual = dualEdges(mesh, links, paths, lengthOf);
-  const { tree, rest } = spanningTree(dual);
-  const sides = sidesOf(mesh, dual, tree, rest);
+  const dual = dualGraph(mesh, links, paths);
+  const sides = sidesOf(mesh, dual);
   let best = -1;
   let least = Infinity;
-  const offer = (e: number): void => {
-    if (lengthOf(e) < least && isLoop(e)) [best, least] = [e, lengthOf(e)];
-  };
-  for (const d of rest) offer(dual.edge[d]);
-  for (const d of tree) {
-    const length = lengthOf(dual.edge[d]);
-    if (length < least && (sides.isEssential(d) || length ** 2 < TIGHT * 4 * Math.PI * sides.smaller(d)))
-      offer(dual.edge[d]);
+  for (let d = 0; d < dual.edge.length; d++) {
+    const e = dual.edge[d];
+    const a = edgeVertices[2 * e];
+    const b = edgeVertices[2 * e + 1];
+    if (branch[a] === branch[b]) continue;
+    const length = paths.cost[a] + paths.cost[b] + edgeLength(mesh, links, e);
+    if (length >= least) continue;
+    if (sides.isEssential(d) || length ** 2 < TIGHT * 4 * Math.PI * sides.smaller(d))
+      [best, least] = [e, length];
   }
   if (best < 0) return [];
-  const [a, b] = [links.edgeVertices[2 * best], links.edgeVertices[2 * best + 1]];
+  const [a, b] = [edgeVertices[2 * best], edgeVertices[2 * best + 1]];
   return [...paths.edgesTo(a), best, ...paths.edgesTo(b).reverse()];
 }
 
@@ -67,21 +61,17 @@ function branches({ edgeVertices }: Connectivity, { via }: Path, start: number):
   return branch;
 }
 
-/** Faces and borders, each a node, joined by the edges that are not in the tree of ways; the longest loop first. */
+/** Faces and borders, each a node, joined by the edges that are not in the tree of ways. */
 interface Dual {
   readonly faces: number;
   readonly nodes: number;
-  /** Edge of the mesh of each dual edge, and the two nodes beside it. */
-  readonly edge: number[];
-  readonly ends: readonly (readonly [number, number])[];
+  /** Edge of the mesh that each dual edge crosses. */
+  readonly edge: Uint32Array;
+  /** The two nodes beside it: `2 × edge.length`. */
+  readonly ends: Uint32Array;
 }
 
-function dualEdges(
-  mesh: Mesh,
-  links: Connectivity,
-  { via, cost }: Path,
-  lengthOf: (e: number) => number,
-): Dual {
+function dualGraph(mesh: Mesh, links: Connectivity, { via, cost }: Path): Dual {
   const { edgeVertices, edgeCorners, edgeCornerStart, cornerFace, joined } = links;
   const faces = faceCount(mesh);
   const rims = disjointSets(cost.length);
@@ -90,90 +80,75 @@ function dualEdges(
   const border = numberSets(rims);
   const inTree = new Uint8Array(joined.length);
   for (const e of via) if (e >= 0) inTree[e] = 1;
-  const list: number[] = [];
-  for (let e = 0; e < joined.length; e++)
-    if (!inTree[e] && cost[edgeVertices[2 * e]] < Infinity) list.push(e);
-  const length = Float64Array.from(list, lengthOf);
-  const order = Uint32Array.from(list.keys()).sort((i, j) => length[j] - length[i]);
-  const edge: number[] = [];
-  const ends: (readonly [number, number])[] = [];
-  for (const i of order) {
-    const e = list[i];
-    const sides = Array.from(
-      edgeCorners.subarray(edgeCornerStart[e], edgeCornerStart[e + 1]),
-      (c) => cornerFace[c],
-    );
+  const edge = new Uint32Array(cornerFace.length);
+  const ends = new Uint32Array(2 * cornerFace.length);
+  let count = 0;
+  const add = (e: number, a: number, b: number): void => {
+    edge[count] = e;
+    ends[2 * count] = a;
+    ends[2 * count + 1] = b;
+    count++;
+  };
+  for (let e = 0; e < joined.length; e++) {
+    if (inTree[e] || cost[edgeVertices[2 * e]] === Infinity) continue;
+    const first = edgeCornerStart[e];
     const rim = faces + border.label[edgeVertices[2 * e]];
-    for (const pair of joined[e] ? [[sides[0], sides[1]] as const] : sides.map((f) => [f, rim] as const)) {
-      edge.push(e);
-      ends.push(pair);
-    }
+    if (joined[e]) add(e, cornerFace[edgeCorners[first]], cornerFace[edgeCorners[first + 1]]);
+    else for (let i = first; i < edgeCornerStart[e + 1]; i++) add(e, cornerFace[edgeCorners[i]], rim);
   }
-  return { faces, nodes: faces + border.count, edge, ends };
+  return { faces, nodes: faces + border.count, edge: edge.slice(0, count), ends: ends.slice(0, 2 * count) };
 }
 
-/** A spanning forest that takes the edges in order (Kruskal 1956), and what is left over. */
-function spanningTree({ nodes, ends }: Dual): { tree: number[]; rest: number[] } {
-  const sets = disjointSets(nodes);
-  const tree: number[] = [];
-  const rest: number[] = [];
-  ends.forEach(([a, b], d) => {
-    if (findRoot(sets, a) === findRoot(sets, b)) rest.push(d);
-    else {
-      unite(sets, a, b);
-      tree.push(d);
-    }
-  });
-  return { tree, rest };
-}
-
-/** What lies on either side of the loop of an edge of the dual tree. */
-function sidesOf(mesh: Mesh, { faces, nodes, ends }: Dual, tree: readonly number[], rest: readonly number[]) {
-  const around: number[][] = Array.from({ length: nodes }, () => []);
-  for (const d of tree) for (const node of ends[d]) around[node].push(d);
+/** What lies on either side of the loop that each dual edge crosses, by a spanning forest of the dual graph. */
+function sidesOf(mesh: Mesh, { faces, nodes, edge, ends }: Dual) {
+  const { start, items } = bucket(ends, nodes);
   const up = new Int32Array(nodes).fill(-1);
   const depth = new Int32Array(nodes).fill(-1);
-  const order: number[] = [];
-  const root = new Int32Array(nodes);
-  for (let start = 0; start < nodes; start++) {
-    if (depth[start] >= 0 || around[start].length === 0) continue;
-    depth[start] = 0;
-    const first = order.length;
-    order.push(start);
-    for (let k = first; k < order.length; k++) {
+  const root = new Uint32Array(nodes);
+  const order = new Uint32Array(nodes);
+  let reached = 0;
+  for (let first = 0; first < nodes; first++) {
+    if (depth[first] >= 0) continue;
+    depth[first] = 0;
+    let k = reached;
+    order[reached++] = first;
+    for (; k < reached; k++) {
       const node = order[k];
-      root[node] = start;
-      for (const d of around[node]) {
-        if (d === up[node]) continue;
-        const next = ends[d][0] + ends[d][1] - node;
+      root[node] = first;
+      for (let i = start[node]; i < start[node + 1]; i++) {
+        const next = ends[items[i] ^ 1];
+        if (depth[next] >= 0) continue;
         depth[next] = depth[node] + 1;
-        up[next] = d;
-        order.push(next);
+        up[next] = items[i] >> 1;
+        order[reached++] = next;
       }
     }
   }
-  const over = (node: number): number => ends[up[node]][0] + ends[up[node]][1] - node;
+  const over = (node: number): number => ends[2 * up[node]] + ends[2 * up[node] + 1] - node;
   const area = new Float64Array(nodes);
   const rims = new Uint32Array(nodes);
   for (let f = 0; f < faces; f++) area[f] = Math.hypot(...faceNormal(mesh, f)) / 2;
-  for (let node = faces; node < nodes; node++) rims[node] = 1;
-  for (let k = order.length - 1; k >= 0; k--) {
+  rims.fill(1, faces);
+  for (let k = reached - 1; k >= 0; k--) {
     const node = order[k];
     if (up[node] < 0) continue;
     area[over(node)] += area[node];
     rims[over(node)] += rims[node];
   }
   // A loop that another edge leads round does not separate.
-  const isHandle = new Uint8Array(ends.length);
-  for (const d of rest) {
-    let [a, b] = ends[d];
+  const isHandle = new Uint8Array(edge.length);
+  for (let d = 0; d < edge.length; d++) {
+    let a = ends[2 * d];
+    let b = ends[2 * d + 1];
+    if (up[a] === d || up[b] === d) continue;
+    isHandle[d] = 1;
     while (a !== b) {
       if (depth[a] < depth[b]) [a, b] = [b, a];
       isHandle[up[a]] = 1;
       a = over(a);
     }
   }
-  const lower = (d: number): number => (up[ends[d][0]] === d ? ends[d][0] : ends[d][1]);
+  const lower = (d: number): number => (up[ends[2 * d]] === d ? ends[2 * d] : ends[2 * d + 1]);
   return {
     isEssential(d: number): boolean {
       const node = lower(d);

@@ -75,6 +75,16 @@ describe('edge loop', () => {
     expect(edgeLoop(mesh, links, 0)).toEqual([0]);
   });
 
+  it('ends where it meets a seam, and follows a seam to its forks', () => {
+    const { mesh, links } = grid(4, 6);
+    const seams = new Uint8Array(links.joined.length);
+    for (const e of edgeLoop(mesh, links, findEdge(links, 14, 15))) seams[e] = 1;
+    expect(edgeLoop(mesh, links, findEdge(links, 3, 10), seams)).toHaveLength(2);
+    expect(edgeLoop(mesh, links, findEdge(links, 14, 15), seams)).toHaveLength(6);
+    seams[findEdge(links, 17, 24)] = 1;
+    expect(edgeLoop(mesh, links, findEdge(links, 14, 15), seams)).toHaveLength(3);
+  });
+
   it('runs straight between two borders', () => {
     const { mesh, links } = grid(4, 6);
     const across = edgeLoop(mesh, links, findEdge(links, 3, 10));

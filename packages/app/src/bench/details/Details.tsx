@@ -109,7 +109,7 @@ const some = (count: number, thing: string): string =>
 
 /** What to do next where nothing is selected. */
 const HINTS = {
-  edges: 'Click an edge, or double-click for its loop.',
+  edges: 'Click an edge, or double-click for its loop, or on triangles for the ring round its place.',
   faces: 'Click a face, or double-click for its piece.',
   shells: 'Click a shell in either pane or in the list.',
 } as const;

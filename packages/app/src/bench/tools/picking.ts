@@ -1,4 +1,4 @@
-import { afterPick } from '../../store/acts.ts';
+import { afterPick, hint } from '../../store/acts.ts';
 import { useBench } from '../../store/bench.ts';
 import { select } from '../../store/select.ts';
 import type { How } from '../../store/selection.ts';
@@ -18,7 +18,7 @@ function pickAt(at: Place): void {
   );
 }
 
-/** Selects the whole loop of an edge, the whole piece of a face. */
+/** Selects the whole loop or ring of an edge, the whole piece of a face. */
 function pickWhole(at: Place): void {
   afterPick(at.pick().then((found) => found && selectWhole(found, at.how)));
 }
@@ -28,7 +28,11 @@ async function selectWhole(found: Picked, how: How): Promise<void> {
   if (target === 'shells') return;
   if (target === 'edges') {
     const loop = await ask('edge-loop', { edge: found.edge });
-    return select('edges', loop ?? [], how);
+    if (!loop) return;
+    select('edges', loop.edges, how);
+    if (loop.what === 'ring') hint('No loop of quads here: this is the tightest ring through the edge.');
+    if (loop.what === 'edge') hint('Neither a loop nor a ring runs through this edge: it was taken alone.');
+    return;
   }
   const piece = model?.parts.find(({ kind }) => kind === 'piece')?.facePart;
   const faces: number[] = [];

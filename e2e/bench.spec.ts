@@ -58,6 +58,13 @@ test('an edge that is pointed at lights up in both panes, and a cut is shown bef
   await page.getByRole('button', { name: 'Frame the tile' }).click();
   await page.mouse.move(5, 400);
   expect([await marked(page, 'model'), await marked(page, 'board')]).toEqual([0, 0]);
+  // What a double click would take is told and drawn before: here the seam, all round.
+  const one = await marked(page, 'board');
+  await page.mouse.move(...(await onPost(page, RING)));
+  await expect(page.getByText('A double-click here takes 4 edges.')).toBeVisible();
+  await expect.poll(() => marked(page, 'board')).toBeGreaterThan(one + 40);
+  await page.mouse.move(5, 400);
+  await expect.poll(() => marked(page, 'board')).toBe(0);
   // An upright edge in front, above the ring: cutting it opens the upper shell.
   const [x, y] = await onPost(page, [1, 1.5, 0]);
   await page.mouse.move(x, y);

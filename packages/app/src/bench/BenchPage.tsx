@@ -23,6 +23,7 @@ import { useBenchKeys } from './useBenchKeys.ts';
 import { useGhost } from './useGhost.ts';
 import { usePicture } from './usePicture.ts';
 import { type KeptView, useViewKeeping } from './useViewKeeping.ts';
+import { useWholeOfHover } from './useWholeOfHover.ts';
 
 const HelpOver = lazy(() => import('../help/HelpOver.tsx').then((module) => ({ default: module.HelpOver })));
 
@@ -63,6 +64,7 @@ export function BenchPage() {
   useBenchKeys();
   useHealth(loaded);
   useGhost(loaded);
+  useWholeOfHover(loaded);
   usePicture(loaded);
 
   // biome-ignore lint/correctness/useExhaustiveDependencies: what the artist came with is said once

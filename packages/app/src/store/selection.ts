@@ -7,6 +7,8 @@ export interface Hover {
   readonly edge: number;
   readonly face: number;
   readonly shell: number;
+  /** Edges that a double click here would take; known once the pointer rests. */
+  readonly whole?: readonly number[];
 }
 
 /** What is selected and what the pointer is at, the same in both panes. */

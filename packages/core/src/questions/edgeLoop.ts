@@ -1,5 +1,5 @@
 import { topologyOf } from '../document/document.ts';
-import { record, whole } from '../params.ts';
+import { flag, otherwise, record, whole } from '../params.ts';
 import { edgeLoop as loopOf } from '../select/edgeLoop.ts';
 import { ringAround } from '../select/ringAround.ts';
 import { question } from './question.ts';
@@ -9,17 +9,23 @@ import { question } from './question.ts';
  */
 export const edgeLoop = question({
   name: 'edge-loop',
-  params: record({ edge: whole() }),
+  params: record({
+    edge: whole(),
+    /** Whether a ring is looked for, which takes longer the larger the mesh is. */
+    rings: otherwise(flag(), true),
+  }),
   several: true,
   answer(
     { model, seams },
-    { edge },
+    { edge, rings: wanted },
   ): { readonly edges: readonly number[]; readonly what: 'loop' | 'seam' | 'ring' | 'edge' } {
     const { mesh, links } = topologyOf(model);
     if (edge >= links.joined.length) return { edges: [], what: 'edge' };
     const loop = loopOf(mesh, links, edge, seams);
     if (loop.length > 1) return { edges: loop, what: seams[edge] ? 'seam' : 'loop' };
-    const rings = [0, 1].map((end) => ringAround(mesh, links, links.edgeVertices[2 * edge + end]));
+    const rings = (wanted ? [0, 1] : []).map((end) =>
+      ringAround(mesh, links, links.edgeVertices[2 * edge + end]),
+    );
     const [ring] = rings.filter((r) => r.length > 0).sort((a, b) => a.length - b.length);
     return ring ? { edges: ring, what: 'ring' } : { edges: loop, what: 'edge' };
   },

@@ -134,6 +134,7 @@ function Selection() {
   const judgement = useBench((s) => (chosen.size === 1 ? judgements(s)[first] : undefined));
   const stretch = row?.stretch;
   const worst = mostStretched(rows);
+  const whole = useBench((s) => (s.target === 'edges' ? (s.hover?.whole?.length ?? 0) : 0));
   return (
     <section className="selection" aria-label="Selection">
       <p data-testid="selection">
@@ -142,7 +143,9 @@ function Selection() {
       </p>
       {edges + faces + chosen.size === 0 && (
         <>
-          <p className="selection-hint">{HINTS[target]}</p>
+          <p className="selection-hint">
+            {whole > 0 ? `A double-click here takes ${whole} edges.` : HINTS[target]}
+          </p>
           {worst >= 0 && (
             <dl>
               <dt>Most stretched</dt>

@@ -5,9 +5,11 @@ import {
   boardChosen,
   boardHover,
   boardRim,
+  boardWhole,
   modelChosen,
   modelHover,
   modelRim,
+  modelWhole,
   shiningThrough,
 } from './marks.ts';
 import { overlapDots } from './overlaps.ts';
@@ -23,6 +25,7 @@ export const LAYERS: readonly Layer[] = [
   modelWires,
   modelSeams,
   modelRim,
+  modelWhole,
   modelHover,
   modelChosen,
   shiningThrough,
@@ -32,6 +35,7 @@ export const LAYERS: readonly Layer[] = [
   boardBorders,
   overlapDots,
   boardRim,
+  boardWhole,
   boardHover,
   boardChosen,
   ghost,

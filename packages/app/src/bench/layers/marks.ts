@@ -6,16 +6,20 @@ import { fatLines } from '../panes/fatLines.ts';
 import type { Layer, Scenery } from './layer.ts';
 
 const HOVERED = { colour: PALETTE.fuchsia, width: 4, opacity: 0.55, order: 3 };
+const WHOLE = { colour: PALETTE.fuchsia, width: 2, opacity: 0.5, order: 3 };
 const CHOSEN = { colour: PALETTE.fuchsia, width: 3.5, order: 4 };
 
 const hoveredEdges = ({ hover, target }: BenchStore): number[] =>
   hover && target === 'edges' ? [hover.edge] : [];
 
-/** Edges that are selected or pointed at. */
+const wholeEdges = ({ hover, target }: BenchStore): readonly number[] =>
+  (target === 'edges' && hover?.whole) || [];
+
+/** Edges that are selected or pointed at, or would be taken by a double click. */
 const edgesIn = (
   name: string,
   pane: 'model' | 'board',
-  look: typeof HOVERED | typeof CHOSEN,
+  look: typeof HOVERED | typeof WHOLE | typeof CHOSEN,
   edgesOf: (state: BenchStore) => Iterable<number>,
   needs: (state: BenchStore) => readonly unknown[],
 ): Layer => ({
@@ -42,6 +46,8 @@ const choosing = (s: BenchStore) => [s.edges];
 
 export const modelHover = edgesIn('hovered edge', 'model', HOVERED, hoveredEdges, hovering);
 export const boardHover = edgesIn('hovered edge', 'board', HOVERED, hoveredEdges, hovering);
+export const modelWhole = edgesIn('loop of the hovered edge', 'model', WHOLE, wholeEdges, hovering);
+export const boardWhole = edgesIn('loop of the hovered edge', 'board', WHOLE, wholeEdges, hovering);
 export const modelChosen = edgesIn('selected edges', 'model', CHOSEN, (s) => s.edges, choosing);
 export const boardChosen = edgesIn('selected edges', 'board', CHOSEN, (s) => s.edges, choosing);
 

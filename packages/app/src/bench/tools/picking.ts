@@ -54,7 +54,8 @@ function hoverPicker() {
       if (hover) useBench.setState({ hover: undefined });
     } else if (hover?.pane !== at.pane || hover.edge !== found.edge || hover.face !== found.face) {
       const { edge, face, shell } = found;
-      useBench.setState({ hover: { pane: at.pane, edge, face, shell } });
+      const whole = hover?.edge === edge ? hover.whole : undefined;
+      useBench.setState({ hover: { pane: at.pane, edge, face, shell, whole } });
     }
   };
   return {

@@ -343,7 +343,7 @@ function sortEntries(n: i32, columnStart: usize, row: usize, position: usize): v
       const b = at(position, at(row, k));
       const slot = at(entryStart, min(a, b)) - 1;
       put(entryStart, min(a, b), slot);
-      // A block whose column is eliminated after its row lands transposed: said by its sign.
+      // A block, or a complex number, whose column is eliminated after its row lands transposed: said by its sign.
       put(entryOf, slot, a > b ? ~k : k);
       put(otherOf, slot, max(a, b));
     }

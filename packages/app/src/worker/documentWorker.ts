@@ -22,6 +22,7 @@ const database = databaseNamed();
 const jobs = workerPool();
 const previewJobs = workerPool(1);
 const backgroundJobs = workerPool(1);
+const idleJobs = workerPool(1);
 const reading = readingDesk();
 
 const rack = rackDesk(database, backgroundJobs);
@@ -160,7 +161,8 @@ const api: BenchApi = {
         }
         const keeper = databaseKeeper(database, { row, baseAt, fresh, lock });
         const listener = (event: BenchEvent) => void listen(Comlink.transfer(event, buffersIn(event)));
-        desk = sessionDesk({ document, history, keeper, jobs, previewJobs, backgroundJobs }, listener, () => {
+        const start = { document, history, keeper, jobs, previewJobs, backgroundJobs, idleJobs };
+        desk = sessionDesk(start, listener, () => {
           jobs.warm();
           previewJobs.start();
           if (!row.picture)

@@ -27,6 +27,7 @@ export interface DeskStart {
   readonly jobs: Jobs;
   readonly previewJobs: Jobs;
   readonly backgroundJobs: Jobs;
+  readonly idleJobs: Jobs;
 }
 
 /**

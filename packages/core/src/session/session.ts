@@ -69,6 +69,8 @@ export interface SessionStart {
   readonly previewJobs?: Jobs;
   /** Where questions are answered for which nobody waits. */
   readonly backgroundJobs?: Jobs;
+  /** Where those are answered that are only for idle times and may take long, so that no other waits behind them. */
+  readonly idleJobs?: Jobs;
   readonly emit?: (event: SessionEvent) => void;
 }
 
@@ -92,6 +94,7 @@ export function openSession({
   jobs,
   previewJobs = jobs,
   backgroundJobs = previewJobs,
+  idleJobs = backgroundJobs,
   emit = () => undefined,
   ...start
 }: SessionStart) {
@@ -362,7 +365,7 @@ export function openSession({
       try {
         return await answerQuestion(document, name, params, {
           signal,
-          jobs: isBackground(name) ? backgroundJobs : previewJobs,
+          jobs: isIdle(name) ? idleJobs : isBackground(name) ? backgroundJobs : previewJobs,
           report,
         });
       } catch (error) {

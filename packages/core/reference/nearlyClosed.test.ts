@@ -151,7 +151,11 @@ describe.each([
     );
     const diagonal = Math.hypot(length, round);
     const due = [length, length, round, round, diagonal, diagonal].sort((a, b) => a - b);
-    far.sort((a, b) => a - b).forEach((d, i) => expect(d).toBeCloseTo(due[i], 5));
+    far
+      .sort((a, b) => a - b)
+      .forEach((d, i) => {
+        expect(d).toBeCloseTo(due[i], 5);
+      });
     expect(far).toHaveLength(6);
   });
 });

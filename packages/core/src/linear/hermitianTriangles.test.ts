@@ -83,7 +83,9 @@ describe('Hermitian systems of triangles', () => {
         const lower = asReal(entries);
         const x = Float64Array.from({ length: 2 * n }, () => 2 * random() - 1);
         const product = multiplyTriangles(triangles, lower, x);
-        multiplyHermitian(triangles, entries, x).forEach((y, i) => expect(y).toBeCloseTo(product[i], 12));
+        multiplyHermitian(triangles, entries, x).forEach((y, i) => {
+          expect(y).toBeCloseTo(product[i], 12);
+        });
 
         const fixed = new Uint8Array(n);
         for (const v of held) fixed[v] = 1;
@@ -92,7 +94,9 @@ describe('Hermitian systems of triangles', () => {
         const answer = solveTriangles(system, factoriseHermitian(system, entries, { diagonal }), x);
         const twin = triangleSystem(triangles, n, fixed);
         const due = solveTriangles(twin, factoriseTriangles(twin, lower, { diagonal }), x);
-        answer.forEach((value, i) => expect(value).toBeCloseTo(due[i], 10));
+        answer.forEach((value, i) => {
+          expect(value).toBeCloseTo(due[i], 10);
+        });
       }),
     );
   });

@@ -17,7 +17,7 @@ const shapes: [name: string, make: () => Mesh][] = [
 ];
 const ACTS = 50;
 
-/** Random acts on many shapes: see testing/wander.ts. `--large` walks ten times as often. */
+/** Random acts on many shapes: see testing/wander.ts. `--large` walks ten times as often, which takes an hour or so; each model is told when it is done. */
 export async function wandering(large: boolean): Promise<Table> {
   const rows: string[][] = [];
   const walks = large ? 20 : 2;
@@ -34,6 +34,7 @@ export async function wandering(large: boolean): Promise<Table> {
       }
     }
     rows.push([name, String(walks * ACTS), String(done), String(refused), String(faults)]);
+    process.stderr.write(`${rows[rows.length - 1].join(', ')}\n`);
   }
   return {
     title: 'Random acts',

@@ -35,12 +35,12 @@ f 8 5 9 12
 f 9 10 11 12
 `;
 
-/** Most of a ball, open below: a sheet of quads that unfolds with much stretch. */
-export function dome(rings: number, sectors: number): string {
+/** Most of a ball, open below, down to an angle of `reach` from the top: a sheet of quads that unfolds with much stretch. */
+export function dome(rings: number, sectors: number, reach = 2.4): string {
   const lines: string[] = [];
   for (let i = 0; i <= rings; i++) {
     for (let j = 0; j < sectors; j++) {
-      const [a, b] = [0.02 + (2.4 * i) / rings, (2 * Math.PI * j) / sectors];
+      const [a, b] = [0.02 + (reach * i) / rings, (2 * Math.PI * j) / sectors];
       lines.push(`v ${Math.sin(a) * Math.cos(b)} ${Math.cos(a)} ${Math.sin(a) * Math.sin(b)}`);
     }
   }

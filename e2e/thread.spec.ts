@@ -90,8 +90,8 @@ test('from the Rack to the exported file, with real mouse and keys', async ({ pa
 test('relax shows its figure, moves the picture, and stops half-way with the best so far', async ({
   page,
 }) => {
-  // Large enough that no machine is done before the hand is at Stop.
-  await openModel(page, 'dome.obj', dome(120, 260));
+  // Large and closed enough, and so with steps enough, that no machine is done before the hand is at Stop.
+  await openModel(page, 'dome.obj', dome(90, 200, 2.8));
   await benchReady(page);
   await page.keyboard.press('s');
   await idle(page);

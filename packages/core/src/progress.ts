@@ -44,3 +44,8 @@ export function within(signal: StopSignal, seconds: number): StopSignal {
     },
   };
 }
+
+declare const setTimeout: (work: () => void) => unknown;
+
+/** Lets whatever else waits in this thread have its turn, a stop among it. */
+export const breath = (): Promise<void> => new Promise((resolve) => void setTimeout(resolve));

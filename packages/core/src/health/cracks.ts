@@ -1,8 +1,8 @@
 import { disjointSets, findRoot, unite } from '../mesh/disjointSets.ts';
 import { withJoined } from '../mesh/edit.ts';
+import { pointGrid } from '../mesh/pointGrid.ts';
 import { borderEdges, meanLength } from './borderEdges.ts';
 import { type Check, type CheckOptions, found, type Patient } from './check.ts';
-import { pointGrid } from './pointGrid.ts';
 
 /**
  * Borders that lie on each other and are not joined, as mirroring leaves them: pairs of border edges whose ends are

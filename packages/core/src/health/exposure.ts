@@ -1,6 +1,7 @@
 import { Vector3 } from 'three';
 import { type Context, heedStop } from '../progress.ts';
 import { rayCaster, rayTree } from '../surface/rays.ts';
+import { fibonacciSphere } from '../surface/sphere.ts';
 import type { Patient } from './check.ts';
 
 /** Directions tried from each place, evenly over the sphere. */
@@ -48,7 +49,7 @@ export function exposure(
   const seen = new Uint8Array(mesh.faceStart.length - 1);
   if (!(size > 0)) return seen.fill(FRONT);
   const cast = rayCaster(rayTree(points));
-  const directions = fibonacciSphere(DIRECTIONS);
+  const directions = fibonacciSphere(DIRECTIONS).map((d) => new Vector3(...d));
   // Most ways out lead straight up: for each direction, all of them from those nearest to it to those farthest.
   const nearestFirst = directions.map((d) => [...directions].sort((p, q) => q.dot(d) - p.dot(d)));
   const [a, b, c, n, at] = Array.from({ length: 5 }, () => new Vector3());
@@ -100,14 +101,4 @@ function nearest(directions: readonly Vector3[], n: Vector3): number {
     if (dot > most) [best, most] = [i, dot];
   }
   return best;
-}
-
-/** Points evenly over the unit sphere, on a spiral (González 2010). */
-function fibonacciSphere(count: number): Vector3[] {
-  const turn = Math.PI * (3 - Math.sqrt(5));
-  return Array.from({ length: count }, (_, i) => {
-    const z = 1 - (2 * i + 1) / count;
-    const r = Math.sqrt(1 - z * z);
-    return new Vector3(r * Math.cos(turn * i), r * Math.sin(turn * i), z);
-  });
 }

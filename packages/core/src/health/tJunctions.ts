@@ -1,7 +1,7 @@
 import { withInserted } from '../mesh/edit.ts';
+import { pointGrid } from '../mesh/pointGrid.ts';
 import { borderEdges, edgeLength, meanLength } from './borderEdges.ts';
 import { type Check, found, type Patient } from './check.ts';
-import { pointGrid } from './pointGrid.ts';
 
 /** Border points that lie in the middle of another border edge: one side has an edge where the other has two. */
 export const tJunctions: Check = {

@@ -4,6 +4,7 @@ import { countFinding } from './countFinding.ts';
 import { coverage } from './coverage.ts';
 import { drawPicture } from './drawPicture.ts';
 import { examineModel } from './examineModel.ts';
+import { exposure } from './exposure.ts';
 import { inSight } from './inSight.ts';
 import type { Job } from './job.ts';
 import { measureShells } from './measureShells.ts';
@@ -28,6 +29,7 @@ export const JOBS = [
   packTile,
   openPieces,
   bestCut,
+  exposure,
   measureShells,
   overlaps,
   nearShells,

@@ -8,6 +8,7 @@ import { coverage } from './coverage.ts';
 import { edgeLoop } from './edgeLoop.ts';
 import { examination } from './examination.ts';
 import { exportFile } from './exportFile.ts';
+import { exposure } from './exposure.ts';
 import { inBoardBox } from './inBoardBox.ts';
 import { inBox } from './inBox.ts';
 import { nearShells } from './nearShells.ts';
@@ -17,6 +18,7 @@ import { pickBoard } from './pickBoard.ts';
 import { pickModel } from './pickModel.ts';
 import { picture } from './picture.ts';
 import type { Question, QuestionContext } from './question.ts';
+import { route } from './route.ts';
 import { skyLight } from './skyLight.ts';
 
 /** Every question. */
@@ -28,6 +30,8 @@ export const QUESTIONS = [
   inBoardBox,
   neighbours,
   bestCut,
+  route,
+  exposure,
   overlaps,
   nearShells,
   coverage,

@@ -2,7 +2,7 @@ import { plainDocument } from '../document/document.ts';
 import { changesModel } from '../document/patch.ts';
 import { record } from '../params.ts';
 import { question } from './question.ts';
-import { modelTree } from './trees.ts';
+import { wholeTree } from './trees.ts';
 
 /** How the sky falls on the model and on the ground it stands on. */
 export const skyLight = question({
@@ -12,8 +12,7 @@ export const skyLight = question({
   idle: true,
   lapses: (patch) => changesModel(patch) || patch.changes.some(({ kind }) => kind === 'value'),
   async answer(document, _, context) {
-    const shown = { ...document, hidden: new Uint8Array(document.hidden.length) };
-    const { tree } = await modelTree(document.hidden.includes(1) ? shown : document, context.jobs);
+    const { tree } = await wholeTree(document, context.jobs);
     return context.jobs.run('sky-light', { document: plainDocument(document), tree }, context);
   },
 });

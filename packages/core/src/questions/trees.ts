@@ -68,5 +68,12 @@ async function build(document: HemDocument, pointOf: PointOf, jobs: Jobs): Promi
 export const modelTree = (document: HemDocument, jobs: Jobs): Promise<FaceTree> =>
   treeOver(document, document.model.mesh, onModel(document), jobs);
 
+/** Over all faces, the hidden ones as well. */
+export const wholeTree = (document: HemDocument, jobs: Jobs): Promise<FaceTree> =>
+  modelTree(
+    document.hidden.includes(1) ? { ...document, hidden: new Uint8Array(document.hidden.length) } : document,
+    jobs,
+  );
+
 export const boardTree = (document: HemDocument, jobs: Jobs): Promise<FaceTree> =>
   treeOver(document, document.uvSets[document.currentUv].uv, inFlat(document), jobs);

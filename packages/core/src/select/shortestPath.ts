@@ -3,7 +3,7 @@ import type { Connectivity } from '../mesh/connectivity.ts';
 import type { Mesh } from '../mesh/mesh.ts';
 
 export interface Path {
-  /** Least cost of every vertex reached, Infinity elsewhere. */
+  /** Least cost of every vertex reached, Infinity elsewhere; while the ways grow, no less than the least. */
   readonly cost: Float64Array;
   /** The edge by which each vertex was reached, -1 for the start and what was not: the tree of least-cost ways. */
   readonly via: Int32Array;
@@ -11,18 +11,27 @@ export interface Path {
   edgesTo(vertex: number): number[];
 }
 
+/** Ways that go on growing where they were left. */
+export interface GrowingPath extends Path {
+  /**
+   * Goes on until the way to a vertex is found; without one until all are.
+   *
+   * @param most  vertices that are passed at most
+   * @returns whether there is nothing more to find
+   */
+  grow(target?: number, most?: number): boolean;
+}
+
 /**
- * Least-cost ways along edges from one vertex (Dijkstra 1959) with a priority queue.
+ * Least-cost ways along edges from one vertex (Dijkstra 1959) with a priority queue, found as far as they are asked for.
  *
- * @param target  stop once it is reached; undefined for all vertices
  * @param costOf  cost of an edge, 0 or more; Infinity forbids it
  */
-export function shortestPath(
-  links: Connectivity,
+export function growingPath(
+  links: Pick<Connectivity, 'edgeVertices' | 'vertexEdges' | 'vertexEdgeStart'>,
   start: number,
-  target: number | undefined,
   costOf: (edge: number) => number,
-): Path {
+): GrowingPath {
   const { edgeVertices, vertexEdges, vertexEdgeStart } = links;
   const vertices = vertexEdgeStart.length - 1;
   const cost = new Float64Array(vertices).fill(Infinity);
@@ -32,24 +41,31 @@ export function shortestPath(
   const queue = new FlatQueue<number>();
   cost[start] = 0;
   queue.push(start, 0);
-  for (let v = queue.pop(); v !== undefined; v = queue.pop()) {
-    if (settled[v]) continue;
-    settled[v] = 1;
-    if (v === target) break;
-    for (let i = vertexEdgeStart[v]; i < vertexEdgeStart[v + 1]; i++) {
-      const e = vertexEdges[i];
-      const to = edgeVertices[2 * e] + edgeVertices[2 * e + 1] - v;
-      const reached = cost[v] + costOf(e);
-      if (reached < cost[to]) {
-        cost[to] = reached;
-        via[to] = e;
-        queue.push(to, reached);
-      }
-    }
-  }
   return {
     cost,
     via,
+    grow(target, most = Infinity) {
+      if (target !== undefined && settled[target]) return true;
+      for (let left = most; left > 0; ) {
+        const v = queue.pop();
+        if (v === undefined) return true;
+        if (settled[v]) continue;
+        settled[v] = 1;
+        left--;
+        for (let i = vertexEdgeStart[v]; i < vertexEdgeStart[v + 1]; i++) {
+          const e = vertexEdges[i];
+          const to = edgeVertices[2 * e] + edgeVertices[2 * e + 1] - v;
+          const reached = cost[v] + costOf(e);
+          if (reached < cost[to]) {
+            cost[to] = reached;
+            via[to] = e;
+            queue.push(to, reached);
+          }
+        }
+        if (v === target) return true;
+      }
+      return false;
+    },
     edgesTo(vertex) {
       const edges: number[] = [];
       for (let v = vertex; via[v] >= 0; v = edgeVertices[2 * via[v]] + edgeVertices[2 * via[v] + 1] - v) {
@@ -58,6 +74,22 @@ export function shortestPath(
       return edges.reverse();
     },
   };
+}
+
+/**
+ * Least-cost ways from one vertex, to one or to all others: see `growingPath`.
+ *
+ * @param target  stop once it is reached; undefined for all vertices
+ */
+export function shortestPath(
+  links: Connectivity,
+  start: number,
+  target: number | undefined,
+  costOf: (edge: number) => number,
+): Path {
+  const path = growingPath(links, start, costOf);
+  path.grow(target);
+  return path;
 }
 
 export function edgeLength(mesh: Mesh, links: Connectivity, edge: number): number {

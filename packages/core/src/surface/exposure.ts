@@ -3,6 +3,8 @@ import type { Mesh } from '../mesh/mesh.ts';
 import { vertexNormals } from '../mesh/normals.ts';
 import { type Context, heedStop } from '../progress.ts';
 import type { RayCaster } from './rays.ts';
+import { fibonacciSphere } from './sphere.ts';
+import { spread } from './spread.ts';
 
 /** Directions over the whole sphere, of which a point sees half. */
 const DIRECTIONS = 56;
@@ -41,15 +43,7 @@ export function exposure(
     seen[v] = skyFrom(cast, at, normals.subarray(3 * v, 3 * v + 3), size);
     if (v % 512 === 0) context.report({ fraction: v / count });
   }
-  let now: Float32Array = seen;
-  // What was left out is as far from what was not as the stride at most.
-  while (now.includes(-1)) {
-    const next = meanOfNeighbours(now, links, false);
-    if (next.every((value, v) => value === now[v])) return next.map((value) => (value < 0 ? 1 : value));
-    now = next;
-  }
-  for (let i = 0; i < SMOOTHING; i++) now = meanOfNeighbours(now, links, true);
-  return now;
+  return spread(seen, links, SMOOTHING);
 }
 
 /** The part of the sky over a point that nothing near hides. */
@@ -71,30 +65,4 @@ export function skyFrom(
   return all > 0 ? open / all : 1;
 }
 
-const SPHERE = Array.from({ length: DIRECTIONS }, (_, i) => {
-  const y = 1 - (2 * i + 1) / DIRECTIONS;
-  const round = i * Math.PI * (3 - Math.sqrt(5));
-  const r = Math.sqrt(1 - y * y);
-  return [r * Math.cos(round), y, r * Math.sin(round)] as const;
-});
-
-/** The mean over edges of what is known; known values stay, or are evened out too. */
-function meanOfNeighbours(
-  values: Float32Array,
-  { edgeVertices }: Pick<Connectivity, 'edgeVertices'>,
-  evenly: boolean,
-): Float32Array {
-  const sum = new Float32Array(values.length);
-  const count = new Uint32Array(values.length);
-  for (let i = 0; i < edgeVertices.length; i++) {
-    const other = values[edgeVertices[i ^ 1]];
-    if (other < 0) continue;
-    sum[edgeVertices[i]] += other;
-    count[edgeVertices[i]]++;
-  }
-  return values.map((value, v) => {
-    if (count[v] === 0) return value;
-    const mean = sum[v] / count[v];
-    return value < 0 ? mean : evenly ? 0.5 * (value + mean) : value;
-  });
-}
+const SPHERE = fibonacciSphere(DIRECTIONS);

@@ -1,0 +1,48 @@
+import { type HemDocument, plainDocument, topologyOf } from '../document/document.ts';
+import type { Jobs } from '../jobs/index.ts';
+import type { Mesh } from '../mesh/mesh.ts';
+import type { Context } from '../progress.ts';
+import { edgeExposure, type View } from '../surface/viewExposure.ts';
+import { wholeTree } from './trees.ts';
+
+/** How much is seen of a model. */
+export interface Exposures {
+  /** 0 to 1, per vertex and per edge. */
+  readonly vertices: Float32Array;
+  readonly edges: Float32Array;
+}
+
+const known = new WeakMap<Mesh, Map<string, Promise<Exposures>>>();
+
+/**
+ * Worked out once for each way a model is looked at.
+ *
+ * @throws StoppedError
+ */
+export function exposuresOf(
+  document: HemDocument,
+  view: View,
+  context: Context & { readonly jobs: Jobs },
+): Promise<Exposures> {
+  const { mesh, links } = topologyOf(document.model);
+  let byView = known.get(mesh);
+  if (!byView) {
+    byView = new Map();
+    known.set(mesh, byView);
+  }
+  const key = `${view}, ${document.upAxis}`;
+  let found = byView.get(key);
+  if (!found) {
+    const work = async (): Promise<Exposures> => {
+      const { tree } = await wholeTree(document, context.jobs);
+      const task = { document: plainDocument(document), tree, view };
+      const vertices = await context.jobs.run('exposure', task, context);
+      return { vertices, edges: edgeExposure(links, vertices) };
+    };
+    found = work();
+    const own = byView;
+    found.catch(() => own.delete(key));
+    byView.set(key, found);
+  }
+  return found;
+}

@@ -1,27 +1,48 @@
-import { readFileSync } from 'node:fs';
-import { topologyOf } from './src/document/document.ts';
+import { readFileSync, writeFileSync } from 'node:fs';
+import { openDocument, topologyOf, shellOf, shellsOf } from './src/document/document.ts';
 import { readModel } from './src/formats/readModel.ts';
-import { counterparts } from './src/symmetry/counterparts.ts';
-import { findMirror, findTurn, isometryOf } from './src/symmetry/findSymmetry.ts';
-
-for (const f of [
-  '../app/public/demo/toad-ferryman.obj',
-  '../app/public/demo/gourd-lantern.obj',
-  '/tmp/mud-snail.obj',
-]) {
-  const model = await readModel(readFileSync(f), f);
-  const { mesh, links } = topologyOf(model);
-  let t = performance.now();
-  const m = findMirror(mesh, links);
-  const tu = findTurn(mesh, links);
-  console.log(f, m, tu, performance.now() - t);
-  t = performance.now();
-  for (const s of [m, tu])
-    if (s) {
-      const c = counterparts(mesh, links, isometryOf(s));
-      console.log(
-        [c.vertices, c.edges, c.faces].map((l) => [l.length, l.filter((x) => x < 0).length]),
-        performance.now() - t,
-      );
-    }
+import { proposeSeams } from './src/propose/proposeSeams.ts';
+import { exposuresOf } from './src/questions/exposures.ts';
+import { localJobs } from './src/jobs/index.ts';
+import { unattended } from './src/progress.ts';
+import { facesOfShell } from './src/surface/shells.ts';
+import { edgeLength } from './src/select/shortestPath.ts';
+import { findMirror } from './src/symmetry/findSymmetry.ts';
+import { unfoldShell } from './src/unfold/unfold.ts';
+import { relax } from './src/relax/relax.ts';
+import { measureStretch } from './src/measure/stretch.ts';
+import { verdictOf } from './src/surface/verdict.ts';
+import { overlappingTriangles } from './src/measure/overlap.ts';
+const [f, sym = 'auto', most = '1.05', hid = '0.7', N = '2000', K = '100'] = process.argv.slice(2);
+const model = await readModel(readFileSync(f), f);
+const doc = openDocument(model, { keepUvs: false });
+const ctx = { ...unattended, jobs: localJobs };
+let t = performance.now();
+const lap = (w: string) => { console.log(w, (performance.now() - t).toFixed(0)); t = performance.now(); };
+const { mesh, links, triangulation, triangleStart } = topologyOf(model);
+const ex = await exposuresOf(doc, 'all round', ctx); lap('exposure');
+const symmetry = sym === 'auto' ? findMirror(mesh, links) : undefined; lap('symmetry ' + symmetry?.direction);
+const edges = proposeSeams({ mesh, links, triangulation, triangleStart, seams: doc.seams, shells: Array.from({ length: shellsOf(doc).shellCount }, (_, s) => s), exposure: ex.vertices, symmetry }, { most: +most, hidden: +hid, triangles: +N, clusters: +K || undefined, smallest: 0.004, relaxSteps: +(process.env.RS ?? 3) }, unattended);
+lap('proposed ' + edges.length);
+const seams = new Uint8Array(links.joined.length); for (const e of edges) seams[e] = 1;
+const after = { ...doc, seams };
+let A = 0, S = 0, len = 0; for (const e of edges) len += edgeLength(mesh, links, e);
+const thirds = [...ex.edges].sort((a, b) => a - b); const third = thirds[Math.floor(thirds.length / 3)];
+let hiddenLen = 0; for (const e of edges) if (ex.edges[e] <= third) hiddenLen += edgeLength(mesh, links, e);
+const rows: string[] = [];
+for (let s = 0; s < shellsOf(after).shellCount; s++) {
+  const sh = shellOf(after, s); const v = verdictOf(sh);
+  if (!v.canUnfold) { rows.push(`${sh.triangles.length / 3} ${v.kind}`); continue; }
+  const u = unfoldShell(sh, 'conformal', unattended).uv;
+  const c = measureStretch(sh, u);
+  const r = relax(sh, u, { steps: sh.triangles.length > 90000 ? 6 : 30 }, unattended);
+  const m = measureStretch(sh, r.uv); A += m.area; S += m.area * m.l2 ** 2;
+  const flat = Float64Array.from({ length: 2 * sh.triangles.length }, (_, i) => r.uv[2 * sh.triangles[i >> 1] + (i & 1)]);
+  const o = overlappingTriangles(flat, 50).length / 2;
+  rows.push(`${sh.triangles.length / 3}${v.kind === 'flat' ? '' : v.kind} ${c.l2.toFixed(2)}→${m.l2.toFixed(3)}${o ? ' OVER' + o : ''}`);
 }
+console.log(rows.join(' | '));
+console.log('shells', rows.length, 'len/√A', (len / Math.sqrt(A)).toFixed(2), 'L2', Math.sqrt(S / A).toFixed(4), 'hidden third', (hiddenLen / len).toFixed(2));
+lap('measured');
+import { writeObj } from './src/formats/writeObj.ts';
+writeFileSync('/tmp/p.json', JSON.stringify({ edges: edges.map(e => [links.edgeVertices[2*e], links.edgeVertices[2*e+1]]) }));

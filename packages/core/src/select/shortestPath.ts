@@ -23,13 +23,14 @@ export interface GrowingPath extends Path {
 }
 
 /**
- * Least-cost ways along edges from one vertex (Dijkstra 1959) with a priority queue, found as far as they are asked for.
+ * Least-cost ways along edges from one vertex (Dijkstra 1959), or from the nearest of some, with a priority queue, found as far as they
+ * are asked for.
  *
  * @param costOf  cost of an edge, 0 or more; Infinity forbids it
  */
 export function growingPath(
   links: Pick<Connectivity, 'edgeVertices' | 'vertexEdges' | 'vertexEdgeStart'>,
-  start: number,
+  start: number | Iterable<number>,
   costOf: (edge: number) => number,
 ): GrowingPath {
   const { edgeVertices, vertexEdges, vertexEdgeStart } = links;
@@ -39,8 +40,10 @@ export function growingPath(
   const settled = new Uint8Array(vertices);
   // Vertices by cost; one whose cost fell is simply pushed again.
   const queue = new FlatQueue<number>();
-  cost[start] = 0;
-  queue.push(start, 0);
+  for (const v of typeof start === 'number' ? [start] : start) {
+    cost[v] = 0;
+    queue.push(v, 0);
+  }
   return {
     cost,
     via,

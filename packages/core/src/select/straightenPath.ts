@@ -7,6 +7,13 @@ const TURN = 0.8;
 /** How many edges to either side of a way a straighter one is looked for. */
 const REACH = 3;
 
+export interface StraightenOptions {
+  /** How many edges to either side a way may move. */
+  readonly reach?: number;
+  /** Whether it may run over a vertex between its ends. */
+  readonly isFree?: (vertex: number) => boolean;
+}
+
 /**
  * The same way run straighter: of all ways near it, the one that costs least when turns cost as well, so that it does not zigzag over
  * triangles. A least-cost way over arcs, an edge with a direction each, so that every turn is known (Caldwell 1961), among the
@@ -22,10 +29,11 @@ export function straightenPath(
   start: number,
   edges: readonly number[],
   costOf: (edge: number) => number,
+  { reach = REACH, isFree = () => true }: StraightenOptions = {},
 ): number[] {
   if (edges.length < 2) return [...edges];
   const { edgeVertices } = links;
-  const { near, end } = corridor(links, start, edges);
+  const { near, end } = corridor(links, start, edges, reach, isFree);
   const arcs = arcsWithin(links, near);
   const { edge, to, out } = arcs;
   const directions = directionsOf(mesh, links, arcs);
@@ -67,6 +75,8 @@ function corridor(
   { edgeVertices, vertexEdges, vertexEdgeStart }: Connectivity,
   start: number,
   edges: readonly number[],
+  reach: number,
+  isFree: (vertex: number) => boolean,
 ) {
   const near = new Map<number, number>([[start, 0]]);
   let end = start;
@@ -77,12 +87,12 @@ function corridor(
     near.set(end, near.size);
     ring.push(end);
   }
-  for (let k = 0; k < REACH; k++) {
+  for (let k = 0; k < reach; k++) {
     const next: number[] = [];
     for (const v of ring) {
       for (let i = vertexEdgeStart[v]; i < vertexEdgeStart[v + 1]; i++) {
         const w = edgeVertices[2 * vertexEdges[i]] + edgeVertices[2 * vertexEdges[i] + 1] - v;
-        if (near.has(w)) continue;
+        if (near.has(w) || !isFree(w)) continue;
         near.set(w, near.size);
         next.push(w);
       }

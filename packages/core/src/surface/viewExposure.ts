@@ -11,9 +11,9 @@ export const VIEWS = ['all round', 'from the front', 'from above'] as const;
 export type View = (typeof VIEWS)[number];
 
 /** Directions from which it is looked at. */
-const DIRECTIONS = 96;
+const DIRECTIONS = 64;
 /** Points from which rays are cast; on denser meshes the others follow from their neighbours. */
-const MOST_POINTS = 20_000;
+const MOST_POINTS = 10_000;
 /** Rays start this part of the model's size above the surface, so as not to meet it. */
 const LIFT = 1e-3;
 /** A model that is looked at all round stands on something: from straight below it is seen this much as often as from the side. */

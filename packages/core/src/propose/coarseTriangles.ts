@@ -1,0 +1,29 @@
+import type { Context } from '../progress.ts';
+import { restTriangles } from '../surface/restTriangles.ts';
+import { coarsen } from '../unfold/coarsen.ts';
+
+/**
+ * Fewer triangles of even shape over some of the same vertices, of the same topology.
+ *
+ * @param positions  `3 × vertexCount`
+ * @param triangles  of a manifold surface, three vertices each
+ * @param count  triangles that are enough; fewer are left as they are
+ * @returns three vertices each
+ * @throws StoppedError
+ */
+export function coarseTriangles(
+  positions: Float64Array,
+  triangles: Uint32Array,
+  count: number,
+  signal?: Context['signal'],
+): Uint32Array {
+  if (triangles.length <= 3 * count) return triangles;
+  const { levels, base } = coarsen(
+    triangles,
+    restTriangles(positions, triangles),
+    positions.length / 3,
+    signal,
+  );
+  const all = [...levels.map(({ fine }) => fine), base];
+  return (all.find((level) => level.triangles.length <= 3 * count) ?? base).triangles;
+}

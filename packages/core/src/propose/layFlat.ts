@@ -1,0 +1,106 @@
+import { HemError } from '../errors.ts';
+import { NotPositiveDefiniteError } from '../linear/cholesky.ts';
+import { overlappingTriangles } from '../measure/overlap.ts';
+import { measureStretch } from '../measure/stretch.ts';
+import type { Context } from '../progress.ts';
+import { relax } from '../relax/relax.ts';
+import { borders } from '../surface/borders.ts';
+import { restTriangles } from '../surface/restTriangles.ts';
+import type { Shell } from '../surface/shell.ts';
+import { spectralConformal } from '../unfold/spectral.ts';
+import { unfoldShell } from '../unfold/unfold.ts';
+
+/** One shell as it would lie flat. */
+export interface Flat {
+  /** Area times what L2 squared has above 1. */
+  readonly strain: number;
+  readonly l2: number;
+}
+
+export interface LayFlatOptions {
+  /** L2 stretch that it may not exceed. */
+  readonly most: number;
+  readonly relaxSteps: number;
+}
+
+/** A conformal map that stretches this many times more than is allowed, beyond 1, will not be relaxed to it. */
+const HOPELESS = 6;
+/** One that stretches less than this part of it needs no relaxing to be judged. */
+const WELL = 0.3;
+
+/**
+ * Lays a disc flat for a judgement: conformally, then relaxed for some steps where it stretches.
+ *
+ * @returns undefined where it stretches more than is allowed, or lies on itself
+ * @throws StoppedError
+ */
+export function layFlat(
+  shell: Shell,
+  { most, relaxSteps }: LayFlatOptions,
+  signal: Context['signal'],
+): Flat | undefined {
+  return unlessImpossible(() => {
+    let uv = conformal(shell, signal);
+    let stretch = measureStretch(shell, uv);
+    if (stretch.flipped + stretch.collapsed > 0 || stretch.l2 > 1 + HOPELESS * (most - 1)) return undefined;
+    if (overlapsOf(shell, uv, 1).length > 0) return undefined;
+    if (stretch.l2 > 1 + WELL * (most - 1)) {
+      ({ uv } = relax(shell, uv, { steps: relaxSteps }, { signal, report: () => undefined }));
+      stretch = measureStretch(shell, uv);
+      if (stretch.l2 > most || overlapsOf(shell, uv, 1).length > 0) return undefined;
+    }
+    return { strain: stretch.area * (stretch.l2 ** 2 - 1), l2: stretch.l2 };
+  });
+}
+
+/** What is wrong with a disc once it lies flat and relaxed. */
+export interface FlatFaults {
+  readonly isStretched: boolean;
+  /** Pairs of triangles that lie on each other, two a pair. */
+  readonly overlaps: Uint32Array;
+}
+
+/** More pairs tell no more. */
+const MOST_PAIRS = 4000;
+
+/**
+ * @returns undefined where it cannot be laid flat at all
+ * @throws StoppedError
+ */
+export function flatFaults(
+  shell: Shell,
+  { most, relaxSteps }: LayFlatOptions,
+  signal: Context['signal'],
+): FlatFaults | undefined {
+  return unlessImpossible(() => {
+    const context: Context = { signal, report: () => undefined };
+    const { uv } = relax(shell, unfoldShell(shell, 'conformal', context).uv, { steps: relaxSteps }, context);
+    return {
+      isStretched: measureStretch(shell, uv).l2 > most,
+      overlaps: overlapsOf(shell, uv, MOST_PAIRS),
+    };
+  });
+}
+
+function conformal({ positions, triangles }: Shell, signal: Context['signal']): Float64Array {
+  const { loops } = borders(triangles, positions.length / 3);
+  return spectralConformal({ positions, triangles }, restTriangles(positions, triangles), loops, signal);
+}
+
+function overlapsOf({ triangles }: Shell, uv: Float64Array, limit: number): Uint32Array {
+  const flat = Float64Array.from(
+    { length: 2 * triangles.length },
+    (_, i) => uv[2 * triangles[i >> 1] + (i & 1)],
+  );
+  return overlappingTriangles(flat, limit);
+}
+
+function unlessImpossible<T>(work: () => T | undefined): T | undefined {
+  try {
+    return work();
+  } catch (error) {
+    const isHopeless = error instanceof HemError && error.code !== 'stopped';
+    if (isHopeless || error instanceof NotPositiveDefiniteError) return undefined;
+    throw error;
+  }
+}

@@ -1,0 +1,326 @@
+import type { Connectivity } from '../mesh/connectivity.ts';
+import type { Mesh } from '../mesh/mesh.ts';
+import { faceNormals } from '../mesh/normals.ts';
+import type { Triangulation } from '../mesh/triangulate.ts';
+import { type Context, heedStop } from '../progress.ts';
+import { edgeCosts } from '../seams/edgeCosts.ts';
+import { openPiece } from '../seams/openPiece.ts';
+import { edgeLength } from '../select/shortestPath.ts';
+import { extractShell, type Shell } from '../surface/shell.ts';
+import { facesOfShell, shellsAtEdges, shellsFromSeams } from '../surface/shells.ts';
+import { verdictOf } from '../surface/verdict.ts';
+import { edgeExposure } from '../surface/viewExposure.ts';
+import { type Counterparts, counterparts } from '../symmetry/counterparts.ts';
+import { isometryOf, type Symmetry } from '../symmetry/findSymmetry.ts';
+import { type CoarseSeamsOptions, coarseSeams } from './coarseSeams.ts';
+import { type CoarseSurface, coarseSurface, symmetricSurface } from './coarseSurface.ts';
+import { mending } from './mend.ts';
+import { type CoarseRun, ontoSurface } from './ontoSurface.ts';
+import { seamRuns } from './seamRuns.ts';
+import { shellImage } from './shellImage.ts';
+
+export interface ProposalOptions extends CoarseSeamsOptions {
+  /** From 0, short seams, to 1, hidden ones. */
+  readonly hidden: number;
+  /** Triangles on which seams are looked for; larger surfaces are made coarser. */
+  readonly triangles: number;
+}
+
+export interface ProposalTask {
+  readonly mesh: Mesh;
+  readonly links: Connectivity;
+  readonly triangulation: Triangulation;
+  readonly triangleStart: Uint32Array;
+  /** Seams that stay, 1 for each cut edge. */
+  readonly seams: Uint8Array;
+  /** Shells that are to be cut, by number; the others are left as they are. */
+  readonly shells: readonly number[];
+  /** How much is seen of every vertex. */
+  readonly exposure: Float32Array;
+  /** A mirror plane; seams on one side have their image on the other. */
+  readonly symmetry?: Symmetry;
+}
+
+/** A piece smaller than this part of the surface of its shell is a crumb, and sewn to its neighbour. */
+const CRUMB = 2e-4;
+
+/**
+ * Proposes seams after which every shell can lie flat with little stretch: few, short and where they hide. Each shell of the model as it is
+ * cut now is taken by itself; one that lies flat well enough is left alone. Seams are found on a coarse surface by what laying flat there
+ * shows, run onto the fine one, straightened and moved to where they hide.
+ *
+ * @returns edges to cut in addition
+ * @throws StoppedError
+ */
+export function proposeSeams(task: ProposalTask, options: ProposalOptions, context: Context): number[] {
+  const { mesh, links, seams, symmetry, exposure } = task;
+  const work: Work = {
+    ...task,
+    options,
+    now: seams.slice(),
+    pairs: symmetry ? counterparts(mesh, links, isometryOf(symmetry)) : undefined,
+    lengths: Float64Array.from(links.joined.keys(), (e) =>
+      links.joined[e] ? edgeLength(mesh, links, e) : Infinity,
+    ),
+    costs: edgeCosts(mesh, links, faceNormals(mesh), {
+      hidden: options.hidden,
+      exposure: edgeExposure(links, exposure),
+      seams,
+    }).map((cost, e) => (links.joined[e] && !seams[e] ? cost : Infinity)),
+  };
+  const old = shellsFromSeams(mesh, links, seams);
+  cutUp(work, old, task.shells, within(context, 0, FIRST));
+  const wanted = new Uint8Array(old.faceShell.length);
+  for (const s of task.shells) for (const f of facesOfShell(old, s)) wanted[f] = 1;
+  mend(work, wanted, within(context, FIRST, 1));
+  return [...work.now.keys()].filter((e) => work.now[e] && !seams[e]);
+}
+
+/** Part of the work that is done once seams are found on coarse surfaces. */
+const FIRST = 0.75;
+/** Shells that are mended at most, so that nothing goes on for ever. */
+const MOST_MENDED = 80;
+
+/** Everything that is needed on the way; `now` is what changes. */
+interface Work extends ProposalTask {
+  readonly options: ProposalOptions;
+  readonly now: Uint8Array;
+  readonly pairs: Counterparts | undefined;
+  /** Of every edge, Infinity where no seam may run. */
+  readonly costs: Float64Array;
+  readonly lengths: Float64Array;
+}
+
+const within = ({ signal, report }: Context, from: number, to: number): Context => ({
+  signal,
+  report: ({ fraction = 0 }) => report({ fraction: from + fraction * (to - from) }),
+});
+
+/** Cuts edges, and with them their mirror images. */
+function cutThese({ links, now, pairs }: Work, edges: Iterable<number>): void {
+  for (const e of edges) {
+    now[e] = 1;
+    const image = pairs?.edges[e] ?? -1;
+    if (image >= 0 && links.joined[image]) now[image] = 1;
+  }
+}
+
+/** Finds seams for some shells, each by itself; of two that are images of each other, for one. */
+function cutUp(work: Work, shells: Shells, wanted: readonly number[], context: Context): void {
+  const done = new Set<number>();
+  const shares = wanted.map((s) => facesOfShell(shells, s).length);
+  const all = shares.reduce((sum, n) => sum + n, 0) || 1;
+  let before = 0;
+  wanted.forEach((s, i) => {
+    heedStop(context.signal);
+    const from = before;
+    before += shares[i] / all;
+    if (done.has(s)) return;
+    cutThese(work, seamsOfShell(work, shells, s, within(context, from, before)));
+    const twin = work.pairs && shellOfImage(shells, work.pairs, s);
+    if (twin !== undefined) done.add(twin);
+  });
+  tidy(work, shells, new Set(wanted));
+}
+
+/** Looks at every shell as it lies on the fine surface, and cuts what does not lie as well as is asked for. */
+function mend(work: Work, wanted: Uint8Array, context: Context): void {
+  const { mesh, links, triangulation, triangleStart, options, pairs, exposure } = work;
+  const well = new Set<string>();
+  for (let round = 0; round < MOST_MENDED; round++) {
+    context.report({ fraction: round / (round + 10) });
+    const shells = shellsFromSeams(mesh, links, work.now);
+    const keyOf = (s: number) =>
+      `${facesOfShell(shells, s)[0]} ${facesOfShell(shells, s).length} ${shells.wedgeStart[s + 1] - shells.wedgeStart[s]}`;
+    const s = Array.from({ length: shells.shellCount }, (_, i) => i).find(
+      (i) => wanted[facesOfShell(shells, i)[0]] && !well.has(keyOf(i)),
+    );
+    if (s === undefined) return;
+    const shell = extractShell(mesh, triangulation, triangleStart, shells, s);
+    const modelVertex = (v: number) => mesh.cornerVertex[shell.vertexCorner[v]];
+    const { kind } = verdictOf(shell);
+    const surface = kind === 'tangled' ? undefined : coarseSurface(shell, MOST_JUDGED, context.signal);
+    const costs = surface && coarseCosts(surface, (v) => exposure[modelVertex(v)], options.hidden);
+    const found =
+      surface && costs && (kind === 'flat' ? mending(surface, costs, options.most, context) : 'anew');
+    const twin = pairs && shellOfImage(shells, pairs, s);
+    for (const each of [s, twin]) if (each !== undefined) well.add(keyOf(each));
+    if (!found || !surface) continue;
+    if (found === 'anew') cutUp(work, shells, [s], { signal: context.signal, report: () => undefined });
+    else {
+      const cut = new Uint8Array(surface.links.joined.length);
+      for (const e of found.edges) cut[e] = 1;
+      cutThese(work, ontoFine(work, shell, surface, cut));
+      tidy(work, shells, new Set([s]));
+    }
+  }
+}
+
+/** Larger shells are judged by a coarser one. */
+const MOST_JUDGED = 6000;
+
+type Shells = ReturnType<typeof shellsFromSeams>;
+
+/** The one shell that all of its faces go to. */
+function shellOfImage(shells: Shells, { faces }: Counterparts, shell: number): number | undefined {
+  const found = new Set<number>();
+  for (const f of facesOfShell(shells, shell)) found.add(faces[f] < 0 ? -1 : shells.faceShell[faces[f]]);
+  const [twin] = found;
+  return found.size === 1 && twin >= 0 ? twin : undefined;
+}
+
+function seamsOfShell(work: Work, shells: Shells, s: number, context: Context): number[] {
+  const { mesh, links, triangulation, triangleStart, symmetry, exposure, pairs, options } = work;
+  const shell = extractShell(mesh, triangulation, triangleStart, shells, s);
+  if (verdictOf(shell).kind === 'tangled') return [];
+  const ahead = (v: number): number =>
+    symmetry
+      ? symmetry.direction.reduce(
+          (sum, d, k) => sum + d * (mesh.positions[3 * v + k] - symmetry.through[k]),
+          0,
+        )
+      : 0;
+  const image = pairs && shellImage(mesh, links, shells, s, pairs, ahead);
+  const surface = image
+    ? symmetricSurface(
+        shell,
+        image.vertices,
+        (t) => image.ours[shell.triangleFace[t]] === 1,
+        options.triangles,
+        context.signal,
+      )
+    : coarseSurface(shell, options.triangles, context.signal);
+  const costs = coarseCosts(
+    surface,
+    (v) => exposure[mesh.cornerVertex[shell.vertexCorner[v]]],
+    options.hidden,
+  );
+  return ontoFine(work, shell, surface, coarseSeams(surface, costs, options, context));
+}
+
+/** Seams of a coarse surface as edges of the model; of two that are images of each other, one. */
+function ontoFine(
+  { mesh, links, now, pairs, costs, lengths }: Work,
+  shell: Shell,
+  surface: CoarseSurface,
+  cut: Uint8Array,
+): number[] {
+  const isBorder = new Uint8Array(links.vertexEdgeStart.length - 1);
+  for (let e = 0; e < now.length; e++)
+    if (now[e] || !links.joined[e]) for (let k = 0; k < 2; k++) isBorder[links.edgeVertices[2 * e + k]] = 1;
+  const modelVertex = (v: number) => mesh.cornerVertex[shell.vertexCorner[v]];
+  const runs = coarseRuns(surface, cut, modelVertex, (v) => pairs?.vertices[v] === v);
+  const reach = Math.max(
+    2,
+    Math.ceil(1.5 * Math.sqrt(shell.triangles.length / surface.mesh.cornerVertex.length)),
+  );
+  return ontoSurface(mesh, links, runs, costs, lengths, (v) => isBorder[v] === 1, reach).flat();
+}
+
+function coarseCosts(
+  { mesh, links, vertex }: CoarseSurface,
+  exposureOf: (shellVertex: number) => number,
+  hidden: number,
+): Float64Array {
+  const exposure = edgeExposure(links, Float32Array.from(vertex, exposureOf));
+  return edgeCosts(mesh, links, faceNormals(mesh), { hidden, exposure });
+}
+
+/** Seams of a coarse surface as runs over the vertices of the model; of two that are images of each other, one. */
+function coarseRuns(
+  { links, vertex, image }: CoarseSurface,
+  cut: Uint8Array,
+  modelVertex: (v: number) => number,
+  isOwnImage: (modelVertex: number) => boolean,
+): CoarseRun[] {
+  const onBorder = new Uint8Array(vertex.length);
+  links.joined.forEach((joined, e) => {
+    if (!joined) for (let k = 0; k < 2; k++) onBorder[links.edgeVertices[2 * e + k]] = 1;
+  });
+  const isMiddle = (v: number) => image?.vertices[v] === v;
+  const seen = new Set<number>();
+  const runs: CoarseRun[] = [];
+  for (const { edges, ends } of seamRuns(
+    links,
+    (e) => cut[e] === 1,
+    (v) => onBorder[v] === 1 || isMiddle(v),
+  )) {
+    if (seen.has(edges[0])) continue;
+    const vertices = [ends[0]];
+    for (const e of edges) {
+      if (image) seen.add(image.edges[e]);
+      const at = vertices[vertices.length - 1];
+      vertices.push(links.edgeVertices[2 * e] + links.edgeVertices[2 * e + 1] - at);
+    }
+    const alongMiddle = image !== undefined && edges.every((e) => image.edges[e] === e);
+    runs.push({
+      vertices: vertices.map((v) => modelVertex(vertex[v])),
+      within: image && ((v) => isOwnImage(v) === alongMiddle),
+    });
+  }
+  return runs;
+}
+
+/** Sews crumbs to what they were broken off, and opens what cannot lie flat yet. */
+function tidy(
+  { mesh, links, triangulation, triangleStart, now, seams, pairs }: Work,
+  old: Shells,
+  wanted: ReadonlySet<number>,
+): void {
+  const oldOf = (face: number) => old.faceShell[face];
+  for (let round = 0; round < 3; round++) {
+    const shells = shellsFromSeams(mesh, links, now);
+    let sewn = 0;
+    for (let s = 0; s < shells.shellCount; s++) {
+      const faces = facesOfShell(shells, s);
+      const whole = facesOfShell(old, oldOf(faces[0])).length;
+      if (!wanted.has(oldOf(faces[0])) || faces.length > Math.max(2, CRUMB * whole) || faces.length === whole)
+        continue;
+      for (const e of mostShared(mesh, links, shells, s, (e) => !seams[e])) {
+        now[e] = 0;
+        sewn++;
+        const image = pairs?.edges[e] ?? -1;
+        if (image >= 0 && !seams[image]) now[image] = 0;
+      }
+    }
+    if (sewn === 0) break;
+  }
+  const shells = shellsFromSeams(mesh, links, now);
+  const normals = faceNormals(mesh);
+  for (let s = 0; s < shells.shellCount; s++) {
+    const faces = facesOfShell(shells, s);
+    if (!wanted.has(oldOf(faces[0]))) continue;
+    const { kind } = verdictOf(extractShell(mesh, triangulation, triangleStart, shells, s));
+    if (kind === 'flat' || kind === 'tangled') continue;
+    for (const e of openPiece(mesh, links, normals, now, faces)) {
+      now[e] = 1;
+      const image = pairs?.edges[e] ?? -1;
+      if (image >= 0 && links.joined[image]) now[image] = 1;
+    }
+  }
+}
+
+/** Edges that a shell shares with the neighbour with which it shares most. */
+function mostShared(
+  mesh: Mesh,
+  links: Connectivity,
+  shells: Shells,
+  shell: number,
+  isFree: (edge: number) => boolean,
+): number[] {
+  const shared = new Map<number, number[]>();
+  for (const f of facesOfShell(shells, shell)) {
+    for (let c = mesh.faceStart[f]; c < mesh.faceStart[f + 1]; c++) {
+      const e = links.cornerEdge[c];
+      if (!links.joined[e] || !isFree(e)) continue;
+      for (const other of shellsAtEdges(links, shells, [e])) {
+        if (other === shell) continue;
+        const list = shared.get(other);
+        if (list) list.push(e);
+        else shared.set(other, [e]);
+      }
+    }
+  }
+  const [most = []] = [...shared.values()].sort((a, b) => b.length - a.length);
+  return most;
+}

@@ -2,6 +2,8 @@ import { readdir, readFile, writeFile } from 'node:fs/promises';
 import { basename, dirname, join } from 'node:path';
 import { FileError, HemError } from '@blunt-hem/core/errors';
 import { readModel } from '@blunt-hem/core/formats/readModel';
+import { writeSeams } from '@blunt-hem/core/formats/seamFile';
+import type { Connectivity } from '@blunt-hem/core/mesh/connectivity';
 import type { Model } from '@blunt-hem/core/mesh/model';
 
 /** A model with the files beside it that it may name. */
@@ -20,7 +22,16 @@ export async function save(out: string, model: Model, uv: Float64Array): Promise
   const bytes = /\.glb$/i.test(out)
     ? await (await import('@blunt-hem/core/formats/writeGlb')).writeGlb(model, uv)
     : (await import('@blunt-hem/core/formats/writeObj')).writeObj(model, uv);
-  await writeFile(out, bytes).catch(() => {
+  await write(out, bytes);
+}
+
+/** Writes a list of seams. */
+export const saveSeams = (out: string, links: Connectivity, edges: Iterable<number>): Promise<void> =>
+  write(out, writeSeams(links, edges));
+
+/** @throws HemError when it cannot be written */
+export async function write(out: string, content: string | Uint8Array): Promise<void> {
+  await writeFile(out, content).catch(() => {
     throw new HemError('cannot-write', `${out} cannot be written: check the folder and its permissions.`);
   });
 }

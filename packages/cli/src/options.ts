@@ -1,5 +1,7 @@
 import { type OperationName, operationNamed, type ParamsOf } from '@blunt-hem/core/operations/catalogue';
+import { type AskedOf, paramsOf, type QuestionName } from '@blunt-hem/core/questions/index';
 import { InvalidArgumentError, Option } from 'commander';
+import type Joi from 'joi';
 
 /** What Joi tells of one parameter. */
 interface Described {
@@ -15,7 +17,18 @@ export function optionOf<N extends OperationName>(
   parameter: keyof ParamsOf<N> & string,
   description: string,
 ): Option {
-  const { keys } = operationNamed(operation).params.describe() as { keys: Record<string, Described> };
+  return describedOption(operationNamed(operation).params, parameter, description);
+}
+
+/** The same for one parameter of a question. */
+export const askedOption = <N extends QuestionName>(
+  question: N,
+  parameter: keyof AskedOf<N> & string,
+  description: string,
+): Option => describedOption(paramsOf(question), parameter, description);
+
+function describedOption(params: Joi.Schema, parameter: string, description: string): Option {
+  const { keys } = params.describe() as { keys: Record<string, Described> };
   const described = keys[parameter];
   const flag = `--${parameter.replace(/[A-Z]/g, (letter) => `-${letter.toLowerCase()}`)}`;
   const choices = (described.allow ?? []).filter((value) => typeof value === 'string');
@@ -48,3 +61,15 @@ export const outOption = (): Option =>
       if (!/\.(obj|glb)$/i.test(word)) throw new InvalidArgumentError('It must end in .obj or .glb.');
       return word;
     });
+
+/** Where edges go, as `--seams` reads them. */
+export const seamsOutOption = (): Option =>
+  new Option('--out <file>', 'where the edges go, {"edges": [[a, b], …]}').makeOptionMandatory();
+
+/** Vertices by number, with commas between. */
+export function vertexList(word: string): number[] {
+  const list = word.split(',').map((each) => (each.trim() === '' ? Number.NaN : Number(each)));
+  if (list.some((v) => !Number.isInteger(v) || v < 0))
+    throw new InvalidArgumentError('It must be numbers of vertices with commas between, counted from 0.');
+  return list;
+}

@@ -20,8 +20,10 @@ import { Rail } from './rail/Rail.tsx';
 import { stageNamed } from './stages/index.ts';
 import { Strip } from './strip/Strip.tsx';
 import { useBenchKeys } from './useBenchKeys.ts';
+import { useExposure } from './useExposure.ts';
 import { useGhost } from './useGhost.ts';
 import { usePicture } from './usePicture.ts';
+import { useSymmetry } from './useSymmetry.ts';
 import { type KeptView, useViewKeeping } from './useViewKeeping.ts';
 import { useWholeOfHover } from './useWholeOfHover.ts';
 
@@ -64,6 +66,8 @@ export function BenchPage() {
   useBenchKeys();
   useHealth(loaded);
   useGhost(loaded);
+  useExposure(loaded);
+  useSymmetry(loaded);
   useWholeOfHover(loaded);
   usePicture(loaded);
 

@@ -2,14 +2,14 @@ import { useHotkeys } from 'react-hotkeys-hook';
 import { useBench } from '../store/bench.ts';
 import { COMMANDS } from './commands/index.ts';
 import { STAGE_VIEWS } from './stages/index.ts';
-import { TOOLS } from './tools/index.ts';
+import { TOOLS, takeTool, toolNamed } from './tools/index.ts';
 
 /** What each key of the Bench does: stages by number, tools and commands by theirs. */
 const ACTS: Readonly<Record<string, () => void>> = {
   ...Object.fromEntries(
     STAGE_VIEWS.map(({ name }, i) => [String(i + 1), () => useBench.setState({ stage: name })]),
   ),
-  ...Object.fromEntries(TOOLS.map(({ name, key }) => [key, () => useBench.setState({ tool: name })])),
+  ...Object.fromEntries(TOOLS.map(({ name, key }) => [key, () => takeTool(name)])),
   ...Object.fromEntries(
     COMMANDS.flatMap(({ key, act }) => (key ? [[key, () => act(useBench.getState())]] : [])),
   ),
@@ -31,8 +31,26 @@ export function isTaken({ target, key }: Pick<KeyboardEvent, 'target' | 'key'>):
 /** The Bench's keys work wherever the focus is, after a click on any control as well. */
 const ANYWHERE = { enableOnFormTags: true, ignoreEventWhen: isTaken } as const;
 
+/** A key that the tool in hand takes for itself. */
+const byTool = (key: string): boolean => toolNamed(useBench.getState().tool).keys?.[key]?.() === true;
+
 export function useBenchKeys(): void {
-  useHotkeys(Object.keys(ACTS), (_, { hotkey }) => ACTS[hotkey](), { ...ANYWHERE, preventDefault: true });
+  useHotkeys(
+    Object.keys(ACTS),
+    (_, { hotkey }) => {
+      if (!byTool(hotkey)) ACTS[hotkey]();
+    },
+    { ...ANYWHERE, preventDefault: true },
+  );
+  useHotkeys(
+    'backspace, enter',
+    ({ target }, { hotkey }) => {
+      // On a pane Enter picks what keys have walked to: the pane asks the tool itself.
+      const onPane = target instanceof Element && target.matches('.pane-hands');
+      if (hotkey !== 'enter' || !onPane) byTool(hotkey);
+    },
+    ANYWHERE,
+  );
   useHotkeys('shift+slash', () => useBench.setState((s) => ({ helpOpen: !s.helpOpen })), ANYWHERE);
   // Tab goes on as everywhere, but for the way from pane to pane: from the Board it leads on to the details.
   useHotkeys('tab', toNextPane, { preventDefault: beforePane, enabled: beforePane });

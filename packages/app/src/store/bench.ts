@@ -1,4 +1,5 @@
 import { create } from 'zustand';
+import { type CuttingSlice, cuttingSlice } from './cutting.ts';
 import { type HealthSlice, healthSlice } from './health.ts';
 import { type MirrorSlice, mirrorSlice } from './mirror.ts';
 import { type PreviewSlice, previewSlice } from './preview.ts';
@@ -7,7 +8,13 @@ import { type SelectionSlice, selectionSlice } from './selection.ts';
 import { type ViewSlice, viewSlice } from './view.ts';
 
 /** All that the Bench shows: what mirrors the document, what is selected, how it is looked at, what runs, and its health. */
-export type BenchStore = MirrorSlice & SelectionSlice & ViewSlice & RunSlice & HealthSlice & PreviewSlice;
+export type BenchStore = MirrorSlice &
+  SelectionSlice &
+  ViewSlice &
+  RunSlice &
+  HealthSlice &
+  PreviewSlice &
+  CuttingSlice;
 
 export const useBench = create<BenchStore>()(() => ({
   ...mirrorSlice,
@@ -16,6 +23,7 @@ export const useBench = create<BenchStore>()(() => ({
   ...runSlice,
   ...healthSlice,
   ...previewSlice,
+  ...cuttingSlice,
 }));
 
 /** Forgets one project before another is opened; how one looks at things stays. */
@@ -28,6 +36,7 @@ export function resetBench(): void {
     ...run,
     ...healthSlice,
     ...previewSlice,
+    ...cuttingSlice,
     stage: 'cut',
   });
 }

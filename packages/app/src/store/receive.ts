@@ -1,5 +1,6 @@
 import type { BenchEvent, ModelBuffers, ShellRow } from '../worker/protocol.ts';
 import { type BenchStore, useBench } from './bench.ts';
+import { OF_THE_MESH } from './cutting.ts';
 
 /** A new mesh waits for the state that belongs to it. */
 let nextModel: ModelBuffers | undefined;
@@ -20,6 +21,7 @@ export function receive(event: BenchEvent): void {
           model,
           health: undefined,
           sky: undefined,
+          ...OF_THE_MESH,
           edges: new Set<number>(),
           faces: new Set<number>(),
         }),

@@ -1,3 +1,4 @@
+import type { FoundSymmetry } from '@blunt-hem/core/jobs/symmetry';
 import type { Target } from '@blunt-hem/core/select/target';
 import type { UvBox } from '@blunt-hem/core/surface/uvBox';
 import { type BenchStore, useBench } from './bench.ts';
@@ -11,12 +12,36 @@ export function select(target: Target, items: Iterable<number>, how: How): void 
   useBench.setState((s) => {
     const notice = s.notice?.tone === 'hint' ? undefined : s.notice;
     const next = new Set(how === 'only' ? [] : s[field]);
-    for (const item of items) {
+    for (const item of withImages(s, target, items)) {
       if (how === 'remove') next.delete(item);
       else next.add(item);
     }
     return { [field]: next, notice };
   });
+}
+
+/** Edges and faces with their counterparts, while symmetry is on. Shells are moved one by one, never two at once unasked. */
+function withImages({ symmetry }: BenchStore, target: Target, items: Iterable<number>): Iterable<number> {
+  if (!symmetry || target === 'shells') return items;
+  return imagesOf(symmetry, target, items);
+}
+
+/** Elements and what they become under a symmetry, again and again until it comes round. */
+export function imagesOf(
+  { symmetry, edges, faces }: FoundSymmetry,
+  target: 'edges' | 'faces',
+  items: Iterable<number>,
+): number[] {
+  const image = target === 'edges' ? edges : faces;
+  const all = new Set<number>();
+  for (const item of items) {
+    let at = item;
+    for (let k = 0; k < symmetry.fold && at >= 0; k++) {
+      all.add(at);
+      at = image[at] ?? -1;
+    }
+  }
+  return [...all];
 }
 
 export const selectNothing = (): void =>

@@ -201,6 +201,9 @@ const api: BenchApi = {
     );
     return 'ok' in result ? Comlink.transfer(result, buffersIn(result.ok)) : result;
   },
+  async stopAsking(name) {
+    desk?.session.stopAsking(name);
+  },
   preview: async (slot, operation, params) => desk?.preview(slot, { operation, params }),
   async clearPreview(slot) {
     desk?.session.clear(slot);

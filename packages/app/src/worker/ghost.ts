@@ -1,6 +1,7 @@
 import { type HemDocument, shellOf, shellsOf, shellUv, topologyOf } from '@blunt-hem/core/document/document';
 import { densityOf } from '@blunt-hem/core/document/layout';
 import type { Jobs } from '@blunt-hem/core/jobs/index';
+import type { Measured } from '@blunt-hem/core/jobs/measureShells';
 import { unattended } from '@blunt-hem/core/progress';
 import { borders } from '@blunt-hem/core/surface/borders';
 import type { Shell } from '@blunt-hem/core/surface/shell';
@@ -28,13 +29,26 @@ export async function ghostOf(from: HemDocument, to: HemDocument, jobs: Jobs): P
       });
     }
   }
-  const measured = await jobs.run('measure', tasks, unattended);
-  let [area, squares] = [0, 0];
-  for (const { stretch } of measured) {
-    area += stretch?.area ?? 0;
-    squares += (stretch?.l2 ?? 0) ** 2 * (stretch?.area ?? 0);
-  }
-  return { lines: Float32Array.from(lines), shells: tasks.length, l2: Math.sqrt(squares / (area || 1)) };
+  const old = shellsAtEdges(topologyOf(from.model).links, shellsOf(from), edges).map((s) => shellOf(from, s));
+  const oldTasks = old.flatMap((shell) => {
+    const uv = shellUv(from, shell);
+    return uv ? [{ shell, uv }] : [];
+  });
+  const l2Of = (measured: readonly Measured[]): number => {
+    let [area, squares] = [0, 0];
+    for (const { stretch } of measured) {
+      area += stretch?.area ?? 0;
+      squares += (stretch?.l2 ?? 0) ** 2 * (stretch?.area ?? 0);
+    }
+    return Math.sqrt(squares / (area || 1));
+  };
+  return {
+    lines: Float32Array.from(lines),
+    shells: tasks.length,
+    l2: l2Of(await jobs.run('measure', tasks, unattended)),
+    before:
+      old.length === oldTasks.length ? l2Of(await jobs.run('measure', oldTasks, unattended)) : undefined,
+  };
 }
 
 /** Where a shell is now, as near as can be: where it would be laid out afresh says nothing while the others are where they are. */

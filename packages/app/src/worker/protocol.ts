@@ -133,8 +133,9 @@ export interface Ghost {
   /** u and v of both ends of every border of the shells it would change. */
   readonly lines: Float32Array;
   readonly shells: number;
-  /** Stretch of those shells. */
+  /** Stretch of those shells, and of what they are cut from where that lies flat now. */
   readonly l2: number;
+  readonly before?: number;
 }
 
 /** How the sky falls on the model as it is drawn. */
@@ -292,6 +293,8 @@ export interface BenchApi {
     params: AskedOf<N>,
     report?: (fraction: number) => void,
   ): Promise<Answer<AnswerOf<N> | undefined>>;
+  /** Ends a question; it answers with the best it has, or with nothing. */
+  stopAsking(name: QuestionName): Promise<void>;
   /** What an act would lead to; undefined when something newer took its place, or it cannot be done. */
   preview<N extends OperationName>(slot: Slot, operation: N, params: ParamsOf<N>): Promise<Ghost | undefined>;
   clearPreview(slot: Slot): Promise<void>;

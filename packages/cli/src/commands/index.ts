@@ -1,9 +1,18 @@
 import { UP_AXES } from '@blunt-hem/core/document/fields';
 import { Option } from 'commander';
-import { optionOf, outOption } from '../options.ts';
+import { askedOption, optionOf, outOption, seamsOutOption, vertexList } from '../options.ts';
 import type { HemCommand } from './command.ts';
 
 const TOLERANCE = 'distance at which points count as one, as a part of the mean length of border edges';
+
+const seamsOption = (): Option =>
+  new Option(
+    '--seams <file>',
+    '{"edges": [[a, b], …]}, zero-based vertices as in the file',
+  ).makeOptionMandatory();
+
+const upOption = (): Option =>
+  new Option('--up <axis>', 'which axis of the file points up').choices(UP_AXES).default('y');
 
 /** Every command. */
 export const COMMANDS: readonly HemCommand[] = [
@@ -18,12 +27,7 @@ export const COMMANDS: readonly HemCommand[] = [
     summary: 'cuts along seams, lays the shells flat and writes the model with its UVs',
     shape: (command) =>
       command
-        .addOption(
-          new Option(
-            '--seams <file>',
-            '{"edges": [[a, b], …]}, zero-based vertices as in the file',
-          ).makeOptionMandatory(),
-        )
+        .addOption(seamsOption())
         .addOption(outOption())
         .addOption(optionOf('unfold', 'method', 'how shells are laid flat'))
         .option(
@@ -35,9 +39,7 @@ export const COMMANDS: readonly HemCommand[] = [
           '--keep-place',
           'start from the UVs in the file: where they break are seams too, and shells come out where they lie, as turned and as large',
         )
-        .addOption(
-          new Option('--up <axis>', 'which axis of the file points up').choices(UP_AXES).default('y'),
-        )
+        .addOption(upOption())
         .option('--relax', 'relax the shells after unfolding')
         .addOption(optionOf('relax', 'balance', 'from 0, angles alone, to 1, area above all'))
         .addOption(optionOf('relax', 'seconds', 'stop relaxing after so long and keep the best so far'))
@@ -46,6 +48,76 @@ export const COMMANDS: readonly HemCommand[] = [
         .addOption(optionOf('pack', 'size', 'texture size, pixels'))
         .addOption(optionOf('pack', 'padding', 'least gap between shells, pixels')),
     load: () => import('./unfold.ts'),
+  },
+  {
+    name: 'propose-seams',
+    summary: 'proposes seams for few shells with little stretch, where they hide, and writes them',
+    shape: (command) =>
+      command
+        .addOption(seamsOutOption())
+        .addOption(askedOption('proposal', 'preset', 'few clean shells, or a quick rough cut'))
+        .addOption(
+          askedOption('proposal', 'stretch', 'L2 stretch that is allowed, instead of that of the preset'),
+        )
+        .addOption(askedOption('proposal', 'hidden', 'from 0, short seams, to 1, hidden ones'))
+        .addOption(askedOption('proposal', 'symmetric', 'the mirror plane, found or across an axis'))
+        .addOption(askedOption('proposal', 'view', 'from where the model is going to be looked at'))
+        .addOption(upOption()),
+    load: () => import('./proposeSeams.ts'),
+  },
+  {
+    name: 'open',
+    summary:
+      'opens pieces that cannot lie flat as they are, where it hides, and writes the edges that were cut',
+    shape: (command) => command.addOption(seamsOutOption()),
+    load: () => import('./open.ts'),
+  },
+  {
+    name: 'route',
+    summary: 'a way along edges through some vertices, from shortest to most hidden',
+    shape: (command) =>
+      command
+        .addOption(
+          new Option('--through <vertices>', 'zero-based, with commas between')
+            .argParser(vertexList)
+            .makeOptionMandatory(),
+        )
+        .addOption(seamsOutOption())
+        .addOption(askedOption('route', 'hidden', 'from 0, the shortest way, to 1, the most hidden'))
+        .addOption(askedOption('route', 'view', 'from where the model is going to be looked at'))
+        .option('--close', 'come back to the first'),
+    load: () => import('./route.ts'),
+  },
+  {
+    name: 'ring',
+    summary: 'the tightest closed ring of edges round a limb, through a vertex',
+    shape: (command) =>
+      command
+        .addOption(
+          new Option('--at <vertex>', 'zero-based')
+            .argParser((word) => vertexList(word)[0])
+            .makeOptionMandatory(),
+        )
+        .addOption(seamsOutOption()),
+    load: () => import('./ring.ts'),
+  },
+  {
+    name: 'shells',
+    summary: 'the shells that seams make, and whether each can lie flat',
+    shape: (command) => command.addOption(seamsOption()),
+    load: () => import('./shells.ts'),
+  },
+  {
+    name: 'exposure',
+    summary: 'how much is seen of every edge, 0 to 1',
+    shape: (command) =>
+      command
+        .addOption(
+          new Option('--out <file>', 'where it goes, {"edges": [[a, b, seen], …]}').makeOptionMandatory(),
+        )
+        .addOption(askedOption('exposure', 'view', 'from where the model is going to be looked at'))
+        .addOption(upOption()),
+    load: () => import('./exposure.ts'),
   },
   {
     name: 'measure',

@@ -36,3 +36,7 @@ export function readSeams(text: string, fileName: string, links: Connectivity): 
     return edge;
   });
 }
+
+/** A list of seams as `readSeams` reads it. */
+export const writeSeams = ({ edgeVertices }: Connectivity, edges: Iterable<number>): string =>
+  `${JSON.stringify({ edges: Array.from(edges, (e) => [...edgeVertices.subarray(2 * e, 2 * e + 2)]) })}\n`;

@@ -12,11 +12,14 @@ import { nearShells } from './nearShells.ts';
 import { openPieces } from './openPieces.ts';
 import { overlaps } from './overlaps.ts';
 import { packTile } from './packTile.ts';
+import { predict } from './predict.ts';
+import { proposeSeams } from './proposeSeams.ts';
 import { rayTree } from './rayTree.ts';
 import { relaxShells } from './relaxShells.ts';
 import { removeFaces } from './removeFaces.ts';
 import { repairModel } from './repairModel.ts';
 import { skyLight } from './skyLight.ts';
+import { symmetry } from './symmetry.ts';
 import { unfoldShells } from './unfoldShells.ts';
 import { warmUp } from './warmUp.ts';
 import { writeFile } from './writeFile.ts';
@@ -29,6 +32,9 @@ export const JOBS = [
   packTile,
   openPieces,
   bestCut,
+  proposeSeams,
+  predict,
+  symmetry,
   exposure,
   measureShells,
   overlaps,

@@ -8,15 +8,13 @@ import { facesOfShell, shellsFromSeams } from '../surface/shells.ts';
 import { verdictOf } from '../surface/verdict.ts';
 import type { CoarseSurface } from './coarseSurface.ts';
 import { layFlat } from './layFlat.ts';
-import { clustersOf, facesOfCluster, type Joins, normalClusters } from './normalClusters.ts';
+import { facesOfCluster, type Joins, normalClusters } from './normalClusters.ts';
 import { type SeamRun, seamRuns } from './seamRuns.ts';
 import { sewWhileFlat } from './sewWhileFlat.ts';
 
 export interface CoarseSeamsOptions {
   /** L2 stretch that no shell may exceed. */
   readonly most: number;
-  /** Clusters to begin with; the fewest that lie flat when absent. */
-  readonly clusters?: number;
   /** A shell with less than this part of the surface is joined to a neighbour, if it costs twice the stretch. */
   readonly smallest: number;
   /** Steps of relaxing when a shell is tried. */
@@ -27,8 +25,8 @@ export interface CoarseSeamsOptions {
 const STEP = 4;
 
 /**
- * Seams of a surface, found from the many of its normal clusters: whole runs between two shells are sewn while every shell lies flat, then
- * runs bit by bit, which leaves darts; at last shells that are too small are joined to others.
+ * Seams of a surface, found from those of its largest normal clusters that lie flat: whole runs between two shells are sewn while every shell
+ * lies flat, then runs bit by bit, which leaves darts; at last shells that are too small are joined to others.
  *
  * @param costs  what a seam along each edge costs
  * @returns 1 for every cut edge
@@ -37,7 +35,7 @@ const STEP = 4;
 export function coarseSeams(
   surface: CoarseSurface,
   costs: Float64Array,
-  { most, clusters, smallest, relaxSteps }: CoarseSeamsOptions,
+  { most, smallest, relaxSteps }: CoarseSeamsOptions,
   context: Context,
 ): Uint8Array {
   const { mesh, links, image } = surface;
@@ -63,7 +61,7 @@ export function coarseSeams(
     report: ({ fraction = 0 }) => context.report({ fraction: from + fraction * (to - from) }),
   });
   const options = { costs, most, relaxSteps };
-  let seams = clusterSeams(surface, clusters, most, context);
+  let seams = clusterSeams(surface, most, context);
   seams = sewWhileFlat(mesh, links, seams, { ...options, setsOf: setsOf(Infinity) }, part(0, 0.75));
   seams = sewWhileFlat(mesh, links, seams, { ...options, setsOf: setsOf(STEP * mean) }, part(0.75, 0.95));
   const few = smallest * faceCount(mesh);
@@ -78,22 +76,14 @@ export function coarseSeams(
   return sewWhileFlat(mesh, links, seams, lax, part(0.95, 1));
 }
 
-/** Every edge between two clusters, and what opens a cluster that is no disc. */
-function clusterSeams(
-  { mesh, links, image }: CoarseSurface,
-  count: number | undefined,
-  most: number,
-  context: Context,
-): Uint8Array {
+/** Every edge between two clusters that lie flat, and what opens one that is no disc. */
+function clusterSeams({ mesh, links, image }: CoarseSurface, most: number, context: Context): Uint8Array {
   const side = (e: number, k: number) => links.cornerFace[links.edgeCorners[links.edgeCornerStart[e] + k]];
   const half = image?.half ?? faceCount(mesh);
   // Of a surface that is its own image, one half is clustered, and the other has the same.
   const isOpen = (e: number) => side(e, 0) < half && side(e, 1) < half;
   const joins = normalClusters(mesh, links, isOpen);
-  const label =
-    count === undefined
-      ? flatClusters(mesh, joins, half, most, context)
-      : clustersOf(joins, image ? Math.ceil(count / 2) + half : count);
+  const label = flatClusters(mesh, joins, half, most, context);
   const seams = new Uint8Array(links.joined.length);
   for (let e = 0; e < seams.length; e++) {
     if (!links.joined[e]) continue;

@@ -73,8 +73,15 @@ export function flatFaults(
   signal: Context['signal'],
 ): FlatFaults | undefined {
   return unlessImpossible(() => {
+    const first = conformal(shell, signal);
+    const before = measureStretch(shell, first);
+    if (before.flipped + before.collapsed === 0 && before.l2 < 1 + WELL * (most - 1)) {
+      const overlaps = overlapsOf(shell, first, MOST_PAIRS);
+      if (overlaps.length === 0) return { isStretched: false, overlaps };
+    }
     const context: Context = { signal, report: () => undefined };
-    const { uv } = relax(shell, unfoldShell(shell, 'conformal', context).uv, { steps: relaxSteps }, context);
+    const start = before.flipped + before.collapsed > 0 ? unfoldShell(shell, 'conformal', context).uv : first;
+    const { uv } = relax(shell, start, { steps: relaxSteps, tolerance: 1e-3 }, context);
     return {
       isStretched: measureStretch(shell, uv).l2 > most,
       overlaps: overlapsOf(shell, uv, MOST_PAIRS),

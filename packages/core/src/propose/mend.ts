@@ -8,7 +8,7 @@ import { type FlatFaults, flatFaults } from './layFlat.ts';
 import { separatingCut } from './separatingCut.ts';
 
 /** Steps of relaxing when a shell is judged as it is going to lie. */
-const RELAX_STEPS = 8;
+const RELAX_STEPS = 20;
 /** On larger shells a single cut takes long to find, and rarely does. */
 const MOST_FOR_DARTS = 3000;
 

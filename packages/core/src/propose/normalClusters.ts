@@ -78,21 +78,6 @@ export function normalClusters(mesh: Mesh, links: Connectivity, isOpen: (edge: n
   return { faces, parts: Uint32Array.from(parts) };
 }
 
-/**
- * The clusters there were when so many were left.
- *
- * @returns cluster of each face, from 0 on
- */
-export function clustersOf({ faces, parts }: Joins, count: number): Uint32Array {
-  const isPart = new Uint8Array(faces + parts.length / 2);
-  const kept = faces + Math.min(parts.length / 2, Math.max(0, faces - count));
-  for (let c = faces; c < kept; c++) isPart[parts[2 * (c - faces)]] = isPart[parts[2 * (c - faces) + 1]] = 1;
-  const label = new Uint32Array(faces);
-  let number = 0;
-  for (let c = 0; c < kept; c++) if (!isPart[c]) mark({ faces, parts }, c, label, number++);
-  return label;
-}
-
 /** Faces of a cluster. */
 export function facesOfCluster({ faces, parts }: Joins, cluster: number): number[] {
   const found: number[] = [];
@@ -102,8 +87,4 @@ export function facesOfCluster({ faces, parts }: Joins, cluster: number): number
     else left.push(parts[2 * (c - faces)], parts[2 * (c - faces) + 1]);
   }
   return found;
-}
-
-function mark(joins: Joins, cluster: number, label: Uint32Array, number: number): void {
-  for (const f of facesOfCluster(joins, cluster)) label[f] = number;
 }

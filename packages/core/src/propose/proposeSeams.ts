@@ -1,8 +1,9 @@
+import { StoppedError } from '../errors.ts';
 import type { Connectivity } from '../mesh/connectivity.ts';
 import type { Mesh } from '../mesh/mesh.ts';
 import { faceNormals } from '../mesh/normals.ts';
 import type { Triangulation } from '../mesh/triangulate.ts';
-import { type Context, heedStop } from '../progress.ts';
+import type { Context } from '../progress.ts';
 import { edgeCosts } from '../seams/edgeCosts.ts';
 import { openPiece } from '../seams/openPiece.ts';
 import { edgeLength } from '../select/shortestPath.ts';
@@ -49,8 +50,8 @@ const CRUMB = 2e-4;
  * cut now is taken by itself; one that lies flat well enough is left alone. Seams are found on a coarse surface by what laying flat there
  * shows, run onto the fine one, straightened and moved to where they hide.
  *
- * @returns edges to cut in addition
- * @throws StoppedError
+ * @returns edges to cut in addition; where it was stopped, as good as they were by then
+ * @throws StoppedError when there were none yet
  */
 export function proposeSeams(task: ProposalTask, options: ProposalOptions, context: Context): number[] {
   const { mesh, links, seams, symmetry, exposure } = task;
@@ -75,6 +76,9 @@ export function proposeSeams(task: ProposalTask, options: ProposalOptions, conte
   mend(work, wanted, within(context, FIRST, 1));
   return [...work.now.keys()].filter((e) => work.now[e] && !seams[e]);
 }
+
+/** A shell that is so much of what is cut up is never small. */
+const MOST_SMALL = 0.15;
 
 /** Part of the work that is done once seams are found on coarse surfaces. */
 const FIRST = 0.75;
@@ -112,10 +116,10 @@ function cutUp(work: Work, shells: Shells, wanted: readonly number[], context: C
   const all = shares.reduce((sum, n) => sum + n, 0) || 1;
   let before = 0;
   wanted.forEach((s, i) => {
-    heedStop(context.signal);
     const from = before;
     before += shares[i] / all;
     if (done.has(s)) return;
+    if (i > 0 && context.signal.aborted) return;
     cutThese(work, seamsOfShell(work, shells, s, within(context, from, before)));
     const twin = work.pairs && shellOfImage(shells, work.pairs, s);
     if (twin !== undefined) done.add(twin);
@@ -127,7 +131,7 @@ function cutUp(work: Work, shells: Shells, wanted: readonly number[], context: C
 function mend(work: Work, wanted: Uint8Array, context: Context): void {
   const { mesh, links, triangulation, triangleStart, options, pairs, exposure } = work;
   const well = new Set<string>();
-  for (let round = 0; round < MOST_MENDED; round++) {
+  for (let round = 0; round < MOST_MENDED && !context.signal.aborted; round++) {
     context.report({ fraction: round / (round + 10) });
     const shells = shellsFromSeams(mesh, links, work.now);
     const keyOf = (s: number) =>
@@ -146,13 +150,23 @@ function mend(work: Work, wanted: Uint8Array, context: Context): void {
     const twin = pairs && shellOfImage(shells, pairs, s);
     for (const each of [s, twin]) if (each !== undefined) well.add(keyOf(each));
     if (!found || !surface) continue;
-    if (found === 'anew') cutUp(work, shells, [s], { signal: context.signal, report: () => undefined });
+    if (found === 'anew')
+      unlessStopped(() => cutUp(work, shells, [s], { signal: context.signal, report: () => undefined }));
     else {
       const cut = new Uint8Array(surface.links.joined.length);
       for (const e of found.edges) cut[e] = 1;
       cutThese(work, ontoFine(work, shell, surface, cut));
       tidy(work, shells, new Set([s]));
     }
+  }
+}
+
+function unlessStopped<T>(work: () => T): T | undefined {
+  try {
+    return work();
+  } catch (error) {
+    if (error instanceof StoppedError) return undefined;
+    throw error;
   }
 }
 
@@ -195,7 +209,10 @@ function seamsOfShell(work: Work, shells: Shells, s: number, context: Context): 
     (v) => exposure[mesh.cornerVertex[shell.vertexCorner[v]]],
     options.hidden,
   );
-  return ontoFine(work, shell, surface, coarseSeams(surface, costs, options, context));
+  // Of a part of the model, small is what is small in the whole.
+  const share = facesOfShell(shells, s).length / (mesh.faceStart.length - 1);
+  const smallest = Math.min(MOST_SMALL, options.smallest / share);
+  return ontoFine(work, shell, surface, coarseSeams(surface, costs, { ...options, smallest }, context));
 }
 
 /** Seams of a coarse surface as edges of the model; of two that are images of each other, one. */

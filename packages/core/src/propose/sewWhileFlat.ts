@@ -1,5 +1,6 @@
 import FlatQueue from 'flatqueue';
 
+import { StoppedError } from '../errors.ts';
 import type { Connectivity } from '../mesh/connectivity.ts';
 import type { Mesh } from '../mesh/mesh.ts';
 import { triangulate } from '../mesh/triangulate.ts';
@@ -36,7 +37,7 @@ const NO_STRAIN = 2e-2;
  *
  * @param mesh  of triangles
  * @param seams  1 for every cut edge; every shell of it a disc
- * @returns seams that are left
+ * @returns seams that are left; where it was stopped, those that were left by then
  */
 export function sewWhileFlat(
   mesh: Mesh,
@@ -151,7 +152,14 @@ export function sewWhileFlat(
       if (context.signal.aborted) return now;
       const value = queue.peekValue() as number;
       const s = queue.pop() as number;
-      const { score } = trialOf(sets[s]);
+      let score: number;
+      try {
+        ({ score } = trialOf(sets[s]));
+      } catch (error) {
+        // What was sewn until it was stopped stands.
+        if (error instanceof StoppedError) return now;
+        throw error;
+      }
       if (score === Infinity) continue;
       if (score > value) queue.push(s, score);
       else taken = sets[s];

@@ -1,6 +1,6 @@
 import { type HemDocument, shellsOf, topologyOf } from '../document/document.ts';
 import type { Mesh } from '../mesh/mesh.ts';
-import { choice, flag, list, number, record, type Taken, tuple } from '../params.ts';
+import { choice, flag, list, number, optional, record, type Taken, tuple } from '../params.ts';
 import { TARGETS } from '../select/target.ts';
 import { shellsAtEdges } from '../surface/shells.ts';
 import { question } from './question.ts';
@@ -12,11 +12,13 @@ const params = record({
   matrix: list(number()),
   /** In clip space: left, bottom, right, top. */
   rectangle: tuple(4),
+  /** In clip space, x and y of one corner after the other: only what lies in it as well. */
+  outline: optional(list(number())),
   eye: tuple(3),
   visibleOnly: flag(),
 });
 
-/** Edges, faces or shells in a rectangle of the Model: edges with both ends in it, faces with all corners, shells by their edges. */
+/** Edges, faces or shells in a rectangle of the Model, or in an outline drawn on it: edges with both ends in it, faces with all corners, shells by their edges. */
 export const inBox = question({
   name: 'in-box',
   params,
@@ -33,7 +35,7 @@ type Query = Taken<typeof params>;
 type Context = Parameters<typeof inBox.answer>[2];
 
 /** 1 for each vertex that lies in the rectangle. */
-function verticesInBox({ positions }: Mesh, { matrix: m, rectangle }: Query): Uint8Array {
+function verticesInBox({ positions }: Mesh, { matrix: m, rectangle, outline }: Query): Uint8Array {
   const inside = new Uint8Array(positions.length / 3);
   for (let v = 0; v < inside.length; v++) {
     const [x, y, z] = [positions[3 * v], positions[3 * v + 1], positions[3 * v + 2]];
@@ -41,7 +43,18 @@ function verticesInBox({ positions }: Mesh, { matrix: m, rectangle }: Query): Ui
     if (w <= 0) continue;
     const cx = (m[0] * x + m[4] * y + m[8] * z + m[12]) / w;
     const cy = (m[1] * x + m[5] * y + m[9] * z + m[13]) / w;
-    if (cx >= rectangle[0] && cx <= rectangle[2] && cy >= rectangle[1] && cy <= rectangle[3]) inside[v] = 1;
+    const isNear = cx >= rectangle[0] && cx <= rectangle[2] && cy >= rectangle[1] && cy <= rectangle[3];
+    if (isNear && (!outline || isWithin(outline, cx, cy))) inside[v] = 1;
+  }
+  return inside;
+}
+
+/** Whether a place lies in an outline, by how often a ray to the right crosses it. */
+function isWithin(outline: readonly number[], x: number, y: number): boolean {
+  let inside = false;
+  for (let i = 0, j = outline.length - 2; i < outline.length; j = i, i += 2) {
+    const [ax, ay, bx, by] = [outline[i], outline[i + 1], outline[j], outline[j + 1]];
+    if (ay > y !== by > y && x < ax + ((y - ay) / (by - ay)) * (bx - ax)) inside = !inside;
   }
   return inside;
 }

@@ -1,14 +1,17 @@
+import type Joi from 'joi';
 import type { HemDocument } from '../document/document.ts';
 import type { Patch } from '../document/patch.ts';
 import { HemError } from '../errors.ts';
 import type { Given } from '../params.ts';
 import { bestCut } from './bestCut.ts';
+import { changedPick } from './changedPick.ts';
 import { countFinding } from './countFinding.ts';
 import { coverage } from './coverage.ts';
 import { edgeLoop } from './edgeLoop.ts';
 import { examination } from './examination.ts';
 import { exportFile } from './exportFile.ts';
 import { exposure } from './exposure.ts';
+import { inBall } from './inBall.ts';
 import { inBoardBox } from './inBoardBox.ts';
 import { inBox } from './inBox.ts';
 import { nearShells } from './nearShells.ts';
@@ -17,9 +20,12 @@ import { overlaps } from './overlaps.ts';
 import { pickBoard } from './pickBoard.ts';
 import { pickModel } from './pickModel.ts';
 import { picture } from './picture.ts';
+import { proposal } from './proposal.ts';
 import type { Question, QuestionContext } from './question.ts';
 import { route } from './route.ts';
+import { ruleEdges } from './ruleEdges.ts';
 import { skyLight } from './skyLight.ts';
+import { symmetry } from './symmetry.ts';
 
 /** Every question. */
 export const QUESTIONS = [
@@ -27,9 +33,14 @@ export const QUESTIONS = [
   pickBoard,
   edgeLoop,
   inBox,
+  inBall,
+  changedPick,
+  ruleEdges,
   inBoardBox,
   neighbours,
   bestCut,
+  proposal,
+  symmetry,
   route,
   exposure,
   overlaps,
@@ -51,6 +62,10 @@ export type AnswerOf<N extends QuestionName> = Awaited<ReturnType<Named<N>['answ
 
 // biome-ignore lint/suspicious/noExplicitAny: each of them checks its own parameters
 const byName = new Map<string, Question<string, any, any, any>>(QUESTIONS.map((each) => [each.name, each]));
+
+/** What a question takes. */
+export const paramsOf = (name: QuestionName): Joi.Schema =>
+  (byName.get(name) as { readonly params: Joi.Schema }).params;
 
 /** Whether a question may be asked several times at once. */
 export const isSeveral = (name: QuestionName): boolean => byName.get(name)?.several === true;

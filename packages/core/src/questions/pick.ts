@@ -6,6 +6,8 @@ export interface Pick {
   readonly face: number;
   /** The edge of the face that is nearest. */
   readonly edge: number;
+  /** The vertex of the face that is nearest. */
+  readonly vertex: number;
   readonly shell: number;
   /** Where the ray met the surface; on the Board u, v, 0. */
   readonly point: readonly [number, number, number];
@@ -24,15 +26,23 @@ export function pickAlong(
   const { mesh, links } = topologyOf(document.model);
   const face = faceOf[hit.triangle];
   let edge = links.cornerEdge[mesh.faceStart[face]];
+  let vertex = mesh.cornerVertex[mesh.faceStart[face]];
   let least = Infinity;
+  let nearest = Infinity;
   for (let c = mesh.faceStart[face]; c < mesh.faceStart[face + 1]; c++) {
-    const length = distanceToSegment(hit.point, pointOf(c), pointOf(links.nextCorner[c]));
+    const at = pointOf(c);
+    const length = distanceToSegment(hit.point, at, pointOf(links.nextCorner[c]));
+    const far = Math.hypot(at[0] - hit.point[0], at[1] - hit.point[1], at[2] - hit.point[2]);
+    if (far < nearest) {
+      nearest = far;
+      vertex = mesh.cornerVertex[c];
+    }
     if (length < least) {
       least = length;
       edge = links.cornerEdge[c];
     }
   }
-  return { face, edge, shell: shellsOf(document).faceShell[face], point: hit.point };
+  return { face, edge, vertex, shell: shellsOf(document).faceShell[face], point: hit.point };
 }
 
 type Point = readonly [number, number, number];

@@ -376,6 +376,12 @@ export function openSession({
       }
     },
 
+    /** Ends a question; it answers with the best it has, or with nothing. */
+    stopAsking(name: QuestionName): void {
+      const signal = asking.get(name);
+      if (signal) signal.aborted = true;
+    },
+
     /** Brings everything to an end; resolves once what was done is kept. */
     async close(): Promise<void> {
       clearPreviews();

@@ -15,6 +15,14 @@ export interface Symmetry {
   readonly fold: number;
 }
 
+/** The plane across an axis through the origin. */
+export const acrossAxis = (axis: 'x' | 'y' | 'z'): Symmetry => ({
+  kind: 'mirror',
+  direction: AXES['xyz'.indexOf(axis)],
+  through: [0, 0, 0],
+  fold: 2,
+});
+
 /** What takes a figure to its next counterpart. */
 export const isometryOf = ({ kind, direction, through, fold }: Symmetry): Isometry =>
   kind === 'mirror'

@@ -4,15 +4,21 @@ import type { Layer } from './layer.ts';
 import {
   boardChosen,
   boardHover,
+  boardProposal,
   boardRim,
+  boardRoute,
   boardWhole,
   modelChosen,
   modelHover,
+  modelLonely,
+  modelProposal,
   modelRim,
+  modelRoute,
   modelWhole,
   shiningThrough,
 } from './marks.ts';
 import { overlapDots } from './overlaps.ts';
+import { routePoints } from './routePoints.ts';
 import { boardBorders, modelSeams } from './seams.ts';
 import { boardSurface, modelSurface } from './surface.ts';
 import { tile } from './tile.ts';
@@ -25,6 +31,10 @@ export const LAYERS: readonly Layer[] = [
   modelWires,
   modelSeams,
   modelRim,
+  modelLonely,
+  modelProposal,
+  modelRoute,
+  routePoints,
   modelWhole,
   modelHover,
   modelChosen,
@@ -35,6 +45,8 @@ export const LAYERS: readonly Layer[] = [
   boardBorders,
   overlapDots,
   boardRim,
+  boardProposal,
+  boardRoute,
   boardWhole,
   boardHover,
   boardChosen,

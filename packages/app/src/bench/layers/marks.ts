@@ -2,11 +2,15 @@ import { Group } from 'three';
 import type { BenchStore } from '../../store/bench.ts';
 import { PALETTE } from '../../theme/palette.ts';
 import { joined, linesOnBoard, linesOnModel, outlineOf, rimOf, sideOnBoard } from '../panes/edgeLines.ts';
-import { fatLines } from '../panes/fatLines.ts';
+import { fatLines, type LineLook } from '../panes/fatLines.ts';
 import type { Layer, Scenery } from './layer.ts';
 
+/** Pixels of a dash and its gap together. */
+const STITCH = 12;
 const HOVERED = { colour: PALETTE.fuchsia, width: 4, opacity: 0.55, order: 3 };
 const WHOLE = { colour: PALETTE.fuchsia, width: 2, opacity: 0.5, order: 3 };
+const PROPOSED = { colour: PALETTE.fuchsia, width: 3, opacity: 0.6, order: 3, dash: [1, 0.75] } as const;
+const LONELY = { colour: PALETTE.ochre, width: 1.5, opacity: 0.8, order: 2 };
 const CHOSEN = { colour: PALETTE.fuchsia, width: 3.5, order: 4 };
 
 const hoveredEdges = ({ hover, target }: BenchStore): number[] =>
@@ -19,7 +23,7 @@ const wholeEdges = ({ hover, target }: BenchStore): readonly number[] =>
 const edgesIn = (
   name: string,
   pane: 'model' | 'board',
-  look: typeof HOVERED | typeof WHOLE | typeof CHOSEN,
+  look: LineLook,
   edgesOf: (state: BenchStore) => Iterable<number>,
   needs: (state: BenchStore) => readonly unknown[],
 ): Layer => ({
@@ -30,6 +34,11 @@ const edgesIn = (
     const lines = fatLines(look);
     return {
       object: lines.object,
+      frame:
+        look.dash &&
+        (({ perPixel }) => {
+          lines.material.dashScale = 1.75 / (STITCH * perPixel);
+        }),
       needs: (s) => [s.model, ...needs(s), ...(pane === 'board' ? [s.flat, drawn.version] : [])],
       update(s) {
         if (!s.model) return;
@@ -41,6 +50,15 @@ const edgesIn = (
   },
 });
 
+const routeEdges = ({ route }: BenchStore): readonly number[] =>
+  route ? [...route.edges, ...route.ahead] : [];
+const routing = (s: BenchStore) => [s.route];
+const proposedEdges = ({ proposal }: BenchStore): readonly number[] => proposal?.edges ?? [];
+const proposing = (s: BenchStore) => [s.proposal];
+/** What has no counterpart, while symmetry is on. */
+const lonelyEdges = ({ symmetry }: BenchStore): readonly number[] =>
+  symmetry ? [...symmetry.edges.keys()].filter((e) => symmetry.edges[e] < 0) : [];
+
 const hovering = (s: BenchStore) => [s.hover, s.target];
 const choosing = (s: BenchStore) => [s.edges];
 
@@ -50,6 +68,12 @@ export const modelWhole = edgesIn('loop of the hovered edge', 'model', WHOLE, wh
 export const boardWhole = edgesIn('loop of the hovered edge', 'board', WHOLE, wholeEdges, hovering);
 export const modelChosen = edgesIn('selected edges', 'model', CHOSEN, (s) => s.edges, choosing);
 export const boardChosen = edgesIn('selected edges', 'board', CHOSEN, (s) => s.edges, choosing);
+
+export const modelRoute = edgesIn('route', 'model', HOVERED, routeEdges, routing);
+export const boardRoute = edgesIn('route', 'board', HOVERED, routeEdges, routing);
+export const modelProposal = edgesIn('proposed seams', 'model', PROPOSED, proposedEdges, proposing);
+export const boardProposal = edgesIn('proposed seams', 'board', PROPOSED, proposedEdges, proposing);
+export const modelLonely = edgesIn('without counterpart', 'model', LONELY, lonelyEdges, (s) => [s.symmetry]);
 
 /** The rim of what is selected, faces and shells: a line round it, so that a map under it keeps its colours. */
 const rimIn = (pane: 'model' | 'board'): Layer => ({

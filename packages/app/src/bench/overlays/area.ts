@@ -11,8 +11,8 @@ export const area: Overlay = {
   label: 'Area',
   icon: IconResize,
   title: 'Area stretch',
-  values: ({ logArea }) => logArea,
-  smooth: ({ smoothLogArea }) => smoothLogArea,
+  values: ({ figures }) => figures?.logArea,
+  smooth: ({ figures }) => figures?.smoothLogArea,
   // Little room in the flat stretches the texture on the model.
   place: (value) => 0.5 - (0.5 * value) / REACH,
   colour: interpolatePuOr,

@@ -1,9 +1,10 @@
 import { angle } from './angle.ts';
 import { area } from './area.ts';
+import { exposure } from './exposure.ts';
 import type { Overlay } from './overlay.ts';
 
 /** Every overlay, in the order in which a key goes through them. */
-export const OVERLAYS: readonly Overlay[] = [area, angle];
+export const OVERLAYS: readonly Overlay[] = [area, angle, exposure];
 
 export const overlayNamed = (name: string | undefined): Overlay | undefined =>
   OVERLAYS.find((overlay) => overlay.name === name);

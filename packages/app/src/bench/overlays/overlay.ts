@@ -1,5 +1,7 @@
 import type { Icon } from '@tabler/icons-react';
-import type { BenchFigures } from '../../worker/protocol.ts';
+import type { BenchStore } from '../../store/bench.ts';
+
+export type Known = Pick<BenchStore, 'figures' | 'exposure'>;
 
 /** Something shown by colour on both panes. */
 export interface Overlay {
@@ -9,9 +11,9 @@ export interface Overlay {
   readonly icon: Icon;
   /** Over the legend, and on the button that shows it. */
   readonly title: string;
-  /** What it shows of every triangle, and evened out, of every corner of one. */
-  values(figures: BenchFigures): Float32Array;
-  smooth(figures: BenchFigures): Float32Array;
+  /** What it shows of every triangle, or evened out, of every corner of one; undefined where only the other is known, or neither yet. */
+  values(known: Known): Float32Array | undefined;
+  smooth(known: Known): Float32Array | undefined;
   /** Where a value lies on the ramp: 0 to 1, and beyond for what is off its ends. */
   place(value: number): number;
   /** Colour of a place on the ramp. */

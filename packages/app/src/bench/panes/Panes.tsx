@@ -133,14 +133,27 @@ function GhostNote() {
   if (!ghost) return null;
   return (
     <p className="ghost-note" role="status">
-      This cut: {ghost.shells === 1 ? 'one shell' : `${ghost.shells} shells`}, L2 {ghost.l2.toFixed(3)}
+      This cut: {ghost.shells === 1 ? 'one shell' : `${ghost.shells} shells`}, L2{' '}
+      {ghost.before !== undefined && `${ghost.before.toFixed(3)} → `}
+      {ghost.l2.toFixed(3)}
     </p>
   );
 }
 
-/** The rectangle under the hand. */
+/** The outline, or the stroke, under the hand. */
+function Outline({ corners }: { readonly corners: readonly number[] }) {
+  return (
+    <svg className="pane-outline" aria-hidden="true">
+      <polyline points={corners.join(' ')} />
+    </svg>
+  );
+}
+
+/** What is drawn by the hand. */
 function Band() {
   const band = useBench((s) => s.band);
+  const lasso = useBench((s) => s.lasso);
+  if (lasso) return <Outline corners={lasso} />;
   if (!band) return null;
   const [x0, y0, x1, y1] = band;
   const style = {

@@ -211,6 +211,13 @@ export function paneRenderer(canvas: HTMLCanvasElement, modelPane: HTMLElement, 
     drawn: surface.drawn,
     request,
     frameModel,
+    /** Model units that a pixel covers at a place of the model. */
+    perPixelAt(place: readonly [number, number, number]): number {
+      const height = modelPane.clientHeight || 1;
+      if (isParallel()) return (parallelCamera.top - parallelCamera.bottom) / parallelCamera.zoom / height;
+      const away = new Vector3(...place).applyMatrix4(standing).distanceTo(camera.position);
+      return (2 * away * Math.tan((camera.fov * Math.PI) / 360)) / height;
+    },
     /** From the model as it is to how it stands in the scene. */
     standing,
 

@@ -31,7 +31,7 @@ export function surfaceGeometry(onChange: () => void) {
         if (!differs(s, 'flat')) drawn.set(new Float32Array(2 * corners).fill(NO_UV));
       }
       if (differs(s, 'flat')) drawn.set(flat.uv);
-      if (differs(s, 'model', 'figures', 'overlay', 'byFace')) place(s);
+      if (differs(s, 'model', 'figures', 'exposure', 'overlay', 'byFace')) place(s);
       if (differs(s, 'model', 'sky')) shade(s);
       mark(s);
       last = s;
@@ -39,11 +39,14 @@ export function surfaceGeometry(onChange: () => void) {
     dispose: () => geometry.dispose(),
   };
 
-  function place({ figures, overlay: name, byFace }: BenchStore): void {
-    const overlay = overlayNamed(name);
+  function place(s: BenchStore): void {
+    const overlay = overlayNamed(s.overlay);
     const attribute = geometry.getAttribute('place') as BufferAttribute;
-    if (!overlay || !figures) return;
-    const values = byFace ? overlay.values(figures) : overlay.smooth(figures);
+    if (!overlay) return;
+    const faceValues = s.byFace ? overlay.values(s) : undefined;
+    const byFace = faceValues !== undefined;
+    const values = faceValues ?? overlay.smooth(s);
+    if (!values) return;
     const { array } = attribute;
     if ((byFace ? 3 : 1) * values.length !== array.length) return; // figures of another mesh
     for (let i = 0; i < array.length; i++) array[i] = overlay.place(values[byFace ? Math.floor(i / 3) : i]);

@@ -29,6 +29,9 @@ window.addEventListener('keyup', (event) => {
   if (event.code === 'Space') space.held = false;
 });
 
+/** Whether something was last pointed at by arrow keys. */
+const walked = { last: false };
+
 /** What is held in either pane. */
 let held: Hand | undefined;
 
@@ -79,6 +82,7 @@ export function usePaneHands(pane: Pane, element: RefObject<HTMLDivElement | nul
       },
       onMove({ event, dragging }) {
         const pointer = event as PointerEvent;
+        walked.last = false;
         if (!dragging && pointer.buttons === 0 && !space.held) toolHere()?.hover?.(placeOf(pane, pointer));
       },
       onPointerLeave: () => toolHere()?.leave?.(),
@@ -96,12 +100,15 @@ export function usePaneHands(pane: Pane, element: RefObject<HTMLDivElement | nul
         const way = ARROWS[event.key];
         if (way) {
           event.preventDefault();
+          walked.last = true;
           if (event.shiftKey) handle.renderer?.nudge(pane, way);
           else afterPick(walk(pane, way));
           return;
         }
         const { hover } = useBench.getState();
-        if (event.key !== 'Enter' || !hover) return;
+        if (event.key !== 'Enter') return;
+        if (!walked.last && toolHere()?.keys?.enter?.()) return;
+        if (!hover) return;
         const at = placeOfKeys(pane, howOf(event), hover);
         if (event.ctrlKey) toolHere()?.double?.(at);
         else toolHere()?.click?.(at);

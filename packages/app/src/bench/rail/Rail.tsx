@@ -3,6 +3,7 @@ import { useBench } from '../../store/bench.ts';
 import { type Command, keyText } from '../commands/command.ts';
 import { STAGE_VIEWS } from '../stages/index.ts';
 import type { StageView } from '../stages/stage.ts';
+import { takeTool } from '../tools/index.ts';
 import type { Tool } from '../tools/tool.ts';
 import { NoticeBar } from './NoticeBar.tsx';
 
@@ -63,7 +64,7 @@ function ToolButton({ tool: { name, label, key, icon: Icon, Settings } }: { read
         icon={<Icon size={16} />}
         aria-pressed={inHand}
         data-pressed={inHand}
-        onClick={() => useBench.setState({ tool: name })}
+        onClick={() => takeTool(name)}
       >
         <span className="tool-label">{label}</span>
         <kbd aria-hidden>{keyText(key)}</kbd>

@@ -1,12 +1,17 @@
 import { cut as cutEdges, openPieces, sew } from '../commands/seams.ts';
+import { CutDetails } from '../details/CutDetails.tsx';
 import { box } from '../tools/box.ts';
+import { lasso } from '../tools/lasso.ts';
+import { paint } from '../tools/paint.tsx';
 import { pick } from '../tools/pick.ts';
+import { route } from '../tools/route.tsx';
 import type { StageView } from './stage.ts';
 
 export const cut: StageView = {
   name: 'cut',
   label: 'Cut',
-  tools: [pick, box],
+  tools: [pick, box, lasso, paint, route],
+  Details: CutDetails,
   commands: [cutEdges, sew, openPieces],
   mark({ shells }) {
     const stuck = shells.filter(({ verdict }) => verdict && !verdict.canUnfold).length;

@@ -1,8 +1,20 @@
+import { useBench } from '../../store/bench.ts';
 import { box } from './box.ts';
+import { lasso } from './lasso.ts';
+import { paint } from './paint.tsx';
 import { pick } from './pick.ts';
+import { route } from './route.tsx';
 import type { Tool } from './tool.ts';
 
 /** Every tool. */
-export const TOOLS: readonly Tool[] = [pick, box];
+export const TOOLS: readonly Tool[] = [pick, box, lasso, paint, route];
 
 export const toolNamed = (name: string): Tool => TOOLS.find((tool) => tool.name === name) ?? pick;
+
+/** Takes a tool in hand; the last one is put away. */
+export function takeTool(name: string): void {
+  const { tool } = useBench.getState();
+  if (tool === name) return;
+  toolNamed(tool).leaveHand?.();
+  useBench.setState({ tool: name });
+}

@@ -34,18 +34,27 @@ function inBoardBox(start: Place, end: Place) {
 }
 
 async function inModelBox(start: Place, end: Place) {
+  const [a, b] = [clipOf(start), clipOf(end)];
+  return inView([Math.min(a.x, b.x), Math.min(a.y, b.y), Math.max(a.x, b.x), Math.max(a.y, b.y)]);
+}
+
+/** What lies in a rectangle of the Model as it is seen, and in an outline; both in clip space. */
+export async function inView(
+  rectangle: readonly [number, number, number, number],
+  outline?: readonly number[],
+) {
   const { renderer } = handle;
   if (!renderer) return undefined;
   const { visibleOnly, target } = useBench.getState();
   const { camera } = renderer;
-  const [a, b] = [clipOf(start), clipOf(end)];
   return ask('in-box', {
     target,
     matrix: new Matrix4()
       .multiplyMatrices(camera.projectionMatrix, camera.matrixWorldInverse)
       .multiply(renderer.standing)
       .toArray(),
-    rectangle: [Math.min(a.x, b.x), Math.min(a.y, b.y), Math.max(a.x, b.x), Math.max(a.y, b.y)],
+    rectangle,
+    outline,
     eye: eyeOf(camera).applyMatrix4(renderer.standing.clone().invert()).toArray(),
     visibleOnly,
   });

@@ -21,6 +21,10 @@ export interface Picked {
   readonly face: number;
   readonly edge: number;
   readonly shell: number;
+  /** Nearest of the face; unknown where keys pointed at it. */
+  readonly vertex?: number;
+  /** Where it was met: on the model in its own axes, on the Board u, v, 0. */
+  readonly point?: readonly [number, number, number];
 }
 
 /** What a hand holds from press to drop. */
@@ -54,6 +58,10 @@ export interface Tool {
    * @returns what the hand holds; undefined when the hand holds the view
    */
   press?(at: Place): Grip | undefined | Promise<Grip | undefined>;
+  /** Keys that are its own while it is in hand; false where one does nothing now, and means what it means elsewhere. */
+  readonly keys?: Readonly<Record<string, () => boolean>>;
+  /** It is put away. */
+  leaveHand?(): void;
   /** Its settings, shown under its button while it is in hand. */
   readonly Settings?: ComponentType;
 }

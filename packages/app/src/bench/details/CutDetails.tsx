@@ -1,0 +1,29 @@
+import { Collapse } from 'antd';
+import { useBench } from '../../store/bench.ts';
+import { PickChanges } from './PickChanges.tsx';
+import { ProposalPanel } from './ProposalPanel.tsx';
+import { RulesPanel } from './RulesPanel.tsx';
+import { SymmetryPanel } from './SymmetryPanel.tsx';
+
+/** What helps to choose seams: what is picked made larger or smaller, symmetry, rules, and proposals. */
+export function CutDetails() {
+  return (
+    <Collapse
+      accordion
+      ghost
+      size="small"
+      className="cut-details"
+      items={[
+        { key: 'picks', label: 'What is picked', children: <PickChanges /> },
+        { key: 'symmetry', label: <SymmetryTitle />, children: <SymmetryPanel /> },
+        { key: 'rules', label: 'Seams by rule', children: <RulesPanel /> },
+        { key: 'proposal', label: 'Proposed seams', children: <ProposalPanel /> },
+      ]}
+    />
+  );
+}
+
+function SymmetryTitle() {
+  const on = useBench((s) => s.symmetry !== undefined);
+  return <>Symmetry{on ? ': on' : ''}</>;
+}

@@ -1,0 +1,145 @@
+import { PRESETS } from '@blunt-hem/core/propose/presets';
+import type { ProposedShell } from '@blunt-hem/core/questions/proposal';
+import { VIEWS, type View } from '@blunt-hem/core/surface/viewExposure';
+import { Button, Progress, Select, Slider } from 'antd';
+import { useState } from 'react';
+import { useBench } from '../../store/bench.ts';
+import {
+  discardProposal,
+  propose,
+  selectProposal,
+  stopProposing,
+  takeProposal,
+} from '../../store/propose.ts';
+import { ofMany } from '../commands/command.ts';
+
+type Preset = keyof typeof PRESETS;
+const PRESET_LABELS: Readonly<Record<Preset, string>> = {
+  clean: 'Few clean shells',
+  rough: 'Quick rough cut',
+};
+/** Shells that are told of one by one; the rest is in the count. */
+const MOST_TOLD = 12;
+
+/** Asks for a proposal, and tells what would come of it. */
+export function ProposalPanel() {
+  const [preset, setPreset] = useState<Preset>('clean');
+  const [stretch, setStretch] = useState(PRESETS.clean.most);
+  const [hidden, setHidden] = useState(0.7);
+  const lookedAt = useBench((s) => s.lookedAt);
+  const proposing = useBench((s) => s.proposing);
+  const proposal = useBench((s) => s.proposal);
+  const chosen = useBench((s) => s.chosen.size);
+  if (proposing !== undefined) {
+    return (
+      <div className="proposing">
+        <Progress percent={Math.round(100 * proposing)} size="small" aria-label="Looking for seams" />
+        <Button size="small" onClick={() => void stopProposing()}>
+          Stop
+        </Button>
+      </div>
+    );
+  }
+  if (proposal) return <Proposed />;
+  return (
+    <>
+      <Select<Preset>
+        size="small"
+        className="wide"
+        aria-label="What for"
+        value={preset}
+        options={(Object.keys(PRESETS) as Preset[]).map((value) => ({ value, label: PRESET_LABELS[value] }))}
+        onChange={(value) => {
+          setPreset(value);
+          setStretch(PRESETS[value].most);
+        }}
+      />
+      <Select<View>
+        size="small"
+        className="wide"
+        aria-label="Looked at"
+        value={lookedAt}
+        options={VIEWS.map((value) => ({ value, label: `Looked at ${value}` }))}
+        onChange={(value) => useBench.setState({ lookedAt: value })}
+      />
+      <div className="rail-slider">
+        <span>Stretch up to {stretch.toFixed(2)}</span>
+        <Slider
+          min={1.01}
+          max={1.6}
+          step={0.01}
+          value={stretch}
+          tooltip={{ open: false }}
+          onChange={setStretch}
+          ariaLabelForHandle="Stretch that is allowed"
+        />
+      </div>
+      <div className="rail-slider">
+        <span>Short</span>
+        <Slider
+          min={0}
+          max={1}
+          step={0.1}
+          value={hidden}
+          tooltip={{ open: false }}
+          onChange={setHidden}
+          ariaLabelForHandle="From short seams to hidden ones"
+        />
+        <span>Hidden</span>
+      </div>
+      <Button size="small" block type="primary" onClick={() => void propose({ preset, stretch, hidden })}>
+        Propose seams for {chosen > 0 ? ofMany(chosen, 'shell') : 'all'}
+      </Button>
+    </>
+  );
+}
+
+function Proposed() {
+  const proposal = useBench((s) => s.proposal);
+  if (!proposal) return null;
+  const { edges, shells, length, hidden, symmetric } = proposal;
+  const told = [...shells].sort((a, b) => b.faces - a.faces).slice(0, MOST_TOLD);
+  const worst = Math.max(...shells.map(({ l2 }) => l2 ?? Infinity));
+  return (
+    <>
+      <p className="selection-hint" role="status">
+        {ofMany(edges.length, 'edge')}, {ofMany(shells.length, 'shell')}, worst L2 {figure(worst)}. Seam
+        length {length.toFixed(1)}
+        √area, {Math.round(100 * hidden)} % of it where least is seen
+        {symmetric === undefined ? '' : `, ${Math.round(100 * symmetric)} % symmetric`}.
+      </p>
+      <div className="button-grid">
+        <Button size="small" type="primary" onClick={() => void takeProposal(edges)}>
+          Cut {ofMany(edges.length, 'edge')}
+        </Button>
+        <Button size="small" onClick={selectProposal}>
+          Select them
+        </Button>
+        <Button size="small" onClick={discardProposal}>
+          Discard
+        </Button>
+      </div>
+      <ul className="proposed-shells">
+        {told.map((shell) => (
+          <ProposedRow key={shell.face} shell={shell} />
+        ))}
+      </ul>
+    </>
+  );
+}
+
+const figure = (l2: number): string => (Number.isFinite(l2) ? l2.toFixed(3) : '–');
+
+function ProposedRow({ shell }: { readonly shell: ProposedShell }) {
+  const { faces, l2, liesOnItself, edges } = shell;
+  return (
+    <li>
+      <span>{faces.toLocaleString('en-GB')} faces</span>
+      <span>{l2 === undefined ? 'cannot lie flat' : `L2 ${figure(l2)}`}</span>
+      <span>{liesOnItself ? 'on itself' : ''}</span>
+      <Button size="small" type="link" onClick={() => void takeProposal(edges)}>
+        Cut it out
+      </Button>
+    </li>
+  );
+}

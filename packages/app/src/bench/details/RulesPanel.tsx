@@ -1,0 +1,79 @@
+import { RULES, type Rule } from '@blunt-hem/core/seams/fromRules';
+import { Button, Select, Slider } from 'antd';
+import { useEffect, useState } from 'react';
+import { useBench } from '../../store/bench.ts';
+import { select } from '../../store/select.ts';
+import { ask } from '../../store/worker.ts';
+
+const LABELS: Readonly<Record<Rule, string>> = {
+  crease: 'Where the surface turns by',
+  material: 'Between materials',
+  smoothing: 'Between smoothing groups',
+  part: 'Between parts',
+  uv: 'Where UVs of the file break',
+};
+/** How long the slider must rest, milliseconds. */
+const REST = 120;
+
+/** Seams that follow from a rule, counted while it is being set. */
+export function RulesPanel() {
+  const [rule, setRule] = useState<Rule>('crease');
+  const [angle, setAngle] = useState(60);
+  const [found, setFound] = useState<readonly number[]>();
+  const seams = useBench((s) => s.flat?.seams);
+  const model = useBench((s) => s.model);
+  // biome-ignore lint/correctness/useExhaustiveDependencies: other seams leave other edges
+  useEffect(() => {
+    setFound(undefined);
+    let gone = false;
+    const timer = setTimeout(async () => {
+      const edges = await ask('rule-edges', { rule, angle }).catch(() => undefined);
+      if (!gone && edges) setFound(edges);
+    }, REST);
+    return () => {
+      gone = true;
+      clearTimeout(timer);
+    };
+  }, [rule, angle, seams, model]);
+  return (
+    <>
+      <Select
+        size="small"
+        className="wide"
+        aria-label="Rule"
+        value={rule}
+        options={RULES.map((value) => ({ value, label: LABELS[value] }))}
+        onChange={setRule}
+      />
+      {rule === 'crease' && (
+        <div className="rail-slider">
+          <span>{angle}°</span>
+          <Slider
+            min={10}
+            max={120}
+            value={angle}
+            tooltip={{ open: false }}
+            onChange={setAngle}
+            ariaLabelForHandle="Angle, degrees"
+          />
+          <span>or more</span>
+        </div>
+      )}
+      <Button
+        size="small"
+        block
+        disabled={!found || found.length === 0}
+        onClick={() => {
+          useBench.setState({ target: 'edges' });
+          select('edges', found ?? [], 'only');
+        }}
+      >
+        {!found
+          ? 'Being counted …'
+          : found.length === 0
+            ? 'No edge that is not cut already'
+            : `Select ${found.length.toLocaleString('en-GB')} ${found.length === 1 ? 'edge' : 'edges'}`}
+      </Button>
+    </>
+  );
+}

@@ -1,0 +1,62 @@
+import type { FoundSymmetry } from '@blunt-hem/core/jobs/symmetry';
+import type { Proposal } from '@blunt-hem/core/questions/proposal';
+import type { SymmetryChoice } from '@blunt-hem/core/questions/symmetry';
+import type { View } from '@blunt-hem/core/surface/viewExposure';
+
+/** A place that a route leads through. */
+export interface RoutePoint {
+  readonly vertex: number;
+  /** Where it was picked, in the model's own axes. */
+  readonly at: readonly [number, number, number];
+}
+
+/** A route that is being drawn. */
+export interface DrawnRoute {
+  readonly points: readonly RoutePoint[];
+  /** Through the points. */
+  readonly edges: readonly number[];
+  /** From the last of them on to the pointer. */
+  readonly ahead: readonly number[];
+}
+
+/** What seams are chosen with before they are cut. */
+export interface CuttingSlice {
+  readonly symmetryBy: SymmetryChoice | 'off';
+  /** What is symmetric to what; undefined while it is off, or being looked for, or nothing was found. */
+  readonly symmetry: FoundSymmetry | undefined;
+  readonly route: DrawnRoute | undefined;
+  /** From 0, the shortest way, to 1, the most hidden. */
+  readonly routeHidden: number;
+  /** From where the model is going to be looked at. */
+  readonly lookedAt: View;
+  readonly proposal: Proposal | undefined;
+  /** Part of the way to a proposal. */
+  readonly proposing: number | undefined;
+  /** How much is seen of every corner of every triangle. */
+  readonly exposure: Float32Array | undefined;
+  /** Corners of an outline under the hand, pixels of the page. */
+  readonly lasso: readonly number[] | undefined;
+  /** Of the brush, pixels. */
+  readonly brush: number;
+}
+
+export const cuttingSlice: CuttingSlice = {
+  symmetryBy: 'off',
+  symmetry: undefined,
+  route: undefined,
+  routeHidden: 0.5,
+  lookedAt: 'all round',
+  proposal: undefined,
+  proposing: undefined,
+  exposure: undefined,
+  lasso: undefined,
+  brush: 24,
+};
+
+/** What of it belongs to one mesh. */
+export const OF_THE_MESH = {
+  symmetry: undefined,
+  route: undefined,
+  proposal: undefined,
+  exposure: undefined,
+} as const;

@@ -1,0 +1,71 @@
+import type { AskedOf } from '@blunt-hem/core/questions/index';
+import * as Comlink from 'comlink';
+import { fail, note, perform } from './acts.ts';
+import { useBench } from './bench.ts';
+import { namesOfChosen, select } from './select.ts';
+import { bench, unwrap } from './worker.ts';
+
+/** Has seams proposed for the selected shells, or for all; the last proposal goes. */
+export async function propose(
+  asked: Omit<AskedOf<'proposal'>, 'faces' | 'symmetric' | 'view'>,
+): Promise<void> {
+  const { symmetryBy, lookedAt, model } = useBench.getState();
+  const names = namesOfChosen();
+  useBench.setState({ proposal: undefined, proposing: 0, notice: undefined });
+  try {
+    const report = (fraction: number) => useBench.setState({ proposing: fraction });
+    const found = unwrap(
+      await bench.ask(
+        'proposal',
+        {
+          ...asked,
+          symmetric:
+            symmetryBy === 'mirror' || symmetryBy === 'turn' || symmetryBy === 'off' ? 'auto' : symmetryBy,
+          view: lookedAt,
+          faces: names.length > 0 ? names : undefined,
+        },
+        Comlink.proxy(report),
+      ),
+    );
+    if (!found || useBench.getState().model !== model) return;
+    if (found.edges.length === 0)
+      note('There is nothing to propose: every shell lies flat well enough as it is.');
+    else useBench.setState({ proposal: found });
+  } catch (error) {
+    fail(error);
+  } finally {
+    useBench.setState({ proposing: undefined });
+  }
+}
+
+export const stopProposing = (): Promise<void> => bench.stopAsking('proposal');
+
+export const discardProposal = (): void => useBench.setState({ proposal: undefined });
+
+/** Cuts what is proposed, or the part of it round one shell. */
+export async function takeProposal(edges: readonly number[]): Promise<void> {
+  const { proposal } = useBench.getState();
+  if (!proposal || !(await perform('cut', { edges: [...edges] }))) return;
+  const cut = new Set(edges);
+  const left = proposal.edges.filter((e) => !cut.has(e));
+  useBench.setState({
+    proposal:
+      left.length === 0
+        ? undefined
+        : {
+            ...proposal,
+            edges: left,
+            shells: proposal.shells
+              .map((shell) => ({ ...shell, edges: shell.edges.filter((e) => !cut.has(e)) }))
+              .filter((shell) => shell.edges.length > 0),
+          },
+  });
+}
+
+/** Makes what is proposed the selection, to be added to, taken from, and cut. */
+export function selectProposal(): void {
+  const { proposal } = useBench.getState();
+  if (!proposal) return;
+  useBench.setState({ target: 'edges', proposal: undefined });
+  select('edges', proposal.edges, 'only');
+}

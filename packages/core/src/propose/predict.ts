@@ -1,0 +1,40 @@
+import { overlappingTriangles } from '../measure/overlap.ts';
+import { measureStretch } from '../measure/stretch.ts';
+import type { Context } from '../progress.ts';
+import { relax } from '../relax/relax.ts';
+import { type Shell, shellFromTriangles } from '../surface/shell.ts';
+import { verdictOf } from '../surface/verdict.ts';
+import { unfoldShell } from '../unfold/unfold.ts';
+import { coarseSurface } from './coarseSurface.ts';
+
+/** What a shell would be like, unfolded and relaxed. */
+export interface Predicted {
+  readonly area: number;
+  /** Undefined where it cannot lie flat. */
+  readonly l2?: number;
+  readonly linf?: number;
+  readonly liesOnItself?: boolean;
+}
+
+/** Larger shells are told of by a coarser one, which stretches nearly alike. */
+const MOST_TRIANGLES = 20_000;
+const RELAX_STEPS = 30;
+
+/** @throws StoppedError */
+export function predict(shell: Shell, { signal }: Pick<Context, 'signal'>): Predicted {
+  const context: Context = { signal, report: () => undefined };
+  if (!verdictOf(shell).canUnfold) return { area: 0 };
+  let piece = shell;
+  if (shell.triangles.length > 3 * MOST_TRIANGLES) {
+    const { mesh } = coarseSurface(shell, MOST_TRIANGLES, signal);
+    piece = shellFromTriangles(mesh.positions, mesh.cornerVertex);
+  }
+  const { uv } = relax(piece, unfoldShell(piece, 'conformal', context).uv, { steps: RELAX_STEPS }, context);
+  const { area, l2, linf } = measureStretch(piece, uv);
+  const { triangles } = piece;
+  const flat = Float64Array.from(
+    { length: 2 * triangles.length },
+    (_, i) => uv[2 * triangles[i >> 1] + (i & 1)],
+  );
+  return { area, l2, linf, liesOnItself: overlappingTriangles(flat, 1, signal).length > 0 };
+}

@@ -1,0 +1,121 @@
+import { plainDocument, shellOf, shellsOf, topologyOf } from '../document/document.ts';
+import { knownFaces } from '../operations/known.ts';
+import { choice, indices, number, optional, otherwise, record } from '../params.ts';
+import type { Predicted } from '../propose/predict.ts';
+import { PRESETS } from '../propose/presets.ts';
+import { edgeLength } from '../select/shortestPath.ts';
+import { facesOfShell, shellsAtEdges } from '../surface/shells.ts';
+import { VIEWS } from '../surface/viewExposure.ts';
+import { acrossAxis } from '../symmetry/findSymmetry.ts';
+import { exposuresOf } from './exposures.ts';
+import { question } from './question.ts';
+
+/** A shell as it would be. */
+export interface ProposedShell extends Predicted {
+  /** Its least face. */
+  readonly face: number;
+  readonly faces: number;
+  /** Proposed edges at its border. */
+  readonly edges: readonly number[];
+}
+
+/** Seams that are proposed, and what would come of them. */
+export interface Proposal {
+  readonly edges: readonly number[];
+  readonly shells: readonly ProposedShell[];
+  /** Of the proposed seams over the square root of the surface of the model. */
+  readonly length: number;
+  /** Part of their length that lies in the third of edges that is seen least. */
+  readonly hidden: number;
+  /** Part of their edges that have their mirror image among them; undefined without symmetry. */
+  readonly symmetric?: number;
+}
+
+/** Part of the time that goes by before figures are worked out. */
+const FOUND = 0.85;
+
+/** Seams for few shells with little stretch, where they hide; nothing is cut. */
+export const proposal = question({
+  name: 'proposal',
+  params: record({
+    preset: otherwise(choice('clean', 'rough'), 'clean'),
+    /** L2 stretch that is allowed; that of the preset when absent. */
+    stretch: optional(number(1.005, 4)),
+    /** From 0, short seams, to 1, hidden ones. */
+    hidden: otherwise(number(0, 1), 0.7),
+    symmetric: otherwise(choice('auto', 'none', 'x', 'y', 'z'), 'auto'),
+    /** Faces of shells that are to be cut; all shells when absent. */
+    faces: optional(indices),
+    view: otherwise(choice(...VIEWS), 'all round'),
+  }),
+  background: true,
+  async answer(document, { preset, stretch, hidden, symmetric, faces, view }, context): Promise<Proposal> {
+    const { mesh, links } = topologyOf(document.model);
+    const shells = shellsOf(document);
+    const wanted = faces && [...new Set(knownFaces(mesh, faces).map((f) => shells.faceShell[f]))];
+    const exposures = await exposuresOf(document, view, context);
+    const found =
+      symmetric === 'none'
+        ? undefined
+        : await context.jobs.run(
+            'symmetry',
+            {
+              document: plainDocument(document),
+              wanted: symmetric === 'auto' ? 'mirror' : acrossAxis(symmetric),
+            },
+            context,
+          );
+    const options = { ...PRESETS[preset], hidden, ...(stretch !== undefined && { most: stretch }) };
+    const edges = [
+      ...(await context.jobs.run(
+        'propose-seams',
+        {
+          document: plainDocument(document),
+          shells: wanted,
+          exposure: exposures.vertices,
+          symmetry: found?.symmetry,
+          options,
+        },
+        {
+          signal: context.signal,
+          report: ({ fraction = 0 }) => context.report({ fraction: FOUND * fraction }),
+        },
+      )),
+    ];
+    const seams = document.seams.slice();
+    for (const e of edges) seams[e] = 1;
+    const after = { ...document, seams };
+    const map = shellsOf(after);
+    const fresh = shellsAtEdges(links, map, edges);
+    let done = 0;
+    const predicted = await Promise.all(
+      fresh.map(async (s) => {
+        const [told] = await context.jobs.run('predict', [shellOf(after, s)], {
+          signal: context.signal,
+          report: () => undefined,
+        });
+        context.report({ fraction: FOUND + ((1 - FOUND) * ++done) / fresh.length });
+        return told;
+      }),
+    );
+    const isProposed = new Set(edges);
+    const lengthOf = (e: number) => edgeLength(mesh, links, e);
+    const whole = edges.reduce((sum, e) => sum + lengthOf(e), 0);
+    const least = Float32Array.from(exposures.edges).sort()[Math.floor(exposures.edges.length / 3)];
+    return {
+      edges,
+      shells: fresh.map((s, i) => {
+        const own = facesOfShell(map, s);
+        const around = new Set<number>();
+        for (const f of own)
+          for (let c = mesh.faceStart[f]; c < mesh.faceStart[f + 1]; c++)
+            if (isProposed.has(links.cornerEdge[c])) around.add(links.cornerEdge[c]);
+        return { ...predicted[i], face: own[0], faces: own.length, edges: [...around] };
+      }),
+      length: whole / Math.sqrt(predicted.reduce((sum, { area }) => sum + area, 0) || 1),
+      hidden:
+        edges.reduce((sum, e) => sum + (exposures.edges[e] <= least ? lengthOf(e) : 0), 0) / (whole || 1),
+      symmetric: found && edges.filter((e) => isProposed.has(found.edges[e])).length / (edges.length || 1),
+    };
+  },
+});

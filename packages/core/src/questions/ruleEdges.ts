@@ -1,0 +1,16 @@
+import { topologyOf } from '../document/document.ts';
+import { choice, number, otherwise, record } from '../params.ts';
+import { edgesByRule, RULES } from '../seams/fromRules.ts';
+import { question } from './question.ts';
+
+/** Edges where a rule says that a seam should be, and is none yet. */
+export const ruleEdges = question({
+  name: 'rule-edges',
+  params: record({
+    rule: choice(...RULES),
+    /** Degrees; from here on a crease counts. */
+    angle: otherwise(number(1, 180), 60),
+  }),
+  answer: ({ model, seams }, { rule, angle }): number[] =>
+    edgesByRule(model, topologyOf(model).links, rule, (angle * Math.PI) / 180).filter((e) => !seams[e]),
+});

@@ -1,0 +1,46 @@
+import type { Connectivity } from '../mesh/connectivity.ts';
+import type { Mesh } from '../mesh/mesh.ts';
+import { loosePieces, type Model } from '../mesh/model.ts';
+import { faceNormals } from '../mesh/normals.ts';
+import { mainKind, partsBy } from '../mesh/parts.ts';
+import { signedDihedral } from '../surface/dihedral.ts';
+import { seamsFromUv } from '../surface/shells.ts';
+
+/** What seams can follow from. */
+export const RULES = ['crease', 'material', 'smoothing', 'part', 'uv'] as const;
+export type Rule = (typeof RULES)[number];
+
+/**
+ * Joined edges where a rule says that a seam should be: where the surface turns by an angle or more, between materials, smoothing groups or
+ * parts, or where the UVs that came with the file break.
+ *
+ * @param angle  radians, for creases
+ */
+export function edgesByRule(model: Model, links: Connectivity, rule: Rule, angle: number): number[] {
+  const { mesh } = model;
+  const where = (holds: (edge: number) => boolean): number[] =>
+    Array.from(links.joined.keys()).filter((e) => links.joined[e] === 1 && holds(e));
+  if (rule === 'crease') {
+    const normals = faceNormals(mesh);
+    return where((e) => Math.abs(signedDihedral(mesh, links, normals, e)) >= angle - 1e-9);
+  }
+  if (rule === 'uv') {
+    const broken = model.uvSets[0]
+      ? seamsFromUv(links, model.uvSets[0].uv)
+      : new Uint8Array(links.joined.length);
+    return where((e) => broken[e] === 1);
+  }
+  const label =
+    rule === 'material'
+      ? model.faceMaterial
+      : rule === 'smoothing'
+        ? model.faceSmoothing
+        : partOf(model, mesh, links);
+  const face = (e: number, k: number) => links.cornerFace[links.edgeCorners[links.edgeCornerStart[e] + k]];
+  return where((e) => label[face(e, 0)] !== label[face(e, 1)]);
+}
+
+function partOf(model: Model, _: Mesh, links: Connectivity): ArrayLike<number> {
+  const kind = mainKind(model);
+  return kind === 'piece' ? loosePieces(model.mesh, links).label : partsBy(kind, model, links).facePart;
+}

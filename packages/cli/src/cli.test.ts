@@ -222,6 +222,55 @@ describe('hem', () => {
     await expect(run(['check', ill, '--tolerance', '7'])).rejects.toThrow('must be at most 0.5');
   });
 
+  it('proposes, opens, routes and rings, and tells of shells and of what is seen', async () => {
+    const sleeveModel = modelFromMesh('Sleeve', meshOfShell(tube(12, 10, 8)));
+    const round = file(
+      'sleeve.obj',
+      new TextDecoder().decode(
+        writeObj(sleeveModel, new Float64Array(2 * sleeveModel.mesh.cornerVertex.length).fill(Number.NaN)),
+      ),
+    );
+    const seams = join(folder, 'seams.json');
+    const edgesIn = () => (JSON.parse(readFileSync(seams, 'utf8')) as { edges: number[][] }).edges;
+    type Told = {
+      edges: number;
+      length: number;
+      shells: { l2: number; kind: string; canUnfold: boolean }[];
+      mean: number;
+    };
+    const told = async (...words: string[]) => (await run(words)) as Told;
+
+    // A cube opens by seven edges (common practice) where no stretch is allowed.
+    expect(
+      (await told('propose-seams', CUBE, '--stretch', '1.005', '--symmetric', 'none', '--out', seams)).edges,
+    ).toBe(7);
+    expect(edgesIn()).toHaveLength(7);
+    const { shells } = await told('shells', CUBE, '--seams', seams);
+    expect(shells).toMatchObject([{ kind: 'flat', canUnfold: true, faces: 6, area: 24 }]);
+
+    expect((await told('open', round, '--out', seams)).edges).toBe(12);
+    expect((await told('shells', round, '--seams', seams)).shells.map(({ kind }) => kind)).toEqual(['flat']);
+
+    // Along the sleeve, from its first vertex to the one straight above.
+    const way = await told('route', round, '--through', '0,120', '--hidden', '0', '--out', seams);
+    expect(way.edges).toBe(12);
+    expect(way.length).toBeCloseTo(8, 3);
+    const there = await told('route', round, '--through', '0,60,120', '--close', '--out', seams);
+    expect(there.edges).toBe(24);
+
+    const ring = await told('ring', round, '--at', '60', '--out', seams);
+    expect(ring.edges).toBe(10);
+    expect((await told('exposure', CUBE, '--view', 'from above', '--out', seams)).mean).toBeGreaterThan(0.2);
+    expect(edgesIn()).toHaveLength(12);
+
+    await expect(run(['route', CUBE, '--through', '0,99', '--out', seams])).rejects.toThrow(/no point 99/);
+    await expect(run(['route', CUBE, '--through', 'here', '--out', seams])).rejects.toThrow(
+      /numbers of vertices/,
+    );
+    await expect(run(['ring', CUBE, '--at', '8', '--out', seams])).rejects.toThrow(/no vertex 8/);
+    await expect(run(['propose-seams', CUBE, '--stretch', '9', '--out', seams])).rejects.toThrow(/at most 4/);
+  }, 30_000);
+
   it('ends with 2 and one sentence for bad input', async () => {
     const bad = file('bad.obj', 'v 0 0 0\nf 1 2 3\n');
     const nowhere = file('nowhere.json', '{"edges": [[0, 6]]}');

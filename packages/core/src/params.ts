@@ -63,14 +63,19 @@ export const optional = <Out, In>(param: Param<Out, In>): Param<Out | undefined,
 export const otherwise = <Out, In>(param: Param<Out, In>, value: Out): Param<Out, In | undefined> =>
   param.optional().default(value as never);
 
-/** Lists of edges, faces or parts by number; at least one. Checked in one go: there may be hundreds of thousands. */
-export const indices: Param<readonly number[]> = Joi.array()
-  .min(1)
-  .custom((value: readonly unknown[], helpers) =>
-    value.every((i) => Number.isInteger(i) && (i as number) >= 0) ? value : helpers.error('array.indices'),
-  )
-  .messages({ 'array.indices': '{{#label}} must hold whole numbers from 0 on' })
-  .required();
+/** Lists of edges, faces or parts by number, checked in one go: there may be hundreds of thousands. */
+const numbered = (min: number): Param<readonly number[]> =>
+  Joi.array()
+    .min(min)
+    .custom((value: readonly unknown[], helpers) =>
+      value.every((i) => Number.isInteger(i) && (i as number) >= 0) ? value : helpers.error('array.indices'),
+    )
+    .messages({ 'array.indices': '{{#label}} must hold whole numbers from 0 on' })
+    .required();
+/** At least one. */
+export const indices = numbered(1);
+/** Any number of them, none as well. */
+export const indicesOrNone = numbered(0);
 
 /**
  * Which shells: all, those cut or sewn since they were unfolded, or those that these faces are of. A shell is named by any of its

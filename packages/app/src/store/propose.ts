@@ -5,6 +5,9 @@ import { useBench } from './bench.ts';
 import { namesOfChosen, select } from './select.ts';
 import { bench, unwrap } from './worker.ts';
 
+/** Steps of relaxing after a proposal was cut. */
+const RELAX_STEPS = 30;
+
 /** Has seams proposed for the selected shells, or for all; the last proposal goes. */
 export async function propose(
   asked: Omit<AskedOf<'proposal'>, 'faces' | 'symmetric' | 'view'>,
@@ -46,6 +49,12 @@ export const discardProposal = (): void => useBench.setState({ proposal: undefin
 export async function takeProposal(edges: readonly number[]): Promise<void> {
   const { proposal } = useBench.getState();
   if (!proposal || !(await perform('cut', { edges: [...edges] }))) return;
+  // What was told of stretch is told of relaxed shells.
+  const own = new Set(edges);
+  const faces = proposal.shells
+    .filter((shell) => shell.edges.some((e) => own.has(e)))
+    .map(({ face }) => face);
+  await perform('relax', { shells: faces, steps: RELAX_STEPS });
   const cut = new Set(edges);
   const left = proposal.edges.filter((e) => !cut.has(e));
   useBench.setState({

@@ -21,8 +21,9 @@ export interface CoarseSeamsOptions {
   readonly relaxSteps: number;
 }
 
-/** Edges of a run of which the end of a cut is moved, at a time. */
+/** Edges of a run of which the end of a cut is moved, at a time; on a small surface, one. */
 const STEP = 4;
+const SMALL = 400;
 
 /**
  * Seams of a surface, found from those of its largest normal clusters that lie flat: whole runs between two shells are sewn while every shell
@@ -61,9 +62,10 @@ export function coarseSeams(
     report: ({ fraction = 0 }) => context.report({ fraction: from + fraction * (to - from) }),
   });
   const options = { costs, most, relaxSteps };
+  const step = faceCount(mesh) < SMALL ? 1 : STEP;
   let seams = clusterSeams(surface, most, context);
   seams = sewWhileFlat(mesh, links, seams, { ...options, setsOf: setsOf(Infinity) }, part(0, 0.75));
-  seams = sewWhileFlat(mesh, links, seams, { ...options, setsOf: setsOf(STEP * mean) }, part(0.75, 0.95));
+  seams = sewWhileFlat(mesh, links, seams, { ...options, setsOf: setsOf(step * mean) }, part(0.75, 0.95));
   const few = smallest * faceCount(mesh);
   const besideSmall = (now: Uint8Array) => {
     const shells = shellsFromSeams(mesh, links, now);

@@ -1,7 +1,7 @@
 import { StoppedError } from '../errors.ts';
 import type { Connectivity } from '../mesh/connectivity.ts';
 import type { Mesh } from '../mesh/mesh.ts';
-import { faceNormals } from '../mesh/normals.ts';
+import { faceNormal, faceNormals } from '../mesh/normals.ts';
 import type { Triangulation } from '../mesh/triangulate.ts';
 import type { Context } from '../progress.ts';
 import { edgeCosts } from '../seams/edgeCosts.ts';
@@ -43,7 +43,7 @@ export interface ProposalTask {
 }
 
 /** A piece smaller than this part of the surface of its shell is a crumb, and sewn to its neighbour. */
-const CRUMB = 2e-4;
+const CRUMB = 5e-4;
 
 /**
  * Proposes seams after which every shell can lie flat with little stretch: few, short and where they hide. Each shell of the model as it is
@@ -290,9 +290,9 @@ function tidy(
     let sewn = 0;
     for (let s = 0; s < shells.shellCount; s++) {
       const faces = facesOfShell(shells, s);
-      const whole = facesOfShell(old, oldOf(faces[0])).length;
-      if (!wanted.has(oldOf(faces[0])) || faces.length > Math.max(2, CRUMB * whole) || faces.length === whole)
-        continue;
+      if (!wanted.has(oldOf(faces[0]))) continue;
+      const whole = facesOfShell(old, oldOf(faces[0]));
+      if (faces.length === whole.length || areaOf(mesh, faces) > CRUMB * areaOf(mesh, whole)) continue;
       for (const e of mostShared(mesh, links, shells, s, (e) => !seams[e])) {
         now[e] = 0;
         sewn++;
@@ -316,6 +316,12 @@ function tidy(
     }
   }
 }
+
+const areaOf = (mesh: Mesh, faces: Iterable<number>): number => {
+  let area = 0;
+  for (const f of faces) area += Math.hypot(...faceNormal(mesh, f)) / 2;
+  return area;
+};
 
 /** Edges that a shell shares with the neighbour with which it shares most. */
 function mostShared(

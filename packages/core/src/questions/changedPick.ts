@@ -2,7 +2,7 @@ import { topologyOf } from '../document/document.ts';
 import { faceNormals } from '../mesh/normals.ts';
 import { knownEdges } from '../operations/cut/seamChange.ts';
 import { knownFaces } from '../operations/known.ts';
-import { choice, list, number, otherwise, record, whole } from '../params.ts';
+import { choice, indicesOrNone, number, otherwise, record } from '../params.ts';
 import { borderOfFaces } from '../select/borderOfFaces.ts';
 import { connectedFaces } from '../select/connected.ts';
 import { edgeRing } from '../select/edgeRing.ts';
@@ -20,8 +20,8 @@ export const changedPick = question({
   name: 'changed-pick',
   params: record({
     how: choice(...CHANGES),
-    edges: otherwise(list(whole()), []),
-    faces: otherwise(list(whole()), []),
+    edges: otherwise(indicesOrNone, []),
+    faces: otherwise(indicesOrNone, []),
     /** Degrees, for level ground. */
     angle: otherwise(number(0, 180), 20),
   }),

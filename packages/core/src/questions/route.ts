@@ -37,6 +37,7 @@ export interface Route {
 export const route = question({
   name: 'route',
   params,
+  several: true,
   async answer(document, query, context): Promise<Route> {
     const { mesh } = topologyOf(document.model);
     const count = mesh.positions.length / 3;

@@ -39,6 +39,8 @@ const NEAR = 0.75;
 const MIRRORED = 0.8;
 const TURNED = 0.9;
 const MOST_FOLDS = 12;
+/** Part of the points that must move, for a symmetry to mean anything. */
+const ENOUGH = 0.3;
 
 const AXES = [
   [1, 0, 0],
@@ -99,10 +101,15 @@ function best(
   for (const candidate of candidates) {
     const isometry = isometryOf(candidate);
     let score = 0;
+    let moved = 0;
     let tried = 0;
     for (let v = 0; v < count; v += stride) {
       tried++;
       const [x, y, z] = imageOf(isometry, positions, v);
+      // What stays where it is says nothing: a flat sheet is mirrored in its own plane.
+      if (Math.hypot(positions[3 * v] - x, positions[3 * v + 1] - y, positions[3 * v + 2] - z) < 2 * reach)
+        continue;
+      moved++;
       let nearest = reach;
       grid.near(x, y, z, (w) => {
         nearest = Math.min(
@@ -113,9 +120,9 @@ function best(
       // The nearer it falls the better, so that of two planes side by side the true one is taken.
       score += nearest < reach ? 1 - 0.2 * (nearest / reach) : 0;
     }
-    if (tried > 0 && score / tried > most + 1e-9) {
+    if (moved > ENOUGH * tried && score / moved > most + 1e-9) {
       found = candidate;
-      most = score / tried;
+      most = score / moved;
     }
   }
   return found;

@@ -28,8 +28,8 @@ export const route: Tool = {
   panes: ['model', 'board'],
   hover: (at) => void lead(at),
   leave: () => ahead([]),
-  click: (at) => afterPick(addPoint(at)),
-  double: () => finish(),
+  click: (at) => inTurn(() => addPoint(at)),
+  double: () => void finish(),
   press(at) {
     if (at.ctrl && at.pane === 'model') return stroke(at);
     const point = at.pane === 'model' ? pointNear(at) : -1;
@@ -39,7 +39,7 @@ export const route: Tool = {
     backspace() {
       const { route: drawn } = useBench.getState();
       if (!drawn) return false;
-      afterPick(through(drawn.points.slice(0, -1)));
+      inTurn(() => through(useBench.getState().route?.points.slice(0, -1) ?? []));
       return true;
     },
     enter: () => finish(),
@@ -73,6 +73,20 @@ export const route: Tool = {
     );
   },
 };
+
+/** Points are set one after the other, however quick the hand. */
+let turns: Promise<unknown> = Promise.resolve();
+let waiting = 0;
+function inTurn(work: () => Promise<unknown>): void {
+  waiting++;
+  turns = turns
+    .then(work)
+    .catch(() => undefined)
+    .finally(() => {
+      waiting--;
+    });
+  afterPick(turns);
+}
 
 const settings = () => {
   const { routeHidden, lookedAt } = useBench.getState();
@@ -121,8 +135,8 @@ async function addPoint(at: Place): Promise<void> {
   const vertex = vertexOf(found);
   const points = useBench.getState().route?.points ?? [];
   // Back at the first it closes; at the last again it ends.
-  if (points.length > 2 && vertex === points[0].vertex) return void (await through(points, true));
-  if (points.length > 0 && vertex === points[points.length - 1].vertex) return void finish();
+  if (points.length > 2 && vertex === points[0].vertex) return through(points, true);
+  if (points.length > 0 && vertex === points[points.length - 1].vertex) return end();
   const place = at.pane === 'model' ? found.point : undefined;
   await through([...points, { vertex, at: place ?? placeOfVertex(vertex) }]);
 }
@@ -154,7 +168,7 @@ async function through(
     }
     const drawn: DrawnRoute = { points, edges: found.edges, ahead: [] };
     useBench.setState((s) => ({ route: drawn, notice: s.notice?.tone === 'hint' ? undefined : s.notice }));
-    if (close) finish();
+    if (close) end();
   } catch (error) {
     fail(error);
   }
@@ -170,17 +184,22 @@ function showGap(gap: readonly [number, number]): void {
   frameSelection();
 }
 
-/** The route becomes selected edges, to be cut; false when there is none. */
+/** The route becomes selected edges, to be cut, once all that was clicked is on it; false when there is none. */
 function finish(): boolean {
+  if (!useBench.getState().route && waiting === 0) return false;
+  inTurn(async () => end());
+  return true;
+}
+
+function end(): void {
   const { route: drawn } = useBench.getState();
-  if (!drawn) return false;
+  if (!drawn) return;
   useBench.setState({ route: undefined, target: 'edges' });
   if (drawn.edges.length === 0) {
     note('A route wants two points at least.');
-    return true;
+    return;
   }
   select('edges', drawn.edges, 'add');
-  return true;
 }
 
 /** Place of a vertex, by an edge at it. */

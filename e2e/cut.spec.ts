@@ -1,0 +1,198 @@
+import { expect, type Page, test } from '@playwright/test';
+import { at, benchReady, dome, figure, idle, marked, openModel } from './hands.ts';
+
+/** A ball of triangles pushed about, mirrored in x = 0: a sculpt without loops. */
+function sculpt(rings = 28, sectors = 36): string {
+  const lines: string[] = ['v 0 1.3 0'];
+  for (let i = 1; i < rings; i++) {
+    for (let j = 0; j < sectors; j++) {
+      const [a, b] = [(Math.PI * i) / rings, (2 * Math.PI * j) / sectors];
+      const [x, y, z] = [Math.sin(a) * Math.sin(b), Math.cos(a), Math.sin(a) * Math.cos(b)];
+      const r = 1.3 + 0.12 * Math.sin(5 * y) + 0.3 * Math.max(0, z) ** 6;
+      lines.push(`v ${r * x} ${r * y} ${r * z}`);
+    }
+  }
+  lines.push('v 0 -1.3 0');
+  const last = lines.length;
+  const id = (i: number, j: number) => 2 + (i - 1) * sectors + ((j + sectors) % sectors);
+  for (let j = 0; j < sectors; j++) {
+    lines.push(`f 1 ${id(1, j)} ${id(1, j + 1)}`, `f ${last} ${id(rings - 1, j + 1)} ${id(rings - 1, j)}`);
+    for (let i = 1; i + 1 < rings; i++) {
+      const [p, q, r, s] = [id(i, j), id(i + 1, j), id(i + 1, j + 1), id(i, j + 1)];
+      // Diagonals mirrored as well.
+      lines.push(
+        ...(j < sectors / 2
+          ? [`f ${p} ${q} ${r}`, `f ${p} ${r} ${s}`]
+          : [`f ${p} ${q} ${s}`, `f ${q} ${r} ${s}`]),
+      );
+    }
+  }
+  return `${lines.join('\n')}\n`;
+}
+
+const edgesPicked = async (page: Page): Promise<number> =>
+  Number(
+    /([\d,]+) edge/.exec((await page.getByTestId('selection').textContent()) ?? '')?.[1].replace(',', '') ??
+      0,
+  );
+
+test('a route is drawn point by point, shown before it is taken, taken back, ended and cut', async ({
+  page,
+}) => {
+  await openModel(page, 'sculpt.obj', sculpt());
+  await benchReady(page);
+  await page.keyboard.press('w');
+  await expect(page.getByRole('button', { name: /Route/ })).toHaveAttribute('aria-pressed', 'true');
+  await page.mouse.click(...(await at(page, 'model', 0.4, 0.4)));
+  await page.mouse.move(...(await at(page, 'model', 0.55, 0.45)));
+  await expect.poll(() => marked(page, 'model')).toBeGreaterThan(60);
+  await page.mouse.click(...(await at(page, 'model', 0.6, 0.45)));
+  await page.mouse.move(...(await at(page, 'model', 0.6, 0.62)));
+  await page.mouse.click(...(await at(page, 'model', 0.6, 0.62)));
+  await page.keyboard.press('Enter');
+  await expect.poll(() => edgesPicked(page)).toBeGreaterThan(6);
+  const all = await edgesPicked(page);
+  // The same with one point taken back is shorter.
+  await page.keyboard.press('Escape');
+  for (const [x, y] of [
+    [0.4, 0.4],
+    [0.6, 0.45],
+    [0.6, 0.62],
+  ] as const) {
+    await page.mouse.click(...(await at(page, 'model', x, y)));
+    await page.waitForTimeout(350); // two clicks in one place would be a double click
+  }
+  await page.keyboard.press('Backspace');
+  await page.keyboard.press('Enter');
+  await expect.poll(() => edgesPicked(page)).toBeGreaterThan(0);
+  expect(await edgesPicked(page)).toBeLessThan(all);
+  await page.keyboard.press('a');
+  await idle(page);
+  await expect(page.getByRole('button', { name: /Undo: Cut \d+ edges/ })).toBeVisible();
+});
+
+test('a closed route parts a face of a sculpt, and a stroke is followed', async ({ page }) => {
+  await openModel(page, 'sculpt.obj', sculpt());
+  await benchReady(page);
+  await page.keyboard.press('w');
+  for (const [x, y] of [
+    [0.42, 0.42],
+    [0.58, 0.42],
+    [0.58, 0.56],
+    [0.42, 0.56],
+    [0.42, 0.42],
+  ] as const) {
+    await page.mouse.click(...(await at(page, 'model', x, y)));
+    await page.waitForTimeout(400);
+  }
+  await expect.poll(() => edgesPicked(page)).toBeGreaterThan(8);
+  await page.keyboard.press('a');
+  await idle(page);
+  expect(await figure(page, 'shells')).toBe('2');
+  // With Ctrl held the hand draws; without it, it would turn the view.
+  await page.keyboard.down('Control');
+  await page.mouse.move(...(await at(page, 'model', 0.35, 0.62)));
+  await page.mouse.down();
+  for (let k = 1; k <= 8; k++)
+    await page.mouse.move(...(await at(page, 'model', 0.35 + 0.035 * k, 0.62 + 0.02 * Math.sin(k))));
+  await page.mouse.up();
+  await page.keyboard.up('Control');
+  await page.waitForTimeout(600);
+  await page.keyboard.press('Enter');
+  await expect.poll(() => edgesPicked(page)).toBeGreaterThan(3);
+});
+
+test('symmetry takes the counterpart of every pick along, and is off where nothing is symmetric', async ({
+  page,
+}) => {
+  await openModel(page, 'sculpt.obj', sculpt());
+  await benchReady(page);
+  await page.getByText('Symmetry', { exact: true }).click();
+  await page.getByRole('combobox', { name: 'Symmetry' }).click();
+  await page.getByTitle('Mirror plane, found').click();
+  await expect(page.getByText('Mirrored across x. Every edge has its counterpart.')).toBeVisible();
+  await page.mouse.click(...(await at(page, 'model', 0.62, 0.5)));
+  await expect(page.getByTestId('selection')).toHaveText('2 edges');
+  await page.getByRole('combobox', { name: 'Symmetry' }).click();
+  await page.getByTitle('Mirror across y = 0').click();
+  await expect(page.getByText(/Mirrored across y\. [\d,]+ edges have no counterpart/)).toBeVisible();
+});
+
+test('what is picked grows, shrinks, and gives its border; an outline and a brush pick on the Model', async ({
+  page,
+}) => {
+  await openModel(page, 'sculpt.obj', sculpt());
+  await benchReady(page);
+  await page.getByRole('radio', { name: 'Faces' }).locator('..').click();
+  await page.mouse.click(...(await at(page, 'model', 0.5, 0.5)));
+  await expect(page.getByTestId('selection')).toHaveText('1 face');
+  await page.getByText('What is picked').click();
+  await page.getByRole('button', { name: 'Grow' }).click();
+  await expect(page.getByTestId('selection')).not.toHaveText('1 face');
+  await page.getByRole('button', { name: 'Shrink' }).click();
+  await expect(page.getByTestId('selection')).toHaveText('1 face');
+  await page.getByRole('button', { name: 'Border of the faces' }).click();
+  await expect(page.getByTestId('selection')).toHaveText('3 edges');
+
+  await page.keyboard.press('Escape');
+  await page.keyboard.press('l');
+  await page.mouse.move(...(await at(page, 'model', 0.3, 0.4)));
+  await page.mouse.down();
+  for (const [x, y] of [
+    [0.7, 0.4],
+    [0.7, 0.65],
+    [0.3, 0.65],
+  ] as const)
+    await page.mouse.move(...(await at(page, 'model', x, y)), { steps: 5 });
+  await page.mouse.up();
+  await expect.poll(() => edgesPicked(page)).toBeGreaterThan(10);
+
+  await page.keyboard.press('Escape');
+  await page.getByRole('radio', { name: 'Faces' }).locator('..').click();
+  await page.keyboard.press('t');
+  await page.mouse.move(...(await at(page, 'model', 0.45, 0.5)));
+  await page.mouse.down();
+  for (let k = 0; k < 6; k++) await page.mouse.move(...(await at(page, 'model', 0.45 + 0.02 * k, 0.5)));
+  await page.mouse.up();
+  await expect(page.getByTestId('selection')).toHaveText(/\d+ faces/);
+});
+
+test('seams are proposed with what would come of them, cut in part, and the rest discarded', async ({
+  page,
+}) => {
+  await openModel(page, 'sculpt.obj', sculpt(20, 26));
+  await benchReady(page);
+  await page.getByText('Proposed seams').click();
+  await page.getByRole('button', { name: 'Propose seams for all' }).click();
+  await expect(page.getByText(/\d+ edges, \d+ shells?, worst L2 1\.0\d\d/)).toBeVisible({ timeout: 60_000 });
+  await expect.poll(() => marked(page, 'model')).toBeGreaterThan(40);
+  expect(await figure(page, 'shells')).toBe('1');
+  await page.getByRole('button', { name: 'Cut it out' }).first().click();
+  await idle(page);
+  await expect
+    .poll(async () => Number(/\d+$/.exec(await figure(page, 'shells'))?.[0]))
+    .toBeGreaterThanOrEqual(1);
+  const rest = page.locator('.cut-details').getByRole('button', { name: /^Cut \d+ edges/ });
+  if (await rest.isVisible()) {
+    await rest.click();
+    await idle(page);
+  }
+  await expect(page.getByTestId('figure-overlaps')).toContainText('0');
+  await expect(page.getByRole('button', { name: 'Propose seams for all' })).toBeVisible();
+});
+
+test('seams by rule are counted while the angle is set, and what is seen is an overlay', async ({ page }) => {
+  await openModel(page, 'dome.obj', dome(8, 12));
+  await benchReady(page);
+  await page.getByText('Seams by rule').click();
+  await expect(page.getByRole('button', { name: 'No edge that is not cut already' })).toBeVisible();
+  const angle = page.getByRole('slider', { name: 'Angle, degrees' });
+  await angle.focus();
+  await angle.press('Home');
+  await expect(page.getByRole('button', { name: /Select \d+ edges/ })).toBeVisible();
+  await page.getByRole('button', { name: /Select \d+ edges/ }).click();
+  expect(await edgesPicked(page)).toBeGreaterThan(10);
+  await page.keyboard.press('Escape');
+  await page.getByText('Exposure').click();
+  await expect(page.getByLabel('How much is seen')).toBeVisible();
+});

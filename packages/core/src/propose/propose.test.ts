@@ -1,0 +1,275 @@
+import { describe, expect, it } from 'vitest';
+import { type HemDocument, openDocument, shellOf, shellsOf, topologyOf } from '../document/document.ts';
+import { StoppedError } from '../errors.ts';
+import { localJobs } from '../jobs/index.ts';
+import { connectivity } from '../mesh/connectivity.ts';
+import { type Mesh, meshFromPolygons } from '../mesh/mesh.ts';
+import { modelFromMesh } from '../mesh/model.ts';
+import { request } from '../operations/catalogue.ts';
+import { unattended } from '../progress.ts';
+import { answerQuestion } from '../questions/index.ts';
+import { cuttable, meshOfShell } from '../surface/cutShell.ts';
+import { shellsAtEdges } from '../surface/shells.ts';
+import { verdictOf } from '../surface/verdict.ts';
+import { after, overlappingFaces } from '../testing/acts.ts';
+import { head, spikyBall } from '../testing/sculpts.ts';
+import { cube, sheet, torus, tube, wholeShell } from '../testing/shapes.ts';
+import { flatFaults } from './layFlat.ts';
+import { facesOfCluster, normalClusters } from './normalClusters.ts';
+import { predict } from './predict.ts';
+import { PRESETS } from './presets.ts';
+import { proposeSeams } from './proposeSeams.ts';
+import { seamRuns } from './seamRuns.ts';
+import { separatingCut } from './separatingCut.ts';
+
+const context = { ...unattended, jobs: localJobs };
+const documentOf = (mesh: Mesh): HemDocument => openDocument(modelFromMesh('model', mesh));
+
+async function proposed(mesh: Mesh, asked: object = {}) {
+  const document = documentOf(mesh);
+  const told = await answerQuestion(document, 'proposal', asked as never, context);
+  const cut = told.edges.length > 0 ? await after(document, request('cut', { edges: told.edges })) : document;
+  return { document, told, cut };
+}
+
+/** A round post with a cap at either end. */
+function cappedTube(rings: number, sectors: number, length: number): Mesh {
+  const vertices: number[][] = [];
+  const faces: number[][] = [];
+  for (let i = 0; i <= rings; i++)
+    for (let j = 0; j < sectors; j++) {
+      const a = (2 * Math.PI * j) / sectors;
+      vertices.push([Math.cos(a), (length * i) / rings, -Math.sin(a)]);
+    }
+  for (let i = 0; i < rings; i++)
+    for (let j = 0; j < sectors; j++) {
+      const k = (j + 1) % sectors;
+      faces.push([i * sectors + j, i * sectors + k, (i + 1) * sectors + k, (i + 1) * sectors + j]);
+    }
+  faces.push(
+    Array.from({ length: sectors }, (_, j) => sectors - 1 - j),
+    Array.from({ length: sectors }, (_, j) => rings * sectors + j),
+  );
+  return meshFromPolygons(vertices, faces);
+}
+
+describe('a proposal', () => {
+  it('opens a cube by seven edges (common practice), in one shell without stretch', async () => {
+    const { told, cut } = await proposed(cube(), { symmetric: 'none', stretch: 1.005 });
+    expect(told.edges).toHaveLength(7);
+    expect(shellsOf(cut).shellCount).toBe(1);
+    expect(told.shells[0].l2).toBeCloseTo(1, 6);
+    // What is asked for is what is used: a corner may stay whole where a little stretch is allowed.
+    const lax = await proposed(cube(), { symmetric: 'none', stretch: 1.2 });
+    expect(lax.told.edges.length).toBeLessThan(7);
+  });
+
+  it('opens a capped tube without stretch: most of a ring at each cap and one way between (common practice: two rings and one cut)', async () => {
+    const { told, cut } = await proposed(cappedTube(12, 16, 6), { symmetric: 'none', stretch: 1.005 });
+    for (const { l2, liesOnItself } of told.shells) {
+      expect(l2).toBeLessThan(1.006);
+      expect(liesOnItself).toBe(false);
+    }
+    expect(shellsOf(cut).shellCount).toBeLessThanOrEqual(3);
+    // Two rings of 16 and a way of 12, or less where a cap hangs on by an edge.
+    expect(told.edges.length).toBeLessThanOrEqual(16 + 16 + 12);
+    expect(told.edges.length).toBeGreaterThanOrEqual(15 + 15 + 12);
+  });
+
+  it.each([
+    ['a torus', torus(24, 12)],
+    ['a sculpted head', meshOfShell(head(14))],
+    ['a spiky ball', meshOfShell(spikyBall(14))],
+  ])(
+    'leaves of %s only discs that lie flat, clear of themselves and little stretched',
+    async (_, mesh) => {
+      const { told, cut } = await proposed(mesh);
+      expect(told.edges.length).toBeGreaterThan(0);
+      for (let s = 0; s < shellsOf(cut).shellCount; s++) expect(verdictOf(shellOf(cut, s)).kind).toBe('flat');
+      const flat = await after(cut, request('unfold', {}), request('relax', { steps: 60 }));
+      expect(overlappingFaces(flat).length / 2).toBeLessThan(4);
+      for (const { l2 } of told.shells) expect(l2).toBeLessThan(PRESETS.clean.most + 0.03);
+      // What is told is what comes out.
+      const worst = Math.max(...told.shells.map(({ l2 }) => l2 ?? Infinity));
+      expect(predict(shellOf(cut, 0), unattended).l2).toBeLessThanOrEqual(worst + 1e-9);
+    },
+    60_000,
+  );
+
+  it('wants less seam where more stretch is allowed', async () => {
+    const mesh = meshOfShell(head(14));
+    const [strict, lax] = [await proposed(mesh), await proposed(mesh, { stretch: 1.4 })];
+    expect(lax.told.length).toBeLessThan(strict.told.length);
+  }, 60_000);
+
+  it('is symmetric where the model is, and leaves alone what lies flat well enough', async () => {
+    // A bowl over a square, mirrored in x = 0, and beside it a flat sheet.
+    const bowl = sheet(10, 10, (i, j) => [j - 5, 2.2 * Math.hypot(j - 5, i - 5), i - 5]);
+    const { told } = await proposed(bowl, { symmetric: 'x' });
+    expect(told.symmetric).toBe(1);
+    const flat = await proposed(sheet(6, 6, (i, j) => [j, 0, i]));
+    expect(flat.told.edges).toEqual([]);
+    expect(flat.told.shells).toEqual([]);
+  });
+
+  it('respects seams that are there, and cuts only the shells it is asked for', async () => {
+    const ring = torus(24, 12);
+    const bare = documentOf(ring);
+    const { links } = topologyOf(bare.model);
+    const isAcross = (e: number, k: number) =>
+      Math.floor(links.edgeVertices[2 * e] / 12) === k &&
+      Math.floor(links.edgeVertices[2 * e + 1] / 12) === k;
+    const two = [...links.joined.keys()].filter((e) => isAcross(e, 0) || isAcross(e, 8));
+    const cut = await after(bare, request('cut', { edges: two }));
+    expect(shellsOf(cut).shellCount).toBe(2);
+    const told = await answerQuestion(cut, 'proposal', { faces: [0], symmetric: 'none' }, context);
+    expect(told.edges.length).toBeGreaterThan(0);
+    expect(told.edges.some((e) => cut.seams[e] === 1)).toBe(false);
+    const touched = shellsAtEdges(links, shellsOf(cut), told.edges);
+    expect(touched).toEqual([shellsOf(cut).faceShell[0]]);
+  });
+
+  it('keeps the best so far when it is stopped, and has nothing when that is too soon', () => {
+    const document = documentOf(meshOfShell(head(14)));
+    const task = {
+      ...topologyOf(document.model),
+      seams: document.seams,
+      shells: [0],
+      exposure: new Float32Array(document.model.mesh.positions.length / 3).fill(1),
+    };
+    const options = { ...PRESETS.clean, hidden: 0.5 };
+    let looks = 0;
+    const after = (n: number) => ({
+      signal: {
+        get aborted() {
+          return ++looks > n;
+        },
+      },
+      report: () => undefined,
+    });
+    expect(() => proposeSeams(task, options, after(0))).toThrow(StoppedError);
+    looks = 0;
+    proposeSeams(task, options, after(Infinity));
+    const all = looks;
+    looks = 0;
+    const early = proposeSeams(task, options, after(Math.floor(0.6 * all)));
+    expect(early.length).toBeGreaterThan(0);
+    const seams = document.seams.slice();
+    for (const e of early) seams[e] = 1;
+    const cut = { ...document, seams };
+    for (let s = 0; s < shellsOf(cut).shellCount; s++)
+      expect(verdictOf(shellOf(cut, s)).canUnfold).toBe(true);
+  });
+});
+
+describe('clusters by normals', () => {
+  it('join the faces of each side of a box of many first', () => {
+    const box = sheet(4, 8, (i, j) => (j < 4 ? [j, i, 0] : [4, i, j - 4]));
+    const joins = normalClusters(box, connectivity(box), () => true);
+    expect(joins.parts).toHaveLength(2 * 31);
+    const [a, b] = joins.parts.slice(-2);
+    const sides = [facesOfCluster(joins, a), facesOfCluster(joins, b)];
+    for (const side of sides) expect(new Set(side.map((f) => f % 8 < 4)).size).toBe(1);
+    expect(sides[0].length + sides[1].length).toBe(32);
+    const none = normalClusters(box, connectivity(box), () => false);
+    expect(none.parts).toHaveLength(0);
+  });
+});
+
+describe('runs of seams', () => {
+  const mesh = sheet(6, 6, (i, j) => [j, i, 0]);
+  const links = connectivity(mesh);
+  const row = (i: number, from: number, to: number) =>
+    [...links.joined.keys()].filter((e) => {
+      const [a, b] = [links.edgeVertices[2 * e], links.edgeVertices[2 * e + 1]];
+      return Math.floor(a / 7) === i && Math.floor(b / 7) === i && a % 7 >= from && b % 7 <= to;
+    });
+
+  it('end at forks, at loose ends and where they are told to, and have every edge once', () => {
+    const seams = new Set([...row(3, 1, 5), ...row(3, 1, 5)]);
+    const whole = seamRuns(
+      links,
+      (e) => seams.has(e),
+      () => false,
+    );
+    expect(whole).toHaveLength(1);
+    expect([...whole[0].ends].sort()).toEqual([22, 26]);
+    expect(
+      seamRuns(
+        links,
+        (e) => seams.has(e),
+        (v) => v === 24,
+      ),
+    ).toHaveLength(2);
+    const pieces = seamRuns(
+      links,
+      (e) => seams.has(e),
+      () => false,
+      () => 1,
+      2,
+    );
+    expect(pieces).toHaveLength(2);
+    expect(pieces.flatMap(({ edges }) => edges).sort()).toEqual([...seams].sort());
+  });
+
+  it('close where a seam comes round', () => {
+    const border = new Set([...links.joined.keys()].filter((e) => !links.joined[e]));
+    const [ring, ...none] = seamRuns(
+      links,
+      (e) => border.has(e),
+      () => false,
+    );
+    expect(none).toEqual([]);
+    expect(ring.edges).toHaveLength(24);
+    expect(ring.ends[0]).toBe(ring.ends[1]);
+  });
+});
+
+describe('parting what lies on itself', () => {
+  it('cuts a ramp that winds over itself into two that do not', () => {
+    // A flat ring that goes on for a turn and a half.
+    const ramp = wholeShell(
+      sheet(4, 48, (i, j) => {
+        const a = (3 * Math.PI * j) / 48;
+        return [(2 + i / 4) * Math.cos(a), 0.02 * j, -(2 + i / 4) * Math.sin(a)];
+      }),
+    );
+    const faults = flatFaults(ramp, { most: 1.05, relaxSteps: 10 }, unattended.signal);
+    expect(faults?.isStretched).toBe(false);
+    expect(faults?.overlaps.length).toBeGreaterThan(0);
+    const knife = cuttable(ramp);
+    const edges = separatingCut(ramp, knife, faults?.overlaps ?? new Uint32Array(0), () => 1);
+    expect(edges).toHaveLength(4);
+    expect(knife.cut(edges)).toBeUndefined();
+    expect(separatingCut(ramp, knife, new Uint32Array(0), () => 1)).toEqual([]);
+  });
+});
+
+describe('opening', () => {
+  const opened = async (mesh: Mesh) => {
+    const document = await after(documentOf(mesh), request('open-pieces', {}));
+    return { document, edges: [...document.seams.keys()].filter((e) => document.seams[e] === 1) };
+  };
+
+  it('cuts a sleeve lengthwise, dead straight', async () => {
+    const { document, edges } = await opened(meshOfShell(tube(20, 12, 10)));
+    expect(verdictOf(shellOf(document, 0)).kind).toBe('flat');
+    expect(edges).toHaveLength(20);
+  });
+
+  it('joins the spikes of a ball, not two places of it alone', async () => {
+    const ball = meshOfShell(spikyBall(26));
+    const { document, edges } = await opened(ball);
+    expect(verdictOf(shellOf(document, 0)).kind).toBe('flat');
+    const { edgeVertices } = topologyOf(document.model).links;
+    const degree = new Map<number, number>();
+    for (const e of edges)
+      for (let k = 0; k < 2; k++)
+        degree.set(edgeVertices[2 * e + k], (degree.get(edgeVertices[2 * e + k]) ?? 0) + 1);
+    expect([...degree.values()].filter((d) => d === 1).length).toBeGreaterThan(2);
+  });
+
+  it('leaves what can lie flat as it is', async () => {
+    expect((await opened(sheet(4, 4, (i, j) => [j, i, 0]))).edges).toEqual([]);
+  });
+});

@@ -10,6 +10,7 @@ import { factorisation } from './linear.ts';
 import { flips, smallShells } from './many.ts';
 import { reading } from './reading.ts';
 import { relaxing } from './relaxing.ts';
+import { seams, ways } from './seams.ts';
 import { stopping } from './stopping.ts';
 import { printed, type Table } from './table.ts';
 import { wandering } from './wandering.ts';
@@ -29,6 +30,8 @@ const sections: Record<string, (large: boolean) => Table | Promise<Table>> = {
   flips,
   hard,
   many: smallShells,
+  ways,
+  seams,
   stop: stopping,
   reading,
   health,

@@ -1,6 +1,6 @@
-import { writeFileSync } from 'node:fs';
+import { readFileSync, writeFileSync } from 'node:fs';
 import { expect, type Page, test } from '@playwright/test';
-import { at, benchReady, drawn, idle, openRack } from './hands.ts';
+import { at, benchReady, drawn, idle, openModel, openRack } from './hands.ts';
 
 /** One picture of each main view, from the demo. */
 const save = (page: Page, name: string) => page.screenshot({ path: `docs/screenshots/${name}.png` });
@@ -59,6 +59,20 @@ test('pictures', async ({ page }) => {
   await drawn(page);
   await save(page, 'bench-cutting');
 
+  // A route over the back of the head, and one proposed set of seams.
+  await page.keyboard.press('Escape');
+  await page.keyboard.press('w');
+  await page.mouse.click(...(await at(page, 'model', 0.45, 0.45)));
+  await page.waitForTimeout(4000);
+  await page.mouse.click(...(await at(page, 'model', 0.62, 0.55)));
+  await page.waitForTimeout(600);
+  await page.mouse.move(...(await at(page, 'model', 0.75, 0.52)));
+  await page.waitForTimeout(1500);
+  await drawn(page);
+  await save(page, 'route');
+  await page.keyboard.press('Escape');
+  await page.keyboard.press('q');
+
   await page.keyboard.press('Escape');
   await page.keyboard.press('4');
   await page.keyboard.press('b');
@@ -73,4 +87,16 @@ test('pictures', async ({ page }) => {
   await page.keyboard.press('6');
   await page.waitForTimeout(1200);
   await save(page, 'deliver');
+});
+
+test('a proposal', async ({ page }) => {
+  const toad = readFileSync('packages/app/public/demo/toad-ferryman.obj');
+  await openModel(page, 'toad-ferryman.obj', toad);
+  await benchReady(page);
+  await page.getByText('Proposed seams').click();
+  await page.getByRole('button', { name: 'Propose seams for all' }).click();
+  await page.getByText('Discard').waitFor({ timeout: 90_000 });
+  await expect(page.locator('html')).toHaveAttribute('data-sky', 'true', { timeout: 60_000 });
+  await drawn(page);
+  await save(page, 'proposal');
 });

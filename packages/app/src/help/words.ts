@@ -9,6 +9,22 @@ export const WORDS: readonly (readonly [word: string, meaning: string])[] = [
     'Where one project is worked on: the Model on the left, the Board with the flat shells on the right.',
   ],
   ['Seam', 'A chain of cut edges, drawn as a stitch. UVs break at seams and nowhere else.'],
+  [
+    'Route',
+    'A chain of edges through points that are clicked, as short or as hidden as the slider says. It runs in folds and where little is seen.',
+  ],
+  [
+    'Exposure',
+    'How much is seen of a place from far away, 0 to 1, from all round, from the front or from above.',
+  ],
+  [
+    'Symmetry',
+    'While it is on, every pick takes its counterpart along. It applies to choosing seams, never to moving shells.',
+  ],
+  [
+    'Proposed seams',
+    'Seams for few shells with little stretch, drawn as light stitches with what would come of them. Nothing is cut until you say so.',
+  ],
   ['Border', 'Where the mesh of the file ends, drawn as a thin line: nobody cut it.'],
   ['Shell', 'A piece of the model as it lies flat, bounded by seams and borders.'],
   ['Unfold', 'To lay a shell flat so that angles are kept as well as can be.'],
@@ -44,7 +60,7 @@ export const WALK: readonly (readonly [title: string, steps: string])[] = [
   ],
   [
     'Look at the checker',
-    'Squares that are not square say where the texture will stretch. Press B for the map of area, B again for angles, and once more for none. V takes the checker away.',
+    'Squares that are not square say where the texture will stretch. Press B for the map of area, B again for angles, then for how much is seen of the surface, and once more for none. V takes the checker away.',
   ],
   [
     'Read the shells',

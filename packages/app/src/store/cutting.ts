@@ -1,4 +1,5 @@
 import type { FoundSymmetry } from '@blunt-hem/core/jobs/symmetry';
+import type { ToldDart } from '@blunt-hem/core/questions/darts';
 import type { Proposal } from '@blunt-hem/core/questions/proposal';
 import type { SymmetryChoice } from '@blunt-hem/core/questions/symmetry';
 import type { View } from '@blunt-hem/core/surface/viewExposure';
@@ -29,6 +30,8 @@ export interface CuttingSlice {
   readonly routeHidden: number;
   /** From where the model is going to be looked at. */
   readonly lookedAt: View;
+  /** Darts from the place that was pointed at; undefined while none was. */
+  readonly darts: readonly ToldDart[] | 'tried' | undefined;
   readonly proposal: Proposal | undefined;
   /** Part of the way to a proposal. */
   readonly proposing: number | undefined;
@@ -46,6 +49,7 @@ export const cuttingSlice: CuttingSlice = {
   route: undefined,
   routeHidden: 0.5,
   lookedAt: 'all round',
+  darts: undefined,
   proposal: undefined,
   proposing: undefined,
   exposure: undefined,
@@ -57,6 +61,7 @@ export const cuttingSlice: CuttingSlice = {
 export const OF_THE_MESH = {
   symmetry: undefined,
   route: undefined,
+  darts: undefined,
   proposal: undefined,
   exposure: undefined,
 } as const;

@@ -27,6 +27,8 @@ export function receive(event: BenchEvent): void {
         }),
         chosen: state.flat ? renumbered(s, state.flat.faceShell, model !== undefined) : s.chosen,
         hover: undefined,
+        // Another cut makes other shells of it.
+        ...(state.flat && { darts: undefined }),
         // The true places take the place of the hand's.
         ...(state.flat && { dragged: undefined }),
         measured: false,

@@ -2,6 +2,7 @@ import type { Context } from '../progress.ts';
 import { bestCut } from './bestCut.ts';
 import { countFinding } from './countFinding.ts';
 import { coverage } from './coverage.ts';
+import { darts } from './darts.ts';
 import { drawPicture } from './drawPicture.ts';
 import { examineModel } from './examineModel.ts';
 import { exposure } from './exposure.ts';
@@ -32,6 +33,7 @@ export const JOBS = [
   packTile,
   openPieces,
   bestCut,
+  darts,
   proposeSeams,
   predict,
   symmetry,

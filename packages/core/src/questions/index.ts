@@ -7,6 +7,7 @@ import { bestCut } from './bestCut.ts';
 import { changedPick } from './changedPick.ts';
 import { countFinding } from './countFinding.ts';
 import { coverage } from './coverage.ts';
+import { darts } from './darts.ts';
 import { edgeLoop } from './edgeLoop.ts';
 import { examination } from './examination.ts';
 import { exportFile } from './exportFile.ts';
@@ -39,6 +40,7 @@ export const QUESTIONS = [
   inBoardBox,
   neighbours,
   bestCut,
+  darts,
   proposal,
   symmetry,
   route,

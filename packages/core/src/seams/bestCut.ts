@@ -31,20 +31,37 @@ export interface BestCutOptions {
  * @returns undefined where no cut lowers the stretch of the shell as it is
  * @throws StoppedError
  */
-export function bestCut(
+export function bestCut(shell: Shell, context: Context, options: BestCutOptions = {}): BestCut | undefined {
+  const { loops } = borders(shell.triangles, shell.positions.length / 3);
+  const knife = cuttable(shell);
+  const cuts = singleCuts(knife.mesh, knife.links, shell.triangles, loops, context.signal);
+  return triedCuts(shell, knife, cuts, 1, context, options)[0];
+}
+
+/**
+ * Makes each of some cuts, and tells of those that help, the best first.
+ *
+ * @param cuts  edges of each
+ * @param most  how many are told of
+ * @throws StoppedError
+ */
+export function triedCuts(
   shell: Shell,
+  { links, cut }: ReturnType<typeof cuttable>,
+  cuts: readonly (readonly number[])[],
+  most: number,
   context: Context,
   { method = 'conformal', relaxSteps = 0 }: BestCutOptions = {},
-): BestCut | undefined {
-  const { loops } = borders(shell.triangles, shell.positions.length / 3);
-  const { mesh, links, cut } = cuttable(shell);
-  const flattened = (piece: Shell): Float64Array => unfoldShell(piece, method, silent).uv;
+): BestCut[] {
   const silent: Context = { signal: context.signal, report: () => undefined };
-  const cuts = singleCuts(mesh, links, shell.triangles, loops, context.signal);
-  let best:
-    | { readonly piece: Shell; readonly uv: Float64Array; readonly edges: readonly number[] }
-    | undefined;
-  let least = measureStretch(shell, flattened(shell)).l2;
+  const flattened = (piece: Shell): Float64Array => unfoldShell(piece, method, silent).uv;
+  const now = measureStretch(shell, flattened(shell)).l2;
+  const tried: {
+    readonly piece: Shell;
+    readonly uv: Float64Array;
+    readonly edges: readonly number[];
+    readonly l2: number;
+  }[] = [];
   cuts.forEach((edges, i) => {
     heedStop(context.signal);
     context.report({ fraction: (i + 1) / (cuts.length + 1) });
@@ -52,15 +69,15 @@ export function bestCut(
     if (!piece) return;
     const uv = flattened(piece);
     const { l2 } = measureStretch(piece, uv);
-    if (!(l2 < HELPS * least)) return;
-    least = l2;
-    best = { piece, uv, edges };
+    if (l2 < HELPS * now) tried.push({ piece, uv, edges, l2 });
   });
-  if (!best) return undefined;
-  const uv = relaxSteps > 0 ? relax(best.piece, best.uv, { steps: relaxSteps }, silent).uv : best.uv;
-  const { l2, angleMean } = measureStretch(best.piece, uv);
-  const edges = Uint32Array.from(
-    best.edges.flatMap((e) => [links.edgeVertices[2 * e], links.edgeVertices[2 * e + 1]]),
-  );
-  return { edges, l2, angleMean };
+  return tried
+    .sort((a, b) => a.l2 - b.l2)
+    .slice(0, most)
+    .map(({ piece, uv, edges }) => {
+      const relaxed = relaxSteps > 0 ? relax(piece, uv, { steps: relaxSteps }, silent).uv : uv;
+      const { l2, angleMean } = measureStretch(piece, relaxed);
+      const ends = edges.flatMap((e) => [links.edgeVertices[2 * e], links.edgeVertices[2 * e + 1]]);
+      return { edges: Uint32Array.from(ends), l2, angleMean };
+    });
 }

@@ -1,6 +1,7 @@
 import { cut as cutEdges, openPieces, sew } from '../commands/seams.ts';
 import { CutDetails } from '../details/CutDetails.tsx';
 import { box } from '../tools/box.ts';
+import { dart } from '../tools/dart.tsx';
 import { lasso } from '../tools/lasso.ts';
 import { paint } from '../tools/paint.tsx';
 import { pick } from '../tools/pick.ts';
@@ -10,7 +11,7 @@ import type { StageView } from './stage.ts';
 export const cut: StageView = {
   name: 'cut',
   label: 'Cut',
-  tools: [pick, box, lasso, paint, route],
+  tools: [pick, box, lasso, paint, route, dart],
   Details: CutDetails,
   commands: [cutEdges, sew, openPieces],
   mark({ shells }) {

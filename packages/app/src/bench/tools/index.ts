@@ -1,5 +1,6 @@
 import { useBench } from '../../store/bench.ts';
 import { box } from './box.ts';
+import { dart } from './dart.tsx';
 import { lasso } from './lasso.ts';
 import { paint } from './paint.tsx';
 import { pick } from './pick.ts';
@@ -7,7 +8,7 @@ import { route } from './route.tsx';
 import type { Tool } from './tool.ts';
 
 /** Every tool. */
-export const TOOLS: readonly Tool[] = [pick, box, lasso, paint, route];
+export const TOOLS: readonly Tool[] = [pick, box, lasso, paint, route, dart];
 
 export const toolNamed = (name: string): Tool => TOOLS.find((tool) => tool.name === name) ?? pick;
 

@@ -1,0 +1,181 @@
+import { gourdLantern } from '../demo/gourdLantern.ts';
+import { mudSnail } from '../demo/mudSnail.ts';
+import { objOfParts } from '../demo/objText.ts';
+import { toadFerryman } from '../demo/toadFerryman.ts';
+import { openDocument, shellOf, shellsOf, topologyOf } from '../packages/core/src/document/document.ts';
+import { readModel } from '../packages/core/src/formats/readModel.ts';
+import { localJobs } from '../packages/core/src/jobs/index.ts';
+import { findEdge } from '../packages/core/src/mesh/connectivity.ts';
+import { type Model, modelFromMesh } from '../packages/core/src/mesh/model.ts';
+import { unattended } from '../packages/core/src/progress.ts';
+import { facesOfCluster, type Joins, normalClusters } from '../packages/core/src/propose/normalClusters.ts';
+import { predict } from '../packages/core/src/propose/predict.ts';
+import { answerQuestion } from '../packages/core/src/questions/index.ts';
+import { borderOfFaces } from '../packages/core/src/select/borderOfFaces.ts';
+import { ringAround } from '../packages/core/src/select/ringAround.ts';
+import { edgeLength } from '../packages/core/src/select/shortestPath.ts';
+import { meshOfShell } from '../packages/core/src/surface/cutShell.ts';
+import { glove, head, tentacle } from '../packages/core/src/testing/sculpts.ts';
+import { count, seconds, type Table } from './table.ts';
+
+const context = { ...unattended, jobs: localJobs };
+
+interface Case {
+  readonly name: string;
+  readonly model: Model;
+  /** Seams by hand, where there are any. */
+  readonly hand?: readonly (readonly [number, number])[];
+}
+
+async function cases(large: boolean): Promise<Case[]> {
+  const toad = toadFerryman();
+  const lantern = new TextEncoder().encode(objOfParts(gourdLantern()));
+  return [
+    { name: 'toad ferryman', model: modelFromMesh('toad', toad.mesh), hand: toad.seams },
+    { name: 'gourd lantern', model: await readModel(lantern, 'gourd-lantern.obj') },
+    { name: 'sculpted head', model: modelFromMesh('head', meshOfShell(head(60))) },
+    { name: 'glove', model: modelFromMesh('glove', meshOfShell(glove(110))) },
+    { name: 'tentacle', model: modelFromMesh('tentacle', meshOfShell(tentacle(90))) },
+    ...(large ? [{ name: 'mud snail', model: modelFromMesh('snail', mudSnail()) }] : []),
+  ];
+}
+
+/** What comes of some seams: shells, mean L2 after relaxing, the worst, and length over the root of the surface. */
+function outcome(model: Model, edges: Iterable<number>) {
+  const bare = openDocument(model, { keepUvs: false });
+  const { mesh, links } = topologyOf(model);
+  const seams = bare.seams.slice();
+  let length = 0;
+  for (const e of edges) {
+    seams[e] = 1;
+    length += edgeLength(mesh, links, e);
+  }
+  const document = { ...bare, seams };
+  const told = Array.from({ length: shellsOf(document).shellCount }, (_, s) =>
+    predict(shellOf(document, s), unattended),
+  );
+  const area = told.reduce((sum, t) => sum + t.area, 0);
+  return {
+    shells: told.length,
+    l2: Math.sqrt(told.reduce((sum, t) => sum + t.area * (t.l2 ?? 9) ** 2, 0) / area),
+    worst: Math.max(...told.map((t) => t.l2 ?? Infinity)),
+    length: length / Math.sqrt(area),
+    onThemselves: told.filter((t) => t.liesOnItself).length,
+  };
+}
+
+/** Borders of so many clusters by normals. */
+function clusterBorders(model: Model, { faces, parts }: Joins, many: number): number[] {
+  const { links } = topologyOf(model);
+  const isPart = new Uint8Array(faces + parts.length / 2);
+  const kept = faces + Math.max(0, Math.min(parts.length / 2, faces - many));
+  for (let c = faces; c < kept; c++) isPart[parts[2 * (c - faces)]] = isPart[parts[2 * (c - faces) + 1]] = 1;
+  const edges = new Set<number>();
+  for (let c = 0; c < kept; c++)
+    if (!isPart[c]) for (const e of borderOfFaces(links, facesOfCluster({ faces, parts }, c))) edges.add(e);
+  return [...edges];
+}
+
+/** Proposed seams: shells, stretch, length and where they lie; beside clusters by normals, and seams by hand, at no more stretch. */
+export async function seams(large: boolean): Promise<Table> {
+  const rows: string[][] = [];
+  for (const { name, model, hand } of await cases(large)) {
+    const { mesh, links, triangulation } = topologyOf(model);
+    const row = (what: string, got: ReturnType<typeof outcome>, more: readonly string[]) =>
+      rows.push([
+        `${name}, ${what}`,
+        count(triangulation.triangleFace.length),
+        String(got.shells),
+        got.l2.toFixed(3),
+        got.worst.toFixed(3),
+        got.length.toFixed(2),
+        String(got.onThemselves),
+        ...more,
+      ]);
+    let clean: ReturnType<typeof outcome> | undefined;
+    for (const preset of ['clean', 'rough'] as const) {
+      const document = openDocument(model, { keepUvs: false });
+      const start = performance.now();
+      const told = await answerQuestion(document, 'proposal', { preset }, context);
+      const took = (performance.now() - start) / 1000;
+      const got = outcome(model, told.edges);
+      clean ??= got;
+      const symmetric = told.symmetric === undefined ? '–' : `${Math.round(100 * told.symmetric)} %`;
+      row(preset, got, [`${Math.round(100 * told.hidden)} %`, symmetric, seconds(took)]);
+    }
+    if (triangulation.triangleFace.length < 40_000 && clean) {
+      const joins = normalClusters(mesh, links, (e) => links.joined[e] === 1);
+      let many = 8;
+      let got = outcome(model, clusterBorders(model, joins, many));
+      while (got.l2 > clean.l2 && many < 2000) {
+        many = Math.ceil(1.3 * many);
+        got = outcome(model, clusterBorders(model, joins, many));
+      }
+      row(`${many} clusters by normals`, got, ['', '', '']);
+    }
+    if (hand)
+      row(
+        'by hand',
+        outcome(
+          model,
+          hand.map(([a, b]) => findEdge(links, a, b)),
+        ),
+        ['', '', ''],
+      );
+  }
+  return {
+    title: 'Proposed seams',
+    columns: [
+      'model',
+      'triangles',
+      'shells',
+      'L2',
+      'worst L2',
+      'length ∕ √area',
+      'shells on themselves',
+      'in the least seen third',
+      'symmetric',
+      's',
+    ],
+    rows,
+  };
+}
+
+/** What the hand waits for while seams are chosen on a sculpt: once for all, then at every point. */
+export async function ways(large: boolean): Promise<Table> {
+  const rows: string[][] = [];
+  for (const cells of large ? [32, 96, 210, 470] : [32, 96, 210]) {
+    const document = openDocument(modelFromMesh('glove', meshOfShell(glove(cells))), { keepUvs: false });
+    const { mesh, links, triangulation } = topologyOf(document.model);
+    const last = mesh.positions.length / 3 - 1;
+    const timed = async (work: () => unknown): Promise<string> => {
+      const start = performance.now();
+      await work();
+      return (performance.now() - start).toFixed(0);
+    };
+    const through = (...vertices: number[]) =>
+      answerQuestion(document, 'route', { through: vertices }, context);
+    rows.push([
+      count(triangulation.triangleFace.length),
+      await timed(() => answerQuestion(document, 'exposure', {}, context)),
+      await timed(() => through(0, last)),
+      await timed(() => through(0, Math.floor(last / 2))),
+      await timed(() => through(0, Math.floor(last / 3))),
+      await timed(() => ringAround(mesh, links, Math.floor(last / 2))),
+      await timed(() => answerQuestion(document, 'symmetry', { by: 'mirror' }, context)),
+    ]);
+  }
+  return {
+    title: 'While seams are chosen, milliseconds',
+    columns: [
+      'triangles',
+      'what is seen, once',
+      'route right across, first',
+      'next point',
+      'the one after',
+      'ring, one end',
+      'symmetry',
+    ],
+    rows,
+  };
+}

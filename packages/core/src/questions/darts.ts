@@ -1,0 +1,55 @@
+import { shellOf, shellsOf, topologyOf } from '../document/document.ts';
+import { HemError } from '../errors.ts';
+import { findEdge } from '../mesh/connectivity.ts';
+import { RELAX_STEPS } from '../operations/cut/reflatten.ts';
+import { knownFaces } from '../operations/known.ts';
+import { record, whole } from '../params.ts';
+import { facesOfShell } from '../surface/shells.ts';
+import { verdictOf } from '../surface/verdict.ts';
+import { exposuresOf } from './exposures.ts';
+import { question } from './question.ts';
+
+/** A dart, and the stretch of its shell after it. */
+export interface ToldDart {
+  readonly edges: readonly number[];
+  readonly l2: number;
+  readonly angleMean: number;
+}
+
+/** Darts from a place: what each would bring, the best first; none where the place lies on a border, or no cut helps. */
+export const darts = question({
+  name: 'darts',
+  params: record({
+    /** A face of the shell that is meant, and a vertex of it. */
+    face: whole(),
+    vertex: whole(),
+  }),
+  async answer(document, { face, vertex }, context): Promise<readonly ToldDart[]> {
+    const { mesh, links } = topologyOf(document.model);
+    knownFaces(mesh, [face]);
+    const shells = shellsOf(document);
+    const s = shells.faceShell[face];
+    const shell = shellOf(document, s);
+    const verdict = verdictOf(shell);
+    if (!verdict.canUnfold) throw new HemError('cannot-unfold', verdict.sentence, [face]);
+    const vertexOf = (v: number): number => mesh.cornerVertex[shell.vertexCorner[v]];
+    const place = Array.from(shell.vertexCorner.keys()).find((v) => vertexOf(v) === vertex);
+    if (place === undefined)
+      throw new HemError('no-such-point', 'That point is not of this shell.', [vertex]);
+    const seen = (await exposuresOf(document, 'all round', context)).vertices;
+    const exposure = Float32Array.from(shell.vertexCorner.keys(), (v) => seen[vertexOf(v)]);
+    const relaxed = facesOfShell(shells, s).some((f) => document.relaxed[f] === 1);
+    const found = await context.jobs.run(
+      'darts',
+      { shell, place, exposure, options: { relaxSteps: relaxed ? RELAX_STEPS : 0 } },
+      context,
+    );
+    return found.map(({ edges, l2, angleMean }) => ({
+      edges: Array.from({ length: edges.length / 2 }, (_, i) =>
+        findEdge(links, vertexOf(edges[2 * i]), vertexOf(edges[2 * i + 1])),
+      ),
+      l2,
+      angleMean,
+    }));
+  },
+});

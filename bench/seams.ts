@@ -107,7 +107,11 @@ export async function seams(large: boolean): Promise<Table> {
       const joins = normalClusters(mesh, links, (e) => links.joined[e] === 1);
       let many = 8;
       let got = outcome(model, clusterBorders(model, joins, many));
-      while (got.l2 > clean.l2 && many < 2000) {
+      const best = clean;
+      // At no more stretch, and lying as clear of themselves.
+      const isWorse = () =>
+        got.l2 > best.l2 || got.worst > 1 + 2 * (best.worst - 1) || got.onThemselves > best.onThemselves;
+      while (isWorse() && many < 2000) {
         many = Math.ceil(1.3 * many);
         got = outcome(model, clusterBorders(model, joins, many));
       }

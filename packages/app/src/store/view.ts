@@ -17,6 +17,8 @@ export interface ViewSlice {
   /** Part of the middle that the Model takes, percent. */
   readonly split: number;
   readonly detailsOpen: boolean;
+  /** Whether notches on the Board show which border meets which. */
+  readonly notches: boolean;
   readonly dark: boolean;
   readonly helpOpen: boolean;
 }
@@ -32,6 +34,7 @@ export const viewSlice: ViewSlice = {
   parallel: false,
   split: 52,
   detailsOpen: true,
+  notches: false,
   dark: false,
   helpOpen: false,
 };

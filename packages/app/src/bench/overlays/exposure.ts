@@ -5,7 +5,7 @@ import type { Overlay } from './overlay.ts';
 /** How much is seen of the model from where it is going to be looked at: a seam hides where it is dark. */
 export const exposure: Overlay = {
   name: 'exposure',
-  label: 'Exposure',
+  label: 'Seen',
   icon: IconSun,
   title: 'How much is seen',
   values: () => undefined,

@@ -7,6 +7,7 @@ import {
   IconFocusCentered,
   IconLayoutGrid,
   IconPinned,
+  IconTriangles,
 } from '@tabler/icons-react';
 import { Button, Dropdown, Segmented, Slider, Switch, Tooltip } from 'antd';
 import { perform } from '../../store/acts.ts';
@@ -120,9 +121,10 @@ export function BoardBar() {
     <PaneBar
       title="Board"
       controls={[
-        { name: 'overlay', width: 158, show: () => <Overlays /> },
+        { name: 'overlay', width: 196, show: () => <Overlays /> },
         { name: 'checker', width: 92, short: 28, show: (inShort) => <Checker inShort={inShort} /> },
         { name: 'places', width: 138, short: 24, show: (inShort) => <Places inShort={inShort} /> },
+        { name: 'notches', width: 96, short: 24, show: (inShort) => <NotchSwitch inShort={inShort} /> },
         { name: 'repeats', width: 86, show: () => <Repeats /> },
       ]}
       always={
@@ -168,6 +170,24 @@ function Checker({ inShort }: InShort) {
         />
         {!inShort && 'Gingham'}
       </span>
+    </Tooltip>
+  );
+}
+
+/** Whether borders that meet are marked. */
+function NotchSwitch({ inShort }: InShort) {
+  const notches = useBench((s) => s.notches);
+  return (
+    <Tooltip title="Numbered notches show which border meets which">
+      <Button
+        size="small"
+        icon={<IconTriangles size={15} />}
+        aria-label="Notches"
+        aria-pressed={notches}
+        onClick={() => useBench.setState({ notches: !notches })}
+      >
+        {!inShort && 'Notches'}
+      </Button>
     </Tooltip>
   );
 }

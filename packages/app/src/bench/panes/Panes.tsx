@@ -3,6 +3,7 @@ import { Group, Panel, Separator } from 'react-resizable-panels';
 import { useBench } from '../../store/bench.ts';
 import type { Pane } from '../../store/selection.ts';
 import { Legend } from './Legend.tsx';
+import { Notches } from './Notches.tsx';
 import { BoardBar, ModelBar } from './PaneBars.tsx';
 import { paneRenderer } from './renderer.ts';
 import { handle } from './rendererHandle.ts';
@@ -46,6 +47,7 @@ export function Panes() {
           <BoardBar />
           <Hands pane="board" here={boardPane} label="Board: drag to move the view" />
           <ShellNumbers />
+          <Notches />
           <EmptyBoard />
           <GhostNote />
           <ShellHandles />

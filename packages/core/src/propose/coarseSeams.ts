@@ -24,6 +24,8 @@ export interface CoarseSeamsOptions {
 /** Edges of a run of which the end of a cut is moved, at a time; on a small surface, one. */
 const STEP = 4;
 const SMALL = 400;
+/** From here on a tighter bound is tried as well. */
+const LAX = 1.1;
 
 /**
  * Seams of a surface, found from those of its largest normal clusters that lie flat: whole runs between two shells are sewn while every shell
@@ -61,11 +63,30 @@ export function coarseSeams(
     signal: context.signal,
     report: ({ fraction = 0 }) => context.report({ fraction: from + fraction * (to - from) }),
   });
-  const options = { costs, most, relaxSteps };
+  const options = { costs, relaxSteps };
   const step = faceCount(mesh) < SMALL ? 1 : STEP;
-  let seams = clusterSeams(surface, most, context);
-  seams = sewWhileFlat(mesh, links, seams, { ...options, setsOf: setsOf(Infinity) }, part(0, 0.75));
-  seams = sewWhileFlat(mesh, links, seams, { ...options, setsOf: setsOf(step * mean) }, part(0.75, 0.95));
+  const sewn = (bound: number, own: Context): Uint8Array => {
+    const share = (from: number, to: number): Context => ({
+      signal: own.signal,
+      report: ({ fraction = 0 }) => own.report({ fraction: from + fraction * (to - from) }),
+    });
+    const whole = { ...options, most: bound, setsOf: setsOf(Infinity) };
+    const runs = sewWhileFlat(mesh, links, clusterSeams(surface, bound, own), whole, share(0, 0.8));
+    return sewWhileFlat(
+      mesh,
+      links,
+      runs,
+      { ...options, most: bound, setsOf: setsOf(step * mean) },
+      share(0.8, 1),
+    );
+  };
+  // What is allowed with less stretch is allowed with more: of several bounds the one that leaves the least seam is taken.
+  const bounds = most > LAX ? [most, 1 + (most - 1) / 3] : [most];
+  const tried = bounds.map((bound, i) =>
+    sewn(bound, part((0.95 * i) / bounds.length, (0.95 * (i + 1)) / bounds.length)),
+  );
+  const costOf = (cut: Uint8Array) => cut.reduce((sum, isCut, e) => sum + (isCut ? costs[e] : 0), 0);
+  const seams = tried.reduce((best, each) => (costOf(each) < costOf(best) ? each : best));
   const few = smallest * faceCount(mesh);
   const besideSmall = (now: Uint8Array) => {
     const shells = shellsFromSeams(mesh, links, now);

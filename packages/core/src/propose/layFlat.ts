@@ -25,6 +25,9 @@ export interface LayFlatOptions {
 
 /** A conformal map that stretches this many times more than is allowed, beyond 1, will not be relaxed to it. */
 const HOPELESS = 6;
+/** Shells of fewer triangles are relaxed for so many times the steps. */
+const SMALL = 500;
+const CARE = 4;
 /** One that stretches less than this part of it needs no relaxing to be judged. */
 const WELL = 0.3;
 
@@ -45,7 +48,9 @@ export function layFlat(
     if (stretch.flipped + stretch.collapsed > 0 || stretch.l2 > 1 + HOPELESS * (most - 1)) return undefined;
     if (overlapsOf(shell, uv, 1).length > 0) return undefined;
     if (stretch.l2 > 1 + WELL * (most - 1)) {
-      ({ uv } = relax(shell, uv, { steps: relaxSteps }, { signal, report: () => undefined }));
+      // Small ones cost little, and are worth to be judged with care.
+      const steps = shell.triangles.length < 3 * SMALL ? CARE * relaxSteps : relaxSteps;
+      ({ uv } = relax(shell, uv, { steps, tolerance: 1e-3 }, { signal, report: () => undefined }));
       stretch = measureStretch(shell, uv);
       if (stretch.l2 > most || overlapsOf(shell, uv, 1).length > 0) return undefined;
     }

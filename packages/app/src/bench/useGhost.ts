@@ -9,16 +9,15 @@ const REST = 180;
 const MOST_FACES = 100_000;
 
 /** What would be cut: what is selected, else the route that is drawn, else what a double click would take. */
-function candidate({ edges, route, hover, target, symmetry }: BenchStore): readonly number[] {
-  if (edges.size > 0) return [...edges];
-  if (route) return [...route.edges, ...route.ahead];
-  if (!hover?.whole || target !== 'edges') return [];
-  const taken = hover.whole;
-  return symmetry ? imagesOf(symmetry, 'edges', taken) : taken;
-}
+const candidate = ({ edges, route, hover, target }: BenchStore) =>
+  edges.size > 0 ? edges : (route ?? (target === 'edges' ? hover?.whole : undefined));
 
-const same = (a: readonly number[], b: readonly number[]): boolean =>
-  a.length === b.length && a.every((e, i) => e === b[i]);
+function edgesOf(taken: ReturnType<typeof candidate>, symmetry: BenchStore['symmetry']): readonly number[] {
+  if (!taken) return [];
+  if ('size' in taken) return [...taken];
+  const edges = 'points' in taken ? [...taken.edges, ...taken.ahead] : taken;
+  return symmetry ? imagesOf(symmetry, 'edges', edges) : edges;
+}
 
 /** Shows as a ghost on the Board what a cut would bring along the edges that are selected, drawn or pointed at. */
 export function useGhost(loaded: boolean): void {
@@ -27,18 +26,21 @@ export function useGhost(loaded: boolean): void {
     let timer: ReturnType<typeof setTimeout> | undefined;
     let newest = 0;
     const stop = useBench.subscribe((state, before) => {
-      const edges = candidate(state);
-      if (same(edges, candidate(before)) && state.flat === before.flat) return;
+      // By what they are, not by what is in them: the pointer moves often, and a selection may be large.
+      const taken = candidate(state);
+      const { flat, symmetry } = state;
+      if (taken === candidate(before) && flat === before.flat && symmetry === before.symmetry) return;
       clearTimeout(timer);
       const mine = ++newest;
       if (state.ghost) useBench.setState({ ghost: undefined });
-      const { flat } = state;
-      if (edges.length === 0 || !flat || flat.faceShell.length > MOST_FACES) {
+      if (!taken || !flat || flat.faceShell.length > MOST_FACES) {
         void bench.clearPreview('hover');
         return;
       }
       timer = setTimeout(async () => {
-        const ghost = await bench.preview('hover', 'cut', { edges: [...edges] });
+        const edges = edgesOf(taken, symmetry);
+        const ghost =
+          edges.length === 0 ? undefined : await bench.preview('hover', 'cut', { edges: [...edges] });
         if (mine === newest) useBench.setState({ ghost });
       }, REST);
     });

@@ -108,6 +108,12 @@ export const COMMANDS: readonly HemCommand[] = [
     load: () => import('./shells.ts'),
   },
   {
+    name: 'copies',
+    summary: 'pieces that are the same shape but for place, turn, mirror and scale',
+    shape: () => undefined,
+    load: () => import('./copies.ts'),
+  },
+  {
     name: 'exposure',
     summary: 'how much is seen of every edge, 0 to 1',
     shape: (command) =>

@@ -1,5 +1,6 @@
 import type { Context } from '../progress.ts';
 import { bestCut } from './bestCut.ts';
+import { copies } from './copies.ts';
 import { countFinding } from './countFinding.ts';
 import { coverage } from './coverage.ts';
 import { darts } from './darts.ts';
@@ -33,6 +34,7 @@ export const JOBS = [
   packTile,
   openPieces,
   bestCut,
+  copies,
   darts,
   proposeSeams,
   predict,

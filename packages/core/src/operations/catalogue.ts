@@ -5,6 +5,7 @@ import type { Given } from '../params.ts';
 import { keepPlaces } from './arrange/keepPlaces.ts';
 import { pack } from './arrange/pack.ts';
 import { transformShells } from './arrange/transformShells.ts';
+import { carryToCopies } from './cut/carryToCopies.ts';
 import { cut } from './cut/cut.ts';
 import { openPieces } from './cut/openPieces.ts';
 import { sew } from './cut/sew.ts';
@@ -29,6 +30,7 @@ export const OPERATIONS = [
   cut,
   sew,
   openPieces,
+  carryToCopies,
   unfold,
   relax,
   transformShells,

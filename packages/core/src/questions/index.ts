@@ -5,6 +5,7 @@ import { HemError } from '../errors.ts';
 import type { Given } from '../params.ts';
 import { bestCut } from './bestCut.ts';
 import { changedPick } from './changedPick.ts';
+import { copies } from './copies.ts';
 import { countFinding } from './countFinding.ts';
 import { coverage } from './coverage.ts';
 import { darts } from './darts.ts';
@@ -40,6 +41,7 @@ export const QUESTIONS = [
   inBoardBox,
   neighbours,
   bestCut,
+  copies,
   darts,
   proposal,
   symmetry,

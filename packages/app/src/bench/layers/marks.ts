@@ -1,5 +1,6 @@
 import { Group } from 'three';
 import type { BenchStore } from '../../store/bench.ts';
+import { imagesOf } from '../../store/select.ts';
 import { PALETTE } from '../../theme/palette.ts';
 import { joined, linesOnBoard, linesOnModel, outlineOf, rimOf, sideOnBoard } from '../panes/edgeLines.ts';
 import { fatLines, type LineLook } from '../panes/fatLines.ts';
@@ -13,11 +14,15 @@ const PROPOSED = { colour: PALETTE.fuchsia, width: 3, opacity: 0.6, order: 3, da
 const LONELY = { colour: PALETTE.ochre, width: 1.5, opacity: 0.8, order: 2 };
 const CHOSEN = { colour: PALETTE.fuchsia, width: 3.5, order: 4 };
 
-const hoveredEdges = ({ hover, target }: BenchStore): number[] =>
-  hover && target === 'edges' ? [hover.edge] : [];
+/** What would be taken, with its counterparts while symmetry is on. */
+const taken = ({ symmetry }: BenchStore, edges: readonly number[]): readonly number[] =>
+  symmetry && edges.length > 0 ? imagesOf(symmetry, 'edges', edges) : edges;
 
-const wholeEdges = ({ hover, target }: BenchStore): readonly number[] =>
-  (target === 'edges' && hover?.whole) || [];
+const hoveredEdges = (s: BenchStore): readonly number[] =>
+  s.hover && s.target === 'edges' ? taken(s, [s.hover.edge]) : [];
+
+const wholeEdges = (s: BenchStore): readonly number[] =>
+  s.hover?.whole && s.target === 'edges' ? taken(s, s.hover.whole) : [];
 
 /** Edges that are selected or pointed at, or would be taken by a double click. */
 const edgesIn = (
@@ -50,16 +55,16 @@ const edgesIn = (
   },
 });
 
-const routeEdges = ({ route }: BenchStore): readonly number[] =>
-  route ? [...route.edges, ...route.ahead] : [];
-const routing = (s: BenchStore) => [s.route];
+const routeEdges = (s: BenchStore): readonly number[] =>
+  s.route ? taken(s, [...s.route.edges, ...s.route.ahead]) : [];
+const routing = (s: BenchStore) => [s.route, s.symmetry];
 const proposedEdges = ({ proposal }: BenchStore): readonly number[] => proposal?.edges ?? [];
 const proposing = (s: BenchStore) => [s.proposal];
 /** What has no counterpart, while symmetry is on. */
 const lonelyEdges = ({ symmetry }: BenchStore): readonly number[] =>
   symmetry ? [...symmetry.edges.keys()].filter((e) => symmetry.edges[e] < 0) : [];
 
-const hovering = (s: BenchStore) => [s.hover, s.target];
+const hovering = (s: BenchStore) => [s.hover, s.target, s.symmetry];
 const choosing = (s: BenchStore) => [s.edges];
 
 export const modelHover = edgesIn('hovered edge', 'model', HOVERED, hoveredEdges, hovering);

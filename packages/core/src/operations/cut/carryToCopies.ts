@@ -1,0 +1,86 @@
+import { type HemDocument, plainDocument, shellsOf, topologyOf } from '../../document/document.ts';
+import { shellBoxes } from '../../document/layout.ts';
+import { applyPatch, type Change, markChange, type Patch } from '../../document/patch.ts';
+import { uvDifference } from '../../document/uvChange.ts';
+import { HemError } from '../../errors.ts';
+import { findEdge } from '../../mesh/connectivity.ts';
+import { record, whole } from '../../params.ts';
+import type { Family } from '../../symmetry/families.ts';
+import { knownFaces } from '../known.ts';
+import { operation, plural } from '../operation.ts';
+
+/** All pieces of the same shape get the seams and the UVs of one of them: their shells come to lie on its own, those of mirrored ones turned over, so that none is flipped. */
+export const carryToCopies = operation({
+  name: 'carry-to-copies',
+  stage: 'cut',
+  params: record({
+    /** A face of the piece that is taken after. */
+    face: whole(),
+  }),
+  label: () => 'Carry seams and UVs to copies',
+  doing: 'Carrying seams and UVs to copies',
+  async run(document, { face }, context) {
+    knownFaces(document.model.mesh, [face]);
+    const found = await context.jobs.run('copies', { document: plainDocument(document) }, context);
+    const family = found.find(
+      ({ faces, copies }) => faces.includes(face) || copies.some((copy) => copy.faces.includes(face)),
+    );
+    if (!family) throw new HemError('no-copies', 'No other piece has the same shape as this one.', [face]);
+    return carried(document, family, face);
+  },
+});
+
+/** The marks of faces that are carried along with UVs. */
+const FACE_MARKS = ['stale', 'relaxed'] as const;
+
+function carried(document: HemDocument, family: Family, face: number): Patch {
+  const { mesh, links } = topologyOf(document.model);
+  const { cornerFace, cornerEdge, nextCorner } = links;
+  const { uv } = document.uvSets[document.currentUv];
+  const boxes = shellBoxes(document);
+  const { faceShell } = shellsOf(document);
+  const own = Uint32Array.from(
+    [...family.faces].flatMap((f) =>
+      Array.from({ length: mesh.faceStart[f + 1] - mesh.faceStart[f] }, (_, k) => mesh.faceStart[f] + k),
+    ),
+  );
+  const members = [{ faces: family.faces, corners: own, mirrored: false }, ...family.copies];
+  const model = members.find(({ faces }) => faces.includes(face)) as (typeof members)[number];
+  const next = uv.slice();
+  /** Elements to be unmarked, and to be marked. */
+  const seams: [number[], number[]] = [[], []];
+  const marks = { stale: [[], []], relaxed: [[], []] } as Record<
+    (typeof FACE_MARKS)[number],
+    [number[], number[]]
+  >;
+  for (const member of members) {
+    if (member === model) continue;
+    const isMirrored = member.mirrored !== model.mirrored;
+    const to = new Map<number, number>();
+    model.corners.forEach((c, i) => {
+      to.set(c, member.corners[i]);
+    });
+    for (const [from, onto] of to) {
+      const f = cornerFace[from];
+      const box = boxes[faceShell[f]];
+      next[2 * onto] = isMirrored && box ? box[0] + box[2] - uv[2 * from] : uv[2 * from];
+      next[2 * onto + 1] = uv[2 * from + 1];
+      for (const field of FACE_MARKS) marks[field][document[field][f]].push(cornerFace[onto]);
+      const end = to.get(nextCorner[from]) as number;
+      const edge = findEdge(links, mesh.cornerVertex[onto], mesh.cornerVertex[end]);
+      seams[document.seams[cornerEdge[from]]].push(edge);
+    }
+  }
+  const changes: Change[] = [];
+  let now = document;
+  const add = (change: Change): void => {
+    changes.push(change);
+    now = applyPatch(now, { changes: [change], notes: [] });
+  };
+  for (const value of [0, 1] as const) {
+    add(markChange(now, 'seams', seams[value], value));
+    for (const field of FACE_MARKS) add(markChange(now, field, marks[field][value], value));
+  }
+  add(uvDifference(mesh, document.currentUv, uv, next));
+  return { changes, notes: [`Carried to ${plural(members.length - 1, 'piece')} of the same shape.`] };
+}

@@ -104,6 +104,8 @@ test('keys choose stage, overlay, checker and tool', async ({ page }) => {
   await page.keyboard.press('b');
   await expect(page.getByLabel('Angle stretch', { exact: true })).toBeVisible();
   await page.keyboard.press('b');
+  await expect(page.getByLabel('How much is seen', { exact: true })).toBeVisible();
+  await page.keyboard.press('b');
   await expect(page.locator('.legend')).toHaveCount(0);
   await page.keyboard.press('v');
   await expect(page.getByRole('switch', { name: 'Gingham checker' })).not.toBeChecked();

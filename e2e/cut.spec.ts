@@ -1,3 +1,4 @@
+import { readFileSync } from 'node:fs';
 import { expect, type Page, test } from '@playwright/test';
 import { at, benchReady, dome, figure, idle, marked, openModel } from './hands.ts';
 
@@ -221,4 +222,26 @@ test('a dart from the place that is clicked is tried, selected, cut, and brings 
   expect(await figure(page, 'shells')).toBe('1');
   const after = Number((await figure(page, 'stretch-l2')).replace(/^.*→\s*/, ''));
   expect(Math.abs(after - told)).toBeLessThan(0.02);
+});
+
+test('pieces of the same shape are found, and what was done to one is carried to the others', async ({
+  page,
+}) => {
+  const lantern = readFileSync(new URL('../packages/app/public/demo/gourd-lantern.obj', import.meta.url));
+  await openModel(page, 'gourd-lantern.obj', lantern);
+  await benchReady(page);
+  await page.keyboard.press('s');
+  await idle(page);
+  await page.getByText('Copies', { exact: true }).click();
+  await expect(page.getByText('14 × 48 faces')).toBeVisible();
+  await page.getByRole('button', { name: 'Carry seams and UVs from the selected piece' }).click();
+  await expect(
+    page.getByText('Pick a face or a shell of the piece that the others shall be like.'),
+  ).toBeVisible();
+  await page.locator('.copies').getByRole('button', { name: 'Select them' }).first().click();
+  await expect(page.getByTestId('selection')).toHaveText('672 faces');
+  await page.getByRole('button', { name: 'Carry seams and UVs from the selected piece' }).click();
+  await idle(page);
+  await expect(page.getByText('Carried to 13 pieces of the same shape.')).toBeVisible();
+  expect(await figure(page, 'flipped')).toBe('0');
 });

@@ -99,7 +99,8 @@ function conformal({ positions, triangles }: Shell, signal: Context['signal']): 
   return spectralConformal({ positions, triangles }, restTriangles(positions, triangles), loops, signal);
 }
 
-function overlapsOf({ triangles }: Shell, uv: Float64Array, limit: number): Uint32Array {
+/** Pairs of triangles of a map that lie on each other, two a pair. */
+export function overlapsOf({ triangles }: Shell, uv: Float64Array, limit: number): Uint32Array {
   const flat = Float64Array.from(
     { length: 2 * triangles.length },
     (_, i) => uv[2 * triangles[i >> 1] + (i & 1)],

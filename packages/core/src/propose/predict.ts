@@ -1,4 +1,3 @@
-import { overlappingTriangles } from '../measure/overlap.ts';
 import { measureStretch } from '../measure/stretch.ts';
 import type { Context } from '../progress.ts';
 import { relax } from '../relax/relax.ts';
@@ -6,6 +5,7 @@ import { type Shell, shellFromTriangles } from '../surface/shell.ts';
 import { verdictOf } from '../surface/verdict.ts';
 import { unfoldShell } from '../unfold/unfold.ts';
 import { coarseSurface } from './coarseSurface.ts';
+import { overlapsOf } from './layFlat.ts';
 
 /** What a shell would be like, unfolded and relaxed. */
 export interface Predicted {
@@ -31,10 +31,5 @@ export function predict(shell: Shell, { signal }: Pick<Context, 'signal'>): Pred
   }
   const { uv } = relax(piece, unfoldShell(piece, 'conformal', context).uv, { steps: RELAX_STEPS }, context);
   const { area, l2, linf } = measureStretch(piece, uv);
-  const { triangles } = piece;
-  const flat = Float64Array.from(
-    { length: 2 * triangles.length },
-    (_, i) => uv[2 * triangles[i >> 1] + (i & 1)],
-  );
-  return { area, l2, linf, liesOnItself: overlappingTriangles(flat, 1, signal).length > 0 };
+  return { area, l2, linf, liesOnItself: overlapsOf(piece, uv, 1).length > 0 };
 }

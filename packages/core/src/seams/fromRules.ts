@@ -1,5 +1,4 @@
 import type { Connectivity } from '../mesh/connectivity.ts';
-import type { Mesh } from '../mesh/mesh.ts';
 import { loosePieces, type Model } from '../mesh/model.ts';
 import { faceNormals } from '../mesh/normals.ts';
 import { mainKind, partsBy } from '../mesh/parts.ts';
@@ -35,12 +34,12 @@ export function edgesByRule(model: Model, links: Connectivity, rule: Rule, angle
       ? model.faceMaterial
       : rule === 'smoothing'
         ? model.faceSmoothing
-        : partOf(model, mesh, links);
+        : partOf(model, links);
   const face = (e: number, k: number) => links.cornerFace[links.edgeCorners[links.edgeCornerStart[e] + k]];
   return where((e) => label[face(e, 0)] !== label[face(e, 1)]);
 }
 
-function partOf(model: Model, _: Mesh, links: Connectivity): ArrayLike<number> {
+function partOf(model: Model, links: Connectivity): ArrayLike<number> {
   const kind = mainKind(model);
   return kind === 'piece' ? loosePieces(model.mesh, links).label : partsBy(kind, model, links).facePart;
 }

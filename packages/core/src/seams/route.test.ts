@@ -116,6 +116,19 @@ describe('straightening', () => {
     expect(turns(0, straight)).toEqual({ count: 0, at: 96 });
   });
 
+  it('of ways that are equally long takes the one with the fewest turns', () => {
+    // A diagonal and a step up, four times over.
+    const zigzag: number[] = [];
+    for (let k = 0; k < 4; k++) {
+      const a = 22 * k + k;
+      zigzag.push(findEdge(links, a, a + 12), findEdge(links, a + 12, a + 23));
+    }
+    expect(turns(0, zigzag)).toEqual({ count: 7, at: 92 });
+    const straight = straightenPath(mesh, links, 0, zigzag, length);
+    expect(turns(0, straight)).toEqual({ count: 1, at: 92 });
+    expect(straight.reduce((sum, e) => sum + length(e), 0)).toBeCloseTo(4 + 4 * Math.SQRT2, 9);
+  });
+
   it('keeps to where it is free, and keeps its ends', () => {
     const edges = Array.from({ length: 10 }, (_, k) => findEdge(links, 55 + k, 56 + k));
     const wall = new Set([60]);

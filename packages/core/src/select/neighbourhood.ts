@@ -5,7 +5,10 @@ import type { Mesh } from '../mesh/mesh.ts';
 export function grownFaces({ faceStart, cornerVertex }: Mesh, faces: Iterable<number>): number[] {
   const vertices = new Set<number>();
   for (const f of faces) for (let c = faceStart[f]; c < faceStart[f + 1]; c++) vertices.add(cornerVertex[c]);
-  return facesWhere({ faceStart, cornerVertex }, (v) => vertices.has(v), 'some');
+  const found: number[] = [];
+  for (let f = 0; f + 1 < faceStart.length; f++)
+    if (cornerVertex.subarray(faceStart[f], faceStart[f + 1]).some((v) => vertices.has(v))) found.push(f);
+  return found;
 }
 
 /** Faces without those that touch others, or the end of the mesh, at a corner. */
@@ -53,16 +56,4 @@ export function shrunkEdges(
     return count;
   };
   return [...chosen].filter((e) => at(edgeVertices[2 * e]) > 1 && at(edgeVertices[2 * e + 1]) > 1);
-}
-
-/** Faces with all, or some, corners where something holds. */
-function facesWhere(
-  { faceStart, cornerVertex }: Pick<Mesh, 'faceStart' | 'cornerVertex'>,
-  holds: (vertex: number) => boolean,
-  how: 'some' | 'every',
-): number[] {
-  const found: number[] = [];
-  for (let f = 0; f + 1 < faceStart.length; f++)
-    if ([...cornerVertex.subarray(faceStart[f], faceStart[f + 1])][how](holds)) found.push(f);
-  return found;
 }

@@ -92,6 +92,24 @@ describe('families of the same shape', () => {
     expect(off(0.001)).toBe(1);
   });
 
+  it('tell apart what is folded otherwise along the same edges', () => {
+    const folded = (last: number, away: number) =>
+      sheet(3, 4, (i, j) => [
+        1.3 * j + away + 0.1 * i,
+        ...(
+          [
+            [0, 1],
+            [0, 0],
+            [1, 0],
+            [1, last],
+          ] as const
+        )[i],
+      ]);
+    const two = (last: number) => together(folded(1, 0), folded(last, 30));
+    expect(families(two(1), connectivity(two(1)), 1e-3)).toHaveLength(1);
+    expect(families(two(-1), connectivity(two(-1)), 1e-3)).toEqual([]);
+  });
+
   it('hold shapes that are symmetric themselves, and many of them', () => {
     const shift = (mesh: Mesh, x: number): Mesh => ({
       ...mesh,

@@ -13,7 +13,7 @@ export interface CoarseRun {
 /**
  * Takes runs of seams on a coarse mesh over to the fine one it was made of: from each of a run's vertices to the next the shortest way,
  * and the whole then run straight and to where seams cost least, within about an edge of the coarse mesh. No run passes over a vertex of
- * another, so that they meet where they met, and cut off nothing between them.
+ * another, so that they meet where they met, and cut off nothing between them; only one that is shut in by others goes over them.
  *
  * @param costs  what a seam along each edge of the fine mesh costs
  * @param isBarred  whether no run may pass over a vertex, though it may end there: on borders and on seams

@@ -89,6 +89,13 @@ export async function idle(page: Page): Promise<void> {
 export const drawn = (page: Page): Promise<void> =>
   page.evaluate('new Promise((done) => requestAnimationFrame(() => requestAnimationFrame(() => done())))');
 
+/** Takes an item from the menu of a button, and waits until the menu has gone: a button pressed while its menu is still closing opens nothing. */
+export async function fromMenu(page: Page, button: string, item: string): Promise<void> {
+  await page.getByRole('button', { name: button }).click();
+  await page.getByRole('menuitem', { name: item, exact: true }).click();
+  await expect(page.locator('.ant-dropdown:visible')).toHaveCount(0);
+}
+
 /** The value of a figure of the measure strip. */
 export async function figure(page: Page, name: string): Promise<string> {
   return (await page.getByTestId(`figure-${name}`).locator('strong').textContent()) ?? '';

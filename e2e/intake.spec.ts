@@ -1,6 +1,16 @@
 import { readFileSync } from 'node:fs';
 import { expect, type Page, test } from '@playwright/test';
-import { benchReady, dome, figure, idle, openEmptyRack, openModel, openRack, POST } from './hands.ts';
+import {
+  benchReady,
+  dome,
+  figure,
+  fromMenu,
+  idle,
+  openEmptyRack,
+  openModel,
+  openRack,
+  POST,
+} from './hands.ts';
 
 const demo = (name: string) => readFileSync(new URL(`../packages/app/public/demo/${name}`, import.meta.url));
 
@@ -191,10 +201,8 @@ test('axis views, without perspective, still pick what is under the pointer', as
   await benchReady(page);
   await page.keyboard.press('Shift+Q');
   await page.keyboard.press('Shift+Q');
-  await page.getByRole('button', { name: 'Look from' }).click();
-  await page.getByText('Without perspective').click();
-  await page.getByRole('button', { name: 'Look from' }).click();
-  await page.getByText('Front', { exact: true }).click();
+  await fromMenu(page, 'Look from', 'Without perspective');
+  await fromMenu(page, 'Look from', 'Front');
   const pane = await page.getByTestId('model').boundingBox();
   if (!pane) throw new Error('There is no Model.');
   await page.mouse.move(pane.x + pane.width / 2, pane.y + pane.height / 2);

@@ -41,6 +41,8 @@ export interface CuttingSlice {
   readonly lasso: readonly number[] | undefined;
   /** Of the brush, pixels. */
   readonly brush: number;
+  /** What the brush does: it picks, or paints a patch, counted from 1, or one that there is not yet. */
+  readonly paints: 'picks' | 'new' | number;
 }
 
 export const cuttingSlice: CuttingSlice = {
@@ -55,6 +57,7 @@ export const cuttingSlice: CuttingSlice = {
   exposure: undefined,
   lasso: undefined,
   brush: 24,
+  paints: 'picks',
 };
 
 /** What of it belongs to one mesh. */
@@ -64,4 +67,5 @@ export const OF_THE_MESH = {
   darts: undefined,
   proposal: undefined,
   exposure: undefined,
+  paints: 'picks',
 } as const;

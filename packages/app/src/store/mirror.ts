@@ -3,6 +3,7 @@ import type {
   FlatBuffers,
   Layout,
   ModelBuffers,
+  PatchList,
   ShellRow,
   SkyBuffers,
 } from '../worker/protocol.ts';
@@ -15,6 +16,7 @@ export interface MirrorSlice {
   readonly flat: FlatBuffers | undefined;
   /** 1 per hidden face. */
   readonly hidden: Uint8Array;
+  readonly patches: PatchList;
   /** In the order of shells in `flat.faceShell`. */
   readonly shells: readonly ShellRow[];
   /** Whether shells keep their places; until then every act lays them out afresh. */
@@ -38,6 +40,7 @@ export const mirrorSlice: MirrorSlice = {
   model: undefined,
   flat: undefined,
   hidden: new Uint8Array(0),
+  patches: { names: [], faces: [], triangles: new Float32Array(0) },
   shells: [],
   placed: false,
   upAxis: 0,

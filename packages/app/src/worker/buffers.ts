@@ -18,6 +18,7 @@ import {
   NO_UV,
   NOWHERE,
   type PartList,
+  type PatchList,
   type SkyBuffers,
 } from './protocol.ts';
 
@@ -102,6 +103,14 @@ export function flatBuffers(document: HemDocument): FlatBuffers {
     seamBreaks,
     borders: Uint32Array.from(borders),
   };
+}
+
+/** Patches, counted and as they are drawn. */
+export function patchList({ model, patches, patchNames }: HemDocument): PatchList {
+  const faces = patchNames.map(() => 0);
+  for (const patch of patches) if (patch > 0) faces[patch - 1]++;
+  const { triangleFace } = topologyOf(model).triangulation;
+  return { names: patchNames, faces, triangles: Float32Array.from(triangleFace, (f) => patches[f]) };
 }
 
 /** How the sky falls on every drawn vertex, and on the ground. */

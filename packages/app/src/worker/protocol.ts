@@ -83,11 +83,21 @@ export interface Histogram {
   readonly counts: readonly number[];
 }
 
+/** Patches of the model; those whose name is empty are none. */
+export interface PatchList {
+  readonly names: readonly string[];
+  /** Faces of each. */
+  readonly faces: readonly number[];
+  /** The patch of every triangle, counted from 1; 0 for none. */
+  readonly triangles: Float32Array;
+}
+
 /** What has changed after an act; what is absent is as it was. */
 export interface BenchState {
   readonly flat?: FlatBuffers;
   /** 1 per hidden face. */
   readonly hidden?: Uint8Array;
+  readonly patches?: PatchList;
   /** In the order of shells in `faceShell`. */
   readonly shells: readonly ShellRow[];
   /** Whether shells keep their places. */

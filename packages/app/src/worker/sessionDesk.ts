@@ -10,7 +10,7 @@ import type { Request } from '@blunt-hem/core/operations/operation';
 import type { Keeper } from '@blunt-hem/core/session/keeper';
 import { openSession, type Slot } from '@blunt-hem/core/session/session';
 import { facesOfShell } from '@blunt-hem/core/surface/shells';
-import { flatBuffers, histogram, modelBuffers, skyBuffers, stretchBuffers } from './buffers.ts';
+import { flatBuffers, histogram, modelBuffers, patchList, skyBuffers, stretchBuffers } from './buffers.ts';
 import { figureDesk } from './figureDesk.ts';
 import { ghostOf } from './ghost.ts';
 import type { BenchEvent, BenchState, Ghost } from './protocol.ts';
@@ -94,7 +94,11 @@ export function sessionDesk(start: DeskStart, emit: (event: BenchEvent) => void,
     if (patches.some(changesModel)) emit({ kind: 'model', model: modelBuffers(document) });
     emit({
       kind: 'state',
-      state: stateOf(all || patches.some(changesPicture), all || patches.some(changesHidden)),
+      state: stateOf(
+        all || patches.some(changesPicture),
+        all || patches.some(changesOne('hidden')),
+        all || patches.some(changesOne('patches', 'patchNames')),
+      ),
     });
     clearTimeout(layoutTimer);
     // What an act brings with it goes before figures of what lies between.
@@ -158,11 +162,12 @@ export function sessionDesk(start: DeskStart, emit: (event: BenchEvent) => void,
     else if (!found) skyOf = undefined;
   };
 
-  const stateOf = (withFlat: boolean, withHidden: boolean): BenchState => {
+  const stateOf = (withFlat: boolean, withHidden: boolean, withPatches: boolean): BenchState => {
     const { document, history } = session;
     return {
       ...(withFlat && { flat: flatBuffers(document) }),
       ...(withHidden && { hidden: document.hidden.slice() }),
+      ...(withPatches && { patches: patchList(document) }),
       shells: figures.rows(document),
       placed: document.placed === 1,
       upAxis: document.upAxis,
@@ -201,12 +206,15 @@ const changesPicture = (patch: Patch): boolean =>
       change.kind === 'uv' ||
       change.kind === 'remesh' ||
       change.kind === 'replacement' ||
-      change.kind === 'value' ||
+      (change.kind === 'value' && change.field !== 'patchNames') ||
       (change.kind === 'marks' && change.field === 'seams'),
   );
 
-const changesHidden = (patch: Patch): boolean =>
-  changesModel(patch) || patch.changes.some((change) => change.kind === 'marks' && change.field === 'hidden');
+/** Whether a field, or the mesh it belongs to, is another. */
+const changesOne =
+  (...fields: readonly string[]) =>
+  (patch: Patch): boolean =>
+    changesModel(patch) || patch.changes.some((change) => 'field' in change && fields.includes(change.field));
 
 function movingPicture(document: HemDocument, shell: number, uv: Float64Array): BenchEvent {
   const { triangulation, triangleStart } = topologyOf(document.model);

@@ -3,20 +3,24 @@
  * remeshing go by this list.
  */
 
-/** Marks: one byte, 0 or 1, an edge or a face; 0 on a fresh document. */
+/** Marks: one byte an edge or a face, below a limit; 0 on a fresh document. */
 export const MARKS = {
   /** Cut edges. */
-  seams: { per: 'edge', changesFigures: true },
+  seams: { per: 'edge', limit: 2, changesFigures: true },
   /** Hidden faces. */
-  hidden: { per: 'face', changesFigures: false },
+  hidden: { per: 'face', limit: 2, changesFigures: false },
   /** Faces whose shell was cut or sewn and not unfolded since. */
-  stale: { per: 'face', changesFigures: true },
+  stale: { per: 'face', limit: 2, changesFigures: true },
   /** Faces whose shell was relaxed since it was last unfolded. */
-  relaxed: { per: 'face', changesFigures: false },
+  relaxed: { per: 'face', limit: 2, changesFigures: false },
+  /** The patch of each face, counted from 1 in the order of `patchNames`; 0 for none. */
+  patches: { per: 'face', limit: 256, changesFigures: false },
 } as const satisfies Record<string, MarkSpec>;
 
 export interface MarkSpec {
   readonly per: 'edge' | 'face';
+  /** Marks are less than this. */
+  readonly limit: number;
   /** Whether figures of the shells at changed marks are out of date. */
   readonly changesFigures: boolean;
 }
@@ -26,21 +30,28 @@ export const MARK_FIELDS = Object.keys(MARKS) as MarkField[];
 export const FACE_MARKS = MARK_FIELDS.filter((field) => MARKS[field].per === 'face');
 
 /** Values of the whole document, plain JSON, with what a fresh one has. */
-export const VALUES = {
+export const VALUES: Values = {
   /** The UV set that is shown, solved and exported. */
   currentUv: 0,
   /** 1 once the artist has placed shells, which then keep their places; until then every act lays all of them out afresh. */
   placed: 0,
   /** Which axis of the model points up: 0 for y, 1 for z. It changes how it is shown and which way shells stand, not the model. */
   upAxis: 0,
-} as const satisfies Record<string, unknown>;
+  /** Of patches; one that was taken away leaves an empty name, so that the others keep their numbers. */
+  patchNames: [],
+};
 
-export type ValueField = keyof typeof VALUES;
+export interface Values {
+  readonly currentUv: number;
+  readonly placed: number;
+  readonly upAxis: number;
+  readonly patchNames: readonly string[];
+}
+export type ValueField = keyof Values;
 export const VALUE_FIELDS = Object.keys(VALUES) as ValueField[];
 
 /** What fields look like in a document. */
 export type Marks = { readonly [F in MarkField]: Uint8Array };
-export type Values = { readonly [F in ValueField]: number };
 
 /** Nothing marked. */
 export const blankMarks = (faces: number, edges: number): Marks =>

@@ -1,7 +1,7 @@
 import { FACE_FIELDS, type FaceField, type Model, withFields } from '../mesh/model.ts';
 import { applyDelta, type Delta, deltaOf, type NumberArray, type Runs, reversedDelta } from './delta.ts';
 import type { HemDocument } from './document.ts';
-import type { MarkField, Marks, ValueField } from './fields.ts';
+import type { MarkField, Marks, ValueField, Values } from './fields.ts';
 import { applyRemesh, type Remesh, reversedRemesh } from './remesh.ts';
 import { placedUv, type UvChange } from './uvChange.ts';
 
@@ -25,8 +25,8 @@ export interface MarksChange {
 export interface ValueChange {
   readonly kind: 'value';
   readonly field: ValueField;
-  readonly before: number;
-  readonly after: number;
+  readonly before: Values[ValueField];
+  readonly after: Values[ValueField];
 }
 
 /** What the file said beside the mesh. */
@@ -131,12 +131,14 @@ export function markChange(
   document: HemDocument,
   field: MarkField,
   index: Iterable<number>,
-  value: 0 | 1,
+  value: number,
 ): MarksChange {
   const marks = document[field].slice();
   const changed: number[] = [];
+  const before: number[] = [];
   for (const i of index) {
     if (marks[i] === value) continue;
+    before.push(marks[i]);
     marks[i] = value;
     changed.push(i);
   }
@@ -144,7 +146,7 @@ export function markChange(
     kind: 'marks',
     field,
     index: Uint32Array.from(changed),
-    before: new Uint8Array(changed.length).fill(1 - value),
+    before: Uint8Array.from(before),
     after: new Uint8Array(changed.length).fill(value),
   };
 }

@@ -216,9 +216,9 @@ export function applyRemesh(document: HemDocument, remesh: Remesh): HemDocument 
   const atCorners = applyDelta(cornerSeams(document), remesh.cornerSeams, corners, 1);
   const seams = new Uint8Array(links.joined.length);
   for (let c = 0; c < atCorners.length; c++) if (atCorners[c]) seams[links.cornerEdge[c]] = 1;
-  const marks = Object.entries(remesh.marks).map(([field, delta]) => [
+  const marks = FACE_MARKS.map((field) => [
     field,
-    applyDelta(document[field as MarkField], delta, faces, 1),
+    applyDelta(document[field], remesh.marks[field] ?? blankDelta(faces), faces, 1),
   ]);
   return {
     ...document,
@@ -228,6 +228,19 @@ export function applyRemesh(document: HemDocument, remesh: Remesh): HemDocument 
     uvSets: sets(document.uvSets, remesh.uv),
   };
 }
+
+/** Of a mark that did not exist when the change was made: kept faces keep it, new ones have none. */
+const blankDelta = ({ before, after, kept }: Runs): Delta<Uint8Array> => {
+  let stay = 0;
+  for (let r = 2; r < kept.length; r += 3) stay += kept[r];
+  return {
+    gone: new Uint8Array(before - stay),
+    fresh: new Uint8Array(after - stay),
+    at: new Uint32Array(0),
+    before: new Uint8Array(0),
+    after: new Uint8Array(0),
+  };
+};
 
 export function reversedRemesh(remesh: Remesh): Remesh {
   const each = <T extends object>(deltas: T): T =>

@@ -10,9 +10,10 @@ import type { Change } from './patch.ts';
  * 2. A change of UVs was kept corner by corner; a change of the mesh was kept whole, as `remesh`; a model that no export could
  *    repeat had lost its source.
  * 4. Whether shells keep their places was not told: where there are any, they do. Every model stood along y.
+ * 5. There were no patches.
  */
 export function upgradedDocument(kept: HemDocument): HemDocument {
-  return withPlaced(withHidden(kept));
+  return withPatches(withPlaced(withHidden(kept)));
 }
 
 /** The same of what may be no document at all, and then stays what it is. */
@@ -34,6 +35,12 @@ function withPlaced(kept: HemDocument): HemDocument {
   if ('placed' in kept) return kept;
   const { uvSets, currentUv } = kept as HemDocument;
   return { ...(kept as HemDocument), upAxis: 0, placed: uvSets[currentUv].uv.every(Number.isNaN) ? 0 : 1 };
+}
+
+function withPatches(kept: HemDocument): HemDocument {
+  if ('patches' in kept) return kept;
+  const document = kept as HemDocument;
+  return { ...document, patches: new Uint8Array(faceCount(document.model.mesh)), patchNames: [] };
 }
 
 const NOWHERE = { at: new Uint32Array(0), before: new Float64Array(0), after: new Float64Array(0) };
@@ -60,7 +67,8 @@ function upgradedChange(change: OldChange): Change[] {
     const { set, corners, before, after } = change;
     return [{ kind: 'uv', set, vertices: NOWHERE, corners: { at: corners, before, after } } as Change];
   }
-  if (change.kind === 'remesh' && change.before && 'seams' in (change.before as object))
+  const isWhole = change.before && 'seams' in (change.before as object);
+  if (change.kind === 'replacement' || (change.kind === 'remesh' && isWhole))
     return [
       {
         kind: 'replacement',
@@ -73,6 +81,8 @@ function upgradedChange(change: OldChange): Change[] {
 
 /** All that hangs on a mesh, as a change of it was kept. */
 function upgradedWhole(kept: unknown): unknown {
-  const { hiddenParts, ...rest } = kept as { hiddenParts?: unknown; stale: Uint8Array };
-  return hiddenParts === undefined ? rest : { ...rest, hidden: new Uint8Array(rest.stale.length) };
+  const { hiddenParts, ...rest } = kept as { hiddenParts?: unknown; stale: Uint8Array; patches?: Uint8Array };
+  const blank = () => new Uint8Array(rest.stale.length);
+  const whole = { ...rest, patches: rest.patches ?? blank() };
+  return hiddenParts === undefined ? whole : { ...whole, hidden: blank() };
 }

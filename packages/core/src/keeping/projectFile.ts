@@ -24,9 +24,9 @@ export interface Project {
 const FORMAT = 'blunt-hem-project';
 /**
  * 1, 2: see `document/upgrade.ts`; 3: arrays of UVs once a vertex, changes of the mesh as what differs; 4: lengths and checksums of
- * everything.
+ * everything; 5: places kept, the way up; 6: patches.
  */
-const VERSION = 5;
+const VERSION = 6;
 
 const SHORT = 1024;
 

@@ -1,6 +1,6 @@
 import Joi from 'joi';
 import { type HemDocument, topologyOf } from '../document/document.ts';
-import { FACE_MARKS, MARK_FIELDS, VALUE_FIELDS } from '../document/fields.ts';
+import { FACE_MARKS, MARK_FIELDS, MARKS, type ValueField } from '../document/fields.ts';
 import { faceCount, type Mesh } from '../mesh/mesh.ts';
 import type { Model, UvSet } from '../mesh/model.ts';
 
@@ -13,6 +13,15 @@ const texts = Joi.array().items(Joi.string().allow('')).required();
 const uvSets = Joi.array().items(Joi.object({ name: Joi.string().allow('').required(), uv: doubles }));
 const each = (fields: readonly string[], schema: Joi.Schema) =>
   Object.fromEntries(fields.map((field) => [field, schema]));
+
+const count = Joi.number().integer().min(0).required();
+/** What each value of a document may be. */
+export const VALUE_SHAPES: Readonly<Record<ValueField, Joi.Schema>> = {
+  currentUv: count,
+  placed: count,
+  upAxis: count,
+  patchNames: texts.max(MARKS.patches.limit - 1),
+};
 
 const source = Joi.alternatives(
   Joi.object({ format: Joi.valid('none').required() }),
@@ -40,7 +49,7 @@ const shape = Joi.object({
   }).required(),
   uvSets: uvSets.min(1).required(),
   ...each(MARK_FIELDS, bytes),
-  ...each(VALUE_FIELDS, Joi.number().integer().min(0).required()),
+  ...VALUE_SHAPES,
 }).required();
 
 /**
@@ -102,7 +111,10 @@ function unsoundMarks(document: HemDocument): string | undefined {
   if (document.currentUv >= document.uvSets.length) return 'its UV set is not there';
   const faces = faceCount(document.model.mesh);
   if (FACE_MARKS.some((field) => document[field].length !== faces)) return 'faces and marks do not add up';
-  if (MARK_FIELDS.some((field) => !below(document[field], 2))) return 'a mark is neither set nor unset';
+  if (MARK_FIELDS.some((field) => !below(document[field], MARKS[field].limit)))
+    return 'a mark is neither set nor unset';
+  if (!below(document.patches, document.patchNames.length + 1))
+    return 'a face is of a patch that is not there';
   const { joined } = topologyOf(document.model).links;
   return document.seams.length === joined.length ? undefined : 'edges and seams do not add up';
 }

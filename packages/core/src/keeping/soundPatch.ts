@@ -1,7 +1,7 @@
 import Joi from 'joi';
 import type { Delta, Runs } from '../document/delta.ts';
 import type { HemDocument } from '../document/document.ts';
-import { MARK_FIELDS, VALUE_FIELDS } from '../document/fields.ts';
+import { MARK_FIELDS, MARKS, VALUE_FIELDS } from '../document/fields.ts';
 import type { Act } from '../document/history.ts';
 import { applyPatch, type Change, inverse, type MarksChange, type Patch } from '../document/patch.ts';
 import { meshAfter, type Remesh } from '../document/remesh.ts';
@@ -23,6 +23,8 @@ const places = whole({ at: numbers, before: doubles, after: doubles });
 const runs = whole({ before: count, after: count, kept: numbers });
 const deltaOf = (values: Joi.Schema) =>
   whole({ gone: values, fresh: values, at: numbers, before: values, after: values });
+/** A value of a document; which one it may be is seen once it is put in. */
+const plain = Joi.alternatives(Joi.number(), Joi.array().items(Joi.string().allow('')));
 const some = Joi.object().unknown(true);
 const perField = (fields: readonly string[], values: Joi.Schema) =>
   Joi.object(Object.fromEntries(fields.map((field) => [field, deltaOf(values).optional()])));
@@ -30,7 +32,7 @@ const perField = (fields: readonly string[], values: Joi.Schema) =>
 const CHANGES: Record<Change['kind'], Record<string, Joi.Schema>> = {
   marks: { field: Joi.valid(...MARK_FIELDS), index: numbers, before: bytes, after: bytes },
   uv: { set: count, vertices: places, corners: places },
-  value: { field: Joi.valid(...VALUE_FIELDS), before: Joi.number(), after: Joi.number() },
+  value: { field: Joi.valid(...VALUE_FIELDS), before: plain, after: plain },
   model: { before: some, after: some, perFace: perField(FACE_FIELDS, Joi.object()) },
   remesh: {
     faces: runs,
@@ -116,11 +118,11 @@ function applyChange(document: HemDocument, change: Change): HemDocument {
 function fits(document: HemDocument, change: Change): boolean {
   switch (change.kind) {
     case 'marks':
-      return marksFit(document[change.field], change);
+      return marksFit(document[change.field], change, MARKS[change.field].limit);
     case 'uv':
       return uvFits(document, change);
     case 'value':
-      return document[change.field] === change.before;
+      return sameValue(document[change.field], change.before);
     case 'model':
       return Object.values(change.perFace).every((each) =>
         deltaFits(each, { before: faceCount(document.model.mesh), after: faceCount(document.model.mesh) }, 1),
@@ -132,10 +134,12 @@ function fits(document: HemDocument, change: Change): boolean {
   }
 }
 
-const marksFit = (marks: Uint8Array, { index, before, after }: MarksChange): boolean =>
+const sameValue = (a: unknown, b: unknown): boolean => JSON.stringify(a) === JSON.stringify(b);
+
+const marksFit = (marks: Uint8Array, { index, before, after }: MarksChange, limit: number): boolean =>
   before.length === index.length &&
   after.length === index.length &&
-  index.every((at, i) => at < marks.length && marks[at] === before[i] && after[i] < 2);
+  index.every((at, i) => at < marks.length && marks[at] === before[i] && after[i] < limit);
 
 function uvFits({ uvSets, model: { mesh } }: HemDocument, change: UvChange): boolean {
   if (change.set >= uvSets.length) return false;

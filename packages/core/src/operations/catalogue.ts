@@ -16,6 +16,10 @@ import { repair } from './intake/repair.ts';
 import { repairSafe } from './intake/repairSafe.ts';
 import { standUp } from './intake/standUp.ts';
 import type { Operation, OperationContext, Request } from './operation.ts';
+import { namePatch } from './patches/namePatch.ts';
+import { paintPatch } from './patches/paintPatch.ts';
+import { patchShells } from './patches/patchShells.ts';
+import { removePatch } from './patches/removePatch.ts';
 import { relax } from './unfold/relax.ts';
 import { unfold } from './unfold/unfold.ts';
 
@@ -31,6 +35,10 @@ export const OPERATIONS = [
   sew,
   openPieces,
   carryToCopies,
+  paintPatch,
+  patchShells,
+  namePatch,
+  removePatch,
   unfold,
   relax,
   transformShells,

@@ -1,8 +1,9 @@
-import { plainDocument, shellOf, shellsOf, topologyOf } from '../document/document.ts';
+import { type HemDocument, plainDocument, shellOf, shellsOf, topologyOf } from '../document/document.ts';
 import { knownFaces } from '../operations/known.ts';
-import { choice, indices, number, optional, otherwise, record } from '../params.ts';
+import { choice, flag, indices, number, optional, otherwise, record } from '../params.ts';
 import type { Predicted } from '../propose/predict.ts';
 import { PRESETS } from '../propose/presets.ts';
+import { edgesByRule } from '../seams/fromRules.ts';
 import { edgeLength } from '../select/shortestPath.ts';
 import { facesOfShell, shellsAtEdges } from '../surface/shells.ts';
 import { VIEWS } from '../surface/viewExposure.ts';
@@ -47,12 +48,20 @@ export const proposal = question({
     /** Faces of shells that are to be cut; all shells when absent. */
     faces: optional(indices),
     view: otherwise(choice(...VIEWS), 'all round'),
+    /** Whether every patch is to be cut out as it is. */
+    patches: otherwise(flag(), true),
   }),
   background: true,
-  async answer(document, { preset, stretch, hidden, symmetric, faces, view }, context): Promise<Proposal> {
-    const { mesh, links } = topologyOf(document.model);
+  async answer(
+    uncut,
+    { preset, stretch, hidden, symmetric, faces, view, patches },
+    context,
+  ): Promise<Proposal> {
+    const { mesh, links } = topologyOf(uncut.model);
+    const round = patches ? roundPatches(uncut, faces && knownFaces(mesh, faces)) : [];
+    const document = cutAt(uncut, round);
     const shells = shellsOf(document);
-    const wanted = faces && [...new Set(knownFaces(mesh, faces).map((f) => shells.faceShell[f]))];
+    const wanted = faces && [...new Set(faces.map((f) => shells.faceShell[f]))];
     const exposures = await exposuresOf(document, view, context);
     const found =
       symmetric === 'none'
@@ -67,6 +76,7 @@ export const proposal = question({
           );
     const options = { ...PRESETS[preset], hidden, ...(stretch !== undefined && { most: stretch }) };
     const edges = [
+      ...round,
       ...(await context.jobs.run(
         'propose-seams',
         {
@@ -82,9 +92,7 @@ export const proposal = question({
         },
       )),
     ];
-    const seams = document.seams.slice();
-    for (const e of edges) seams[e] = 1;
-    const after = { ...document, seams };
+    const after = cutAt(document, edges);
     const map = shellsOf(after);
     const fresh = shellsAtEdges(links, map, edges);
     let done = 0;
@@ -119,3 +127,22 @@ export const proposal = question({
     };
   },
 });
+
+function cutAt(document: HemDocument, edges: readonly number[]): HemDocument {
+  if (edges.length === 0) return document;
+  const seams = document.seams.slice();
+  for (const e of edges) seams[e] = 1;
+  return { ...document, seams };
+}
+
+/** Borders of patches that are no seams yet, in the shells of some faces. */
+function roundPatches(document: HemDocument, faces: readonly number[] | undefined): number[] {
+  const { links } = topologyOf(document.model);
+  const { faceShell } = shellsOf(document);
+  const chosen = faces && new Set(faces.map((f) => faceShell[f]));
+  return edgesByRule(document, links, 'patch', 0).filter(
+    (e) =>
+      !document.seams[e] &&
+      (chosen?.has(faceShell[links.cornerFace[links.edgeCorners[links.edgeCornerStart[e]]]]) ?? true),
+  );
+}

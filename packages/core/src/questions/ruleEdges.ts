@@ -11,6 +11,8 @@ export const ruleEdges = question({
     /** Degrees; from here on a crease counts. */
     angle: otherwise(number(1, 180), 60),
   }),
-  answer: ({ model, seams }, { rule, angle }): number[] =>
-    edgesByRule(model, topologyOf(model).links, rule, (angle * Math.PI) / 180).filter((e) => !seams[e]),
+  answer: (document, { rule, angle }): number[] =>
+    edgesByRule(document, topologyOf(document.model).links, rule, (angle * Math.PI) / 180).filter(
+      (e) => !document.seams[e],
+    ),
 });

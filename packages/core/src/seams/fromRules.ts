@@ -1,3 +1,4 @@
+import type { HemDocument } from '../document/document.ts';
 import type { Connectivity } from '../mesh/connectivity.ts';
 import { loosePieces, type Model } from '../mesh/model.ts';
 import { faceNormals } from '../mesh/normals.ts';
@@ -6,16 +7,22 @@ import { signedDihedral } from '../surface/dihedral.ts';
 import { seamsFromUv } from '../surface/shells.ts';
 
 /** What seams can follow from. */
-export const RULES = ['crease', 'material', 'smoothing', 'part', 'uv'] as const;
+export const RULES = ['crease', 'patch', 'material', 'smoothing', 'part', 'uv'] as const;
 export type Rule = (typeof RULES)[number];
 
 /**
- * Joined edges where a rule says that a seam should be: where the surface turns by an angle or more, between materials, smoothing groups or
- * parts, or where the UVs that came with the file break.
+ * Joined edges where a rule says that a seam should be: where the surface turns by an angle or more, between patches, materials, smoothing
+ * groups or parts, or where the UVs that came with the file break.
  *
  * @param angle  radians, for creases
+ * @param patches  of each face; 0 for none, which is a patch like any other
  */
-export function edgesByRule(model: Model, links: Connectivity, rule: Rule, angle: number): number[] {
+export function edgesByRule(
+  { model, patches }: Pick<HemDocument, 'model' | 'patches'>,
+  links: Connectivity,
+  rule: Rule,
+  angle: number,
+): number[] {
   const { mesh } = model;
   const where = (holds: (edge: number) => boolean): number[] =>
     Array.from(links.joined.keys()).filter((e) => links.joined[e] === 1 && holds(e));
@@ -30,11 +37,13 @@ export function edgesByRule(model: Model, links: Connectivity, rule: Rule, angle
     return where((e) => broken[e] === 1);
   }
   const label =
-    rule === 'material'
-      ? model.faceMaterial
-      : rule === 'smoothing'
-        ? model.faceSmoothing
-        : partOf(model, links);
+    rule === 'patch'
+      ? patches
+      : rule === 'material'
+        ? model.faceMaterial
+        : rule === 'smoothing'
+          ? model.faceSmoothing
+          : partOf(model, links);
   const face = (e: number, k: number) => links.cornerFace[links.edgeCorners[links.edgeCornerStart[e] + k]];
   return where((e) => label[face(e, 0)] !== label[face(e, 1)]);
 }

@@ -1,6 +1,7 @@
 import { Collapse } from 'antd';
 import { useBench } from '../../store/bench.ts';
 import { CopiesPanel } from './CopiesPanel.tsx';
+import { PatchesPanel } from './PatchesPanel.tsx';
 import { PickChanges } from './PickChanges.tsx';
 import { ProposalPanel } from './ProposalPanel.tsx';
 import { RulesPanel } from './RulesPanel.tsx';
@@ -17,6 +18,7 @@ export function CutDetails() {
       items={[
         { key: 'picks', label: 'What is picked', children: <PickChanges /> },
         { key: 'symmetry', label: <SymmetryTitle />, children: <SymmetryPanel /> },
+        { key: 'patches', label: 'Patches', children: <PatchesPanel /> },
         { key: 'copies', label: 'Copies', children: <CopiesPanel /> },
         { key: 'rules', label: 'Seams by rule', children: <RulesPanel /> },
         { key: 'proposal', label: 'Proposed seams', children: <ProposalPanel /> },

@@ -1,7 +1,7 @@
 import { PRESETS } from '@blunt-hem/core/propose/presets';
 import type { ProposedShell } from '@blunt-hem/core/questions/proposal';
 import { VIEWS, type View } from '@blunt-hem/core/surface/viewExposure';
-import { Button, Progress, Select, Slider } from 'antd';
+import { Button, Checkbox, Progress, Select, Slider } from 'antd';
 import { useState } from 'react';
 import { useBench } from '../../store/bench.ts';
 import {
@@ -30,6 +30,8 @@ export function ProposalPanel() {
   const proposing = useBench((s) => s.proposing);
   const proposal = useBench((s) => s.proposal);
   const chosen = useBench((s) => s.chosen.size);
+  const hasPatches = useBench((s) => s.patches.names.some(Boolean));
+  const [patches, setPatches] = useState(true);
   if (proposing !== undefined) {
     return (
       <div className="proposing">
@@ -87,7 +89,17 @@ export function ProposalPanel() {
         />
         <span>Hidden</span>
       </div>
-      <Button size="small" block type="primary" onClick={() => void propose({ preset, stretch, hidden })}>
+      {hasPatches && (
+        <Checkbox checked={patches} onChange={(event) => setPatches(event.target.checked)}>
+          Cut out every patch as it is
+        </Checkbox>
+      )}
+      <Button
+        size="small"
+        block
+        type="primary"
+        onClick={() => void propose({ preset, stretch, hidden, patches })}
+      >
         Propose seams for {chosen > 0 ? ofMany(chosen, 'shell') : 'all'}
       </Button>
     </>

@@ -7,6 +7,7 @@ import { ask } from '../../store/worker.ts';
 
 const LABELS: Readonly<Record<Rule, string>> = {
   crease: 'Where the surface turns by',
+  patch: 'Round patches',
   material: 'Between materials',
   smoothing: 'Between smoothing groups',
   part: 'Between parts',
@@ -21,8 +22,9 @@ export function RulesPanel() {
   const [angle, setAngle] = useState(60);
   const [found, setFound] = useState<readonly number[]>();
   const seams = useBench((s) => s.flat?.seams);
+  const patches = useBench((s) => s.patches);
   const model = useBench((s) => s.model);
-  // biome-ignore lint/correctness/useExhaustiveDependencies: other seams leave other edges
+  // biome-ignore lint/correctness/useExhaustiveDependencies: other seams and patches leave other edges
   useEffect(() => {
     setFound(undefined);
     let gone = false;
@@ -34,7 +36,7 @@ export function RulesPanel() {
       gone = true;
       clearTimeout(timer);
     };
-  }, [rule, angle, seams, model]);
+  }, [rule, angle, seams, model, patches]);
   return (
     <>
       <Select

@@ -18,6 +18,7 @@ const surfaceIn = (pane: 'model' | 'board'): Layer => ({
         const overlay = overlayNamed(s.overlay);
         const { uniforms } = material;
         uniforms.uOverlay.value = overlay !== undefined;
+        uniforms.uEverywhere.value = overlay?.everywhere === true;
         if (overlay) uniforms.uRamp.value = rampOf(overlay);
         uniforms.uChecker.value = s.checker;
         uniforms.uRepeats.value = s.repeats;

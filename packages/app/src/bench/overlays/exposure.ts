@@ -8,6 +8,7 @@ export const exposure: Overlay = {
   label: 'Seen',
   icon: IconSun,
   title: 'How much is seen',
+  everywhere: true,
   values: () => undefined,
   smooth: ({ exposure }) => exposure,
   place: (value) => 1 - value,

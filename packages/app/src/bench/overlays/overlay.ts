@@ -1,7 +1,7 @@
 import type { Icon } from '@tabler/icons-react';
 import type { BenchStore } from '../../store/bench.ts';
 
-export type Known = Pick<BenchStore, 'figures' | 'exposure'>;
+export type Known = Pick<BenchStore, 'figures' | 'exposure' | 'patches'>;
 
 /** Something shown by colour on both panes. */
 export interface Overlay {
@@ -18,6 +18,8 @@ export interface Overlay {
   place(value: number): number;
   /** Colour of a place on the ramp. */
   colour(place: number): string;
-  /** Under the ramp: at its left end, in its middle, at its right end. */
-  readonly legend: readonly [string, string, string];
+  /** Under the ramp: at its left end, in its middle, at its right end. Without it there is no legend. */
+  readonly legend?: readonly [string, string, string];
+  /** Whether it shows on faces that are not unfolded too. */
+  readonly everywhere?: true;
 }

@@ -4,7 +4,7 @@ import { overlayNamed } from '../overlays/index.ts';
 /** What the colours of the overlay mean. */
 export function Legend() {
   const overlay = overlayNamed(useBench((s) => s.overlay));
-  if (!overlay) return null;
+  if (!overlay?.legend) return null;
   const stops = Array.from({ length: 11 }, (_, i) => `${overlay.colour(i / 10)} ${10 * i}%`).join(', ');
   return (
     <figure className="legend" aria-label={overlay.title}>

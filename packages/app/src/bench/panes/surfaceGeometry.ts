@@ -31,7 +31,7 @@ export function surfaceGeometry(onChange: () => void) {
         if (!differs(s, 'flat')) drawn.set(new Float32Array(2 * corners).fill(NO_UV));
       }
       if (differs(s, 'flat')) drawn.set(flat.uv);
-      if (differs(s, 'model', 'figures', 'exposure', 'overlay', 'byFace')) place(s);
+      if (differs(s, 'model', 'figures', 'exposure', 'patches', 'overlay', 'byFace')) place(s);
       if (differs(s, 'model', 'sky')) shade(s);
       mark(s);
       last = s;
@@ -43,9 +43,10 @@ export function surfaceGeometry(onChange: () => void) {
     const overlay = overlayNamed(s.overlay);
     const attribute = geometry.getAttribute('place') as BufferAttribute;
     if (!overlay) return;
-    const faceValues = s.byFace ? overlay.values(s) : undefined;
+    const smooth = s.byFace ? undefined : overlay.smooth(s);
+    const faceValues = smooth ? undefined : overlay.values(s);
     const byFace = faceValues !== undefined;
-    const values = faceValues ?? overlay.smooth(s);
+    const values = faceValues ?? smooth ?? overlay.smooth(s);
     if (!values) return;
     const { array } = attribute;
     if ((byFace ? 3 : 1) * values.length !== array.length) return; // figures of another mesh

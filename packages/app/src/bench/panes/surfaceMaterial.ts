@@ -36,6 +36,7 @@ flat in float vMark;
 out vec4 colour;
 uniform float uFlat;
 uniform bool uOverlay;
+uniform bool uEverywhere;
 uniform bool uChecker;
 uniform bool uMarked;
 uniform float uRepeats;
@@ -63,15 +64,15 @@ void main() {
     base = cloth;
     weave = 0.5 * (warp + weft);
   }
-  if (uOverlay && unfolded) {
+  // A map of stretch keeps its colours: there only thin lines say what is selected.
+  bool map = uOverlay && (unfolded || uEverywhere);
+  if (map) {
     vec3 tone = texture(uRamp, vec2(clamp(vPlace, 0.002, 0.998), 0.5)).rgb;
     base = tone * (uChecker ? 1.0 - 0.22 * weave : 1.0);
   }
   // Hatches are drawn in the pixels of the screen: never by colour alone.
   float slant = fract((gl_FragCoord.x + gl_FragCoord.y) / 9.0);
   float counter = fract((gl_FragCoord.x - gl_FragCoord.y) / 7.0);
-  // A map of stretch keeps its colours: there only thin lines say what is selected.
-  bool map = uOverlay && unfolded;
   float mark = uMarked ? vMark : 0.0;
   if (mark > 1.5) base = mix(base, uAccent, slant < (map ? 0.1 : 0.22) ? 0.85 : map ? 0.0 : 0.12);
   else if (mark > 0.5) base = mix(base, uAccent, slant < (map ? 0.07 : 0.16) ? 0.45 : map ? 0.0 : 0.05);
@@ -105,6 +106,7 @@ export function surfaceMaterial(flat: boolean): ShaderMaterial {
     uniforms: {
       uFlat: { value: flat ? 1 : 0 },
       uOverlay: { value: false },
+      uEverywhere: { value: false },
       uChecker: { value: true },
       uMarked: { value: true },
       uRepeats: { value: 24 },

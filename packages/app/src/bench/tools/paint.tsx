@@ -1,7 +1,7 @@
 import { IconBrush } from '@tabler/icons-react';
-import { Slider } from 'antd';
-import { afterPick } from '../../store/acts.ts';
-import { useBench } from '../../store/bench.ts';
+import { Select, Slider } from 'antd';
+import { afterPick, perform } from '../../store/acts.ts';
+import { type BenchStore, useBench } from '../../store/bench.ts';
 import { select } from '../../store/select.ts';
 import { ask } from '../../store/worker.ts';
 import { handle } from '../panes/rendererHandle.ts';
@@ -13,39 +13,73 @@ export const paint: Tool = {
   ...byClick,
   name: 'paint',
   label: 'Pick by brush',
-  help: 'Pick faces or edges by painting over them; its border can be cut',
+  help: 'Pick faces or edges by painting over them, or paint a patch',
   key: 't',
   icon: IconBrush,
   panes: ['model'],
   async press(at) {
-    if (useBench.getState().target === 'shells') useBench.setState({ target: 'faces' });
+    const { target, paints } = useBench.getState();
+    if (target === 'shells' || paints !== 'picks') useBench.setState({ target: 'faces' });
     return (await at.pick()) ? stroke(at) : undefined;
   },
   Settings() {
     const brush = useBench((s) => s.brush);
+    const { names } = useBench((s) => s.patches);
+    const paints = useBench((s) => s.paints);
     return (
-      <div className="rail-field">
-        Radius, px
-        <Slider
-          min={4}
-          max={120}
-          value={brush}
-          onChange={(value) => useBench.setState({ brush: value })}
-          ariaLabelForHandle="Radius of the brush"
-        />
-      </div>
+      <>
+        <div className="rail-field">
+          Radius, px
+          <Slider
+            min={4}
+            max={120}
+            value={brush}
+            onChange={(value) => useBench.setState({ brush: value })}
+            ariaLabelForHandle="Radius of the brush"
+          />
+        </div>
+        {names.some(Boolean) && (
+          <Select<BenchStore['paints']>
+            size="small"
+            className="wide"
+            aria-label="What the brush does"
+            value={paints}
+            options={[
+              { value: 'picks', label: 'Picks' },
+              { value: 'new', label: 'Paints a new patch' },
+              ...names.flatMap((name, i) => (name ? [{ value: i + 1, label: `Paints ${name}` }] : [])),
+            ]}
+            onChange={(value) => useBench.setState({ paints: value })}
+          />
+        )}
+      </>
     );
   },
 };
+
+/** Puts what was painted where it belongs. */
+async function intoPatch(patch: number | 'new' | 'none'): Promise<void> {
+  const { faces: painted, patches } = useBench.getState();
+  const faces = [...painted];
+  select('faces', [], 'only');
+  if (faces.length === 0 || !(await perform('paint-patch', { faces, patch }))) return;
+  // The next stroke goes on with the patch that this one began: it took the first number that was free.
+  const free = patches.names.indexOf('');
+  if (patch === 'new') useBench.setState({ paints: 1 + (free < 0 ? patches.names.length : free) });
+}
 
 /** One dab at a time; places that came meanwhile are taken up next. */
 function stroke(start: Place): Grip {
   const waiting: Place[] = [start];
   let working: Promise<void> | undefined;
   let ended = false;
-  if (start.how === 'only') select(useBench.getState().target, [], 'only');
+  const { paints, target } = useBench.getState();
+  const away = start.how === 'remove';
+  if (start.how === 'only' || paints !== 'picks') select(target, [], 'only');
   const work = async (): Promise<void> => {
-    for (let at = waiting.shift(); at && !ended; at = waiting.shift()) await dab(at, start.how === 'remove');
+    // What is taken out of a patch is shown as picked until the hand lets go.
+    for (let at = waiting.shift(); at && !ended; at = waiting.shift())
+      await dab(at, away && paints === 'picks');
     working = undefined;
   };
   const add = (at: Place): void => {
@@ -57,7 +91,8 @@ function stroke(start: Place): Grip {
     move: add,
     drop(to) {
       add(to);
-      afterPick(working ?? Promise.resolve());
+      const picked = working ?? Promise.resolve();
+      afterPick(paints !== 'picks' ? picked.then(() => intoPatch(away ? 'none' : paints)) : picked);
     },
     cancel() {
       ended = true;

@@ -1,0 +1,22 @@
+import { markChange } from '../../document/patch.ts';
+import { knownPatch, namedPatches } from '../../document/patches.ts';
+import { record, whole } from '../../params.ts';
+import { operation } from '../operation.ts';
+
+/** Takes a patch off the list; its faces, and whatever seams were made of it, stay. */
+export const removePatch = operation({
+  name: 'remove-patch',
+  stage: 'cut',
+  params: record({ patch: whole(1) }),
+  label: ({ patch }, { patchNames }) => `Remove patch “${patchNames[patch - 1] ?? patch}”`,
+  doing: 'Removing a patch',
+  aside: true,
+  run(document, { patch }) {
+    knownPatch(document, patch);
+    const faces = Array.from(document.patches.keys()).filter((f) => document.patches[f] === patch);
+    return {
+      changes: [markChange(document, 'patches', faces, 0), namedPatches(document, [[patch, '']])],
+      notes: [],
+    };
+  },
+});

@@ -1,5 +1,6 @@
 import type { FoundSymmetry } from '@blunt-hem/core/jobs/symmetry';
 import type { ToldDart } from '@blunt-hem/core/questions/darts';
+import type { AnswerOf } from '@blunt-hem/core/questions/index';
 import type { Proposal } from '@blunt-hem/core/questions/proposal';
 import type { SymmetryChoice } from '@blunt-hem/core/questions/symmetry';
 import type { View } from '@blunt-hem/core/surface/viewExposure';
@@ -32,6 +33,8 @@ export interface CuttingSlice {
   readonly lookedAt: View;
   /** Darts from the place that was pointed at; undefined while none was. */
   readonly darts: readonly ToldDart[] | 'tried' | undefined;
+  /** Where a seam under the hand would run, and the faces that would change sides. */
+  readonly shifting: AnswerOf<'shifted-seam'> | undefined;
   readonly proposal: Proposal | undefined;
   /** Part of the way to a proposal. */
   readonly proposing: number | undefined;
@@ -52,6 +55,7 @@ export const cuttingSlice: CuttingSlice = {
   routeHidden: 0.5,
   lookedAt: 'all round',
   darts: undefined,
+  shifting: undefined,
   proposal: undefined,
   proposing: undefined,
   exposure: undefined,
@@ -65,6 +69,7 @@ export const OF_THE_MESH = {
   symmetry: undefined,
   route: undefined,
   darts: undefined,
+  shifting: undefined,
   proposal: undefined,
   exposure: undefined,
   paints: 'picks',

@@ -9,6 +9,7 @@ import { examineModel } from './examineModel.ts';
 import { exposure } from './exposure.ts';
 import { inSight } from './inSight.ts';
 import type { Job } from './job.ts';
+import { layStrip } from './layStrip.ts';
 import { measureShells } from './measureShells.ts';
 import { nearShells } from './nearShells.ts';
 import { openPieces } from './openPieces.ts';
@@ -31,6 +32,7 @@ import { writeProjectFile } from './writeProjectFile.ts';
 export const JOBS = [
   unfoldShells,
   relaxShells,
+  layStrip,
   packTile,
   openPieces,
   bestCut,

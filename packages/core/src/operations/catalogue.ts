@@ -9,6 +9,7 @@ import { carryToCopies } from './cut/carryToCopies.ts';
 import { cut } from './cut/cut.ts';
 import { openPieces } from './cut/openPieces.ts';
 import { sew } from './cut/sew.ts';
+import { shiftSeam } from './cut/shiftSeam.ts';
 import { deleteFaces } from './intake/deleteFaces.ts';
 import { hide } from './intake/hide.ts';
 import { nameParts } from './intake/nameParts.ts';
@@ -34,6 +35,7 @@ export const OPERATIONS = [
   cut,
   sew,
   openPieces,
+  shiftSeam,
   carryToCopies,
   paintPatch,
   patchShells,

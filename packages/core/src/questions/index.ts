@@ -26,6 +26,7 @@ import { proposal } from './proposal.ts';
 import type { Question, QuestionContext } from './question.ts';
 import { route } from './route.ts';
 import { ruleEdges } from './ruleEdges.ts';
+import { shiftedSeam } from './shiftedSeam.ts';
 import { skyLight } from './skyLight.ts';
 import { symmetry } from './symmetry.ts';
 
@@ -55,6 +56,7 @@ export const QUESTIONS = [
   picture,
   exportFile,
   skyLight,
+  shiftedSeam,
 ] as const;
 
 type AnyQuestion = (typeof QUESTIONS)[number];

@@ -55,9 +55,10 @@ const edgesIn = (
   },
 });
 
+/** What the hand draws or moves. */
 const routeEdges = (s: BenchStore): readonly number[] =>
-  s.route ? taken(s, [...s.route.edges, ...s.route.ahead]) : [];
-const routing = (s: BenchStore) => [s.route, s.symmetry];
+  s.shifting?.edges ?? (s.route ? taken(s, [...s.route.edges, ...s.route.ahead]) : []);
+const routing = (s: BenchStore) => [s.route, s.shifting, s.symmetry];
 const proposedEdges = ({ proposal }: BenchStore): readonly number[] => proposal?.edges ?? [];
 const proposing = (s: BenchStore) => [s.proposal];
 /** What has no counterpart, while symmetry is on. */

@@ -5,10 +5,11 @@ import { lasso } from './lasso.ts';
 import { paint } from './paint.tsx';
 import { pick } from './pick.ts';
 import { route } from './route.tsx';
+import { shift } from './shift.tsx';
 import type { Tool } from './tool.ts';
 
 /** Every tool. */
-export const TOOLS: readonly Tool[] = [pick, box, lasso, paint, route, dart];
+export const TOOLS: readonly Tool[] = [pick, box, lasso, paint, route, dart, shift];
 
 export const toolNamed = (name: string): Tool => TOOLS.find((tool) => tool.name === name) ?? pick;
 

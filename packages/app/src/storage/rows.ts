@@ -56,6 +56,8 @@ const viewShape = Joi.object({
   visibleOnly: Joi.boolean(),
   parallel: Joi.boolean(),
   split: Joi.number().min(0).max(100),
+  notches: Joi.boolean(),
+  seamWeight: Joi.number().min(0.5).max(3),
   cameras: Joi.object({
     model: Joi.object({ position: point, target: point }).required(),
     board: Joi.object({ u: number, v: number, scale: number.greater(0) }).required(),

@@ -19,6 +19,8 @@ export interface ViewSlice {
   readonly detailsOpen: boolean;
   /** Whether notches on the Board show which border meets which. */
   readonly notches: boolean;
+  /** How heavy seams are drawn, as a part of the usual. */
+  readonly seamWeight: number;
   readonly dark: boolean;
   readonly helpOpen: boolean;
 }
@@ -35,6 +37,7 @@ export const viewSlice: ViewSlice = {
   split: 52,
   detailsOpen: true,
   notches: false,
+  seamWeight: 1,
   dark: false,
   helpOpen: false,
 };
@@ -48,4 +51,6 @@ export const KEPT_LOOKS = [
   'visibleOnly',
   'parallel',
   'split',
+  'notches',
+  'seamWeight',
 ] as const satisfies readonly (keyof ViewSlice)[];

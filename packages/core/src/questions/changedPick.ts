@@ -9,10 +9,20 @@ import { edgeRing } from '../select/edgeRing.ts';
 import { foldChain } from '../select/foldChain.ts';
 import { levelFaces } from '../select/levelFaces.ts';
 import { grownEdges, grownFaces, shrunkEdges, shrunkFaces } from '../select/neighbourhood.ts';
+import { straightOn } from '../select/straightOn.ts';
 import { question } from './question.ts';
 
 /** Ways in which what is picked can be changed. */
-export const CHANGES = ['grow', 'shrink', 'connected', 'border', 'fold', 'ring', 'level'] as const;
+export const CHANGES = [
+  'grow',
+  'shrink',
+  'connected',
+  'border',
+  'fold',
+  'straight',
+  'ring',
+  'level',
+] as const;
 export type PickChange = (typeof CHANGES)[number];
 
 /** What edges and faces become: larger, smaller, all that hangs together, their border, the fold or strip they lie on, or all level ground round them. */
@@ -45,6 +55,8 @@ export const changedPick = question({
         const normals = faceNormals(mesh);
         return { edges: [...new Set(edges.flatMap((e) => foldChain(mesh, links, normals, e)))], faces: [] };
       }
+      case 'straight':
+        return { edges: [...new Set(edges.flatMap((e) => straightOn(mesh, links, e, seams)))], faces: [] };
       case 'ring':
         return { edges: [...new Set(edges.flatMap((e) => edgeRing(mesh, links, e)))], faces: [] };
       case 'level': {

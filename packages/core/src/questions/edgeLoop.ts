@@ -2,10 +2,12 @@ import { topologyOf } from '../document/document.ts';
 import { flag, otherwise, record, whole } from '../params.ts';
 import { edgeLoop as loopOf } from '../select/edgeLoop.ts';
 import { ringAround } from '../select/ringAround.ts';
+import { straightOn } from '../select/straightOn.ts';
 import { question } from './question.ts';
 
 /**
- * The loop an edge belongs to, or its seam; and where there is none, as on triangles, the tightest ring through it round whatever it lies on.
+ * The loop an edge belongs to, or its seam; and where there is none, as on triangles, the tightest ring through it round whatever it lies on;
+ * where there is neither, the straightest run through it.
  */
 export const edgeLoop = question({
   name: 'edge-loop',
@@ -18,7 +20,7 @@ export const edgeLoop = question({
   answer(
     { model, seams },
     { edge, rings: wanted },
-  ): { readonly edges: readonly number[]; readonly what: 'loop' | 'seam' | 'ring' | 'edge' } {
+  ): { readonly edges: readonly number[]; readonly what: 'loop' | 'seam' | 'ring' | 'run' | 'edge' } {
     const { mesh, links } = topologyOf(model);
     if (edge >= links.joined.length) return { edges: [], what: 'edge' };
     const loop = loopOf(mesh, links, edge, seams);
@@ -27,6 +29,8 @@ export const edgeLoop = question({
       ringAround(mesh, links, links.edgeVertices[2 * edge + end]),
     );
     const [ring] = rings.filter((r) => r.length > 0).sort((a, b) => a.length - b.length);
-    return ring ? { edges: ring, what: 'ring' } : { edges: loop, what: 'edge' };
+    if (ring) return { edges: ring, what: 'ring' };
+    const run = wanted ? straightOn(mesh, links, edge, seams) : loop;
+    return run.length > 1 ? { edges: run, what: 'run' } : { edges: loop, what: 'edge' };
   },
 });

@@ -7,14 +7,17 @@ import { modelFromMesh } from '../mesh/model.ts';
 import { faceNormals } from '../mesh/normals.ts';
 import { unattended } from '../progress.ts';
 import { answerQuestion } from '../questions/index.ts';
+import { meshOfShell } from '../surface/cutShell.ts';
 import { signedDihedral } from '../surface/dihedral.ts';
-import { cube, sheet, torus } from '../testing/shapes.ts';
+import { cube, sheet, torus, wholeShell } from '../testing/shapes.ts';
+import { seeded } from '../testing/wander.ts';
 import { borderOfFaces } from './borderOfFaces.ts';
 import { connectedFaces } from './connected.ts';
 import { edgeRing } from './edgeRing.ts';
 import { foldChain } from './foldChain.ts';
 import { levelFaces } from './levelFaces.ts';
 import { grownEdges, grownFaces, shrunkEdges, shrunkFaces } from './neighbourhood.ts';
+import { straightOn } from './straightOn.ts';
 
 const flat = sheet(6, 6, (i, j) => [j, i, 0]);
 const flatLinks = connectivity(flat);
@@ -43,6 +46,44 @@ describe('growing and shrinking', () => {
     const grown = grownEdges(flatLinks, [e]);
     expect(grown).toHaveLength(7);
     expect(shrunkEdges(flatLinks, grown)).toEqual([e]);
+  });
+});
+
+describe('straight on', () => {
+  it('is the loop on a grid of quads, ends at borders, and at seams', () => {
+    const e = findEdge(flatLinks, 24, 25);
+    expect(sorted(straightOn(flat, flatLinks, e))).toEqual(
+      sorted(Array.from({ length: 6 }, (_, j) => findEdge(flatLinks, 21 + j, 22 + j))),
+    );
+    const seams = new Uint8Array(flatLinks.joined.length);
+    seams[findEdge(flatLinks, 19, 26)] = 1;
+    expect(straightOn(flat, flatLinks, e, seams)).toHaveLength(5);
+    expect(straightOn(flat, flatLinks, findEdge(flatLinks, 0, 1))).toHaveLength(1);
+  });
+
+  it('goes once round a ring, and keeps its heading over triangles that lead aside', () => {
+    const ring = torus(16, 12);
+    const links = connectivity(ring);
+    expect(straightOn(ring, links, findEdge(links, 0, 12))).toHaveLength(16);
+    // A plane whose triangles all slant the same way, and points shaken: no row of edges runs along x.
+    const random = seeded(7);
+    const shaken = meshOfShell(
+      wholeShell(sheet(40, 40, (i, j) => [j + 0.4 * i + 0.5 * random(), i + 0.5 * random(), 0])),
+    );
+    const own = connectivity(shaken);
+    const first = findEdge(own, 41 * 20 + 20, 41 * 20 + 21);
+    const run = straightOn(shaken, own, first);
+    const places = run.flatMap((e) =>
+      [0, 1].map((k) =>
+        shaken.positions.subarray(3 * own.edgeVertices[2 * e + k], 3 * own.edgeVertices[2 * e + k] + 3),
+      ),
+    );
+    expect(run.length).toBeGreaterThan(30);
+    // The line through the first edge: what is carried over keeps the run within an edge or two of it.
+    const [a, b] = [0, 1].map((k) => shaken.positions.subarray(3 * own.edgeVertices[2 * first + k]));
+    const length = Math.hypot(b[0] - a[0], b[1] - a[1]);
+    for (const [x, y] of places)
+      expect(Math.abs((x - a[0]) * (b[1] - a[1]) - (y - a[1]) * (b[0] - a[0])) / length).toBeLessThan(2.5);
   });
 });
 

@@ -12,7 +12,7 @@ import {
 import { stop, travel } from '../../store/acts.ts';
 import { useBench } from '../../store/bench.ts';
 import { selectNothing } from '../../store/select.ts';
-import { OVERLAYS, overlayNamed } from '../overlays/index.ts';
+import { overlayNamed, overlaysOffered } from '../overlays/index.ts';
 import type { Overlay } from '../overlays/overlay.ts';
 import { frameSelection } from '../panes/framing.ts';
 import { letGo } from '../panes/usePaneHands.ts';
@@ -43,8 +43,9 @@ export const nextOverlay: Command = {
   help: 'Next overlay',
   key: 'b',
   icon: IconColorSwatch,
-  act({ overlay }) {
-    const next = OVERLAYS[OVERLAYS.findIndex(({ name }) => name === overlay) + 1];
+  act(state) {
+    const offered = overlaysOffered(state);
+    const next = offered[offered.findIndex(({ name }) => name === state.overlay) + 1];
     useBench.setState({ overlay: next?.name });
   },
 };

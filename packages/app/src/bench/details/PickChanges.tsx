@@ -24,6 +24,7 @@ export function PickChanges() {
         {button('connected', 'All connected faces', edges + faces > 0)}
         {button('border', 'Border of the faces', faces > 0)}
         {button('fold', 'Along the fold', edges > 0)}
+        {button('straight', 'Straight on', edges > 0)}
         {button('ring', 'Side by side', edges > 0)}
         {button('level', 'Level faces', faces > 0)}
         <label className="rail-field" htmlFor="level-angle">

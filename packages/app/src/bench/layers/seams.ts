@@ -24,6 +24,7 @@ function stitch() {
   const object = new Group();
   object.add(casing.object, dashes.object);
   let edgeLength = 0;
+  let weight = 1;
   return {
     object,
     /** @param distances  along the seam, of both ends of every line */
@@ -32,8 +33,9 @@ function stitch() {
       dashes.set(positions, distances);
       edgeLength = meanLength(positions);
     },
-    /** Never glaring: light on dark, dark on light. */
-    colour(dark: boolean) {
+    /** Never glaring: light on dark, dark on light. @param heavy  as a part of the usual */
+    look(dark: boolean, heavy: number) {
+      weight = heavy;
       casing.material.color.set(dark ? PALETTE.dusk : PALETTE.paper);
       dashes.material.color.set(dark ? PALETTE.moon : PALETTE.ink);
     },
@@ -41,7 +43,7 @@ function stitch() {
       const pixels = edgeLength / perPixel;
       const near = Math.max(0, Math.min(1, (pixels - HAIR) / (FINE - HAIR)));
       const { material } = dashes;
-      material.linewidth = 1.2 + 1.8 * near;
+      material.linewidth = weight * (1.2 + 1.8 * near);
       const plain = near === 0;
       if (material.dashed === plain) {
         material.dashed = !plain;
@@ -74,9 +76,9 @@ export const modelSeams: Layer = {
     object.add(seams.object, borders.object);
     return {
       object,
-      needs: (s) => [s.flat, s.hidden, s.dark],
-      update({ model, flat, hidden, dark }) {
-        seams.colour(dark);
+      needs: (s) => [s.flat, s.hidden, s.dark, s.seamWeight],
+      update({ model, flat, hidden, dark, seamWeight }) {
+        seams.look(dark, seamWeight);
         borders.colour(dark);
         if (!model || !flat) return;
         const { edges, breaks } = shownChains(model, hidden, flat);
@@ -106,9 +108,9 @@ export const boardBorders: Layer = {
     object.add(seams.object, borders.object);
     return {
       object,
-      needs: (s) => [s.flat, s.hidden, s.dark, drawn.version],
-      update({ model, flat, hidden, dark }) {
-        seams.colour(dark);
+      needs: (s) => [s.flat, s.hidden, s.dark, s.seamWeight, drawn.version],
+      update({ model, flat, hidden, dark, seamWeight }) {
+        seams.look(dark, seamWeight);
         borders.colour(dark);
         if (!model || !flat) return;
         const { edges, breaks } = shownChains(model, hidden, flat);

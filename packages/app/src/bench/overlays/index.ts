@@ -1,11 +1,15 @@
 import { angle } from './angle.ts';
 import { area } from './area.ts';
 import { exposure } from './exposure.ts';
-import type { Overlay } from './overlay.ts';
+import type { Known, Overlay } from './overlay.ts';
 import { patches } from './patches.ts';
 
 /** Every overlay, in the order in which a key goes through them. */
 export const OVERLAYS: readonly Overlay[] = [area, angle, exposure, patches];
+
+/** Those that have something to show. */
+export const overlaysOffered = (known: Known): readonly Overlay[] =>
+  OVERLAYS.filter((overlay) => overlay.isOffered?.(known) ?? true);
 
 export const overlayNamed = (name: string | undefined): Overlay | undefined =>
   OVERLAYS.find((overlay) => overlay.name === name);

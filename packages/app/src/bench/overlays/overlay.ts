@@ -20,6 +20,8 @@ export interface Overlay {
   colour(place: number): string;
   /** Under the ramp: at its left end, in its middle, at its right end. Without it there is no legend. */
   readonly legend?: readonly [string, string, string];
+  /** Whether there is anything that it could show; always, when absent. */
+  isOffered?(known: Known): boolean;
   /** Whether it shows on faces that are not unfolded too. */
   readonly everywhere?: true;
 }

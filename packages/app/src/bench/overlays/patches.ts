@@ -18,6 +18,7 @@ export const patches: Overlay = {
   icon: IconColorSwatch,
   title: 'Patches',
   everywhere: true,
+  isOffered: ({ patches: { names } }) => names.some(Boolean),
   values: ({ patches: { triangles } }) => triangles,
   smooth: () => undefined,
   place: (patch) => placeOf(bandOf(patch)),

@@ -12,7 +12,7 @@ import {
 import { Button, Dropdown, Segmented, Slider, Switch, Tooltip } from 'antd';
 import { perform } from '../../store/acts.ts';
 import { useBench } from '../../store/bench.ts';
-import { OVERLAYS } from '../overlays/index.ts';
+import { overlaysOffered } from '../overlays/index.ts';
 import { frameSelection } from './framing.ts';
 import { PaneBar } from './PaneBar.tsx';
 import { handle } from './rendererHandle.ts';
@@ -121,11 +121,12 @@ export function BoardBar() {
     <PaneBar
       title="Board"
       controls={[
-        { name: 'overlay', width: 164, show: () => <Overlays /> },
+        { name: 'overlay', width: 172, show: () => <Overlays /> },
         { name: 'checker', width: 92, short: 28, show: (inShort) => <Checker inShort={inShort} /> },
         { name: 'places', width: 138, short: 24, show: (inShort) => <Places inShort={inShort} /> },
         { name: 'notches', width: 96, short: 24, show: (inShort) => <NotchSwitch inShort={inShort} /> },
-        { name: 'repeats', width: 86, show: () => <Repeats /> },
+        { name: 'repeats', width: 142, show: () => <Repeats /> },
+        { name: 'seams', width: 128, show: () => <SeamWeight /> },
       ]}
       always={
         <Tooltip title="Frame the tile">
@@ -143,16 +144,17 @@ export function BoardBar() {
 
 function Overlays() {
   const overlay = useBench((s) => s.overlay);
+  // Only patches come and go.
+  const patches = useBench((s) => s.patches);
+  const { figures, exposure } = useBench.getState();
+  const offered = overlaysOffered({ figures, exposure, patches });
   return (
     <Segmented<string>
       size="small"
       className="overlay-choice"
       aria-label="Overlay"
       value={overlay ?? ''}
-      options={[
-        { label: 'Plain', value: '' },
-        ...OVERLAYS.map(({ label, name }) => ({ label, value: name })),
-      ]}
+      options={[{ label: 'Plain', value: '' }, ...offered.map(({ label, name }) => ({ label, value: name }))]}
       onChange={(value) => useBench.setState({ overlay: value || undefined })}
     />
   );
@@ -196,15 +198,37 @@ function NotchSwitch({ inShort }: InShort) {
 function Repeats() {
   const repeats = useBench((s) => s.repeats);
   return (
-    <Slider
-      className="pane-slider"
-      min={4}
-      max={96}
-      value={repeats}
-      tooltip={{ formatter: (value) => `${value} repeats` }}
-      ariaLabelForHandle="Repeats of the checker"
-      onChange={(value) => useBench.setState({ repeats: value })}
-    />
+    <span className="pane-pair">
+      Squares
+      <Slider
+        className="pane-slider"
+        min={4}
+        max={96}
+        value={repeats}
+        tooltip={{ formatter: (value) => `${value} repeats` }}
+        ariaLabelForHandle="Repeats of the checker"
+        onChange={(value) => useBench.setState({ repeats: value })}
+      />
+    </span>
+  );
+}
+
+function SeamWeight() {
+  const weight = useBench((s) => s.seamWeight);
+  return (
+    <span className="pane-pair">
+      Seams
+      <Slider
+        className="pane-slider"
+        min={0.5}
+        max={3}
+        step={0.25}
+        value={weight}
+        tooltip={{ formatter: (value) => `${value} × as heavy` }}
+        ariaLabelForHandle="Weight of seams"
+        onChange={(value) => useBench.setState({ seamWeight: value })}
+      />
+    </span>
   );
 }
 

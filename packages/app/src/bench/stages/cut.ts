@@ -6,12 +6,13 @@ import { lasso } from '../tools/lasso.ts';
 import { paint } from '../tools/paint.tsx';
 import { pick } from '../tools/pick.ts';
 import { route } from '../tools/route.tsx';
+import { shift } from '../tools/shift.tsx';
 import type { StageView } from './stage.ts';
 
 export const cut: StageView = {
   name: 'cut',
   label: 'Cut',
-  tools: [pick, box, lasso, paint, route, dart],
+  tools: [pick, box, lasso, paint, route, dart, shift],
   Details: CutDetails,
   commands: [cutEdges, sew, openPieces],
   mark({ shells }) {

@@ -31,6 +31,8 @@ async function selectWhole(found: Picked, how: How): Promise<void> {
     if (!loop) return;
     select('edges', loop.edges, how);
     if (loop.what === 'ring') hint('No loop of quads here: this is the tightest ring through the edge.');
+    if (loop.what === 'run')
+      hint('Neither a loop nor a ring here: this is the straightest run through the edge.');
     if (loop.what === 'edge') hint('Neither a loop nor a ring runs through this edge: it was taken alone.');
     return;
   }

@@ -1,4 +1,4 @@
-import { copyFileSync, mkdirSync, rmSync, writeFileSync } from 'node:fs';
+import { copyFileSync, existsSync, mkdirSync, readdirSync, rmSync, statSync, writeFileSync } from 'node:fs';
 import { openDocument, topologyOf } from '@blunt-hem/core/document/document';
 import { emptyHistory } from '@blunt-hem/core/document/history';
 import { readModel } from '@blunt-hem/core/formats/readModel';
@@ -8,20 +8,40 @@ import { findEdge } from '@blunt-hem/core/mesh/connectivity';
 import { memoryKeeper } from '@blunt-hem/core/session/keeper';
 import { openSession } from '@blunt-hem/core/session/session';
 import { gourdLantern } from './gourdLantern.ts';
+import { heronHood } from './heronHood.ts';
+import { mooringPost } from './mooringPost.ts';
+import { mudSnail } from './mudSnail.ts';
 import { objOfMesh, objOfParts } from './objText.ts';
 import { puntThwart, reedPunt } from './reedPunt.ts';
 import { toadFerryman } from './toadFerryman.ts';
 
 /** Writes the demo models, and the projects that a first visit finds on the Rack, where the app serves them from. */
 const folder = new URL('../packages/app/public/demo/', import.meta.url);
-rmSync(folder, { recursive: true, force: true });
 mkdirSync(folder, { recursive: true });
+const dense = 'mud-snail';
+for (const file of readdirSync(folder))
+  if (!file.startsWith(dense)) rmSync(new URL(file, folder), { recursive: true });
 
 const toad = toadFerryman();
 await project('toad-ferryman.obj', objOfMesh('Toad ferryman', 'Skin', toad.mesh), toad.seams);
+await project('heron-hood.obj', objOfMesh('Heron hood', 'Felt', heronHood().mesh));
 await project('gourd-lantern.obj', objOfParts(gourdLantern()));
 await project('reed-punt.glb', await reedPunt());
+await project('mooring-post.obj', objOfParts(mooringPost()));
 await project('punt-thwart.obj', puntThwart());
+// It takes its time: made anew only when it would be another.
+if (!isNewer(`${dense}.hemproject`, 'mudSnail.ts', 'build.ts')) {
+  await project(`${dense}.obj`, objOfMesh('Mud snail', 'Slime', mudSnail()));
+  rmSync(new URL(`${dense}.obj`, folder));
+}
+
+/** Whether a file of the demo is there, and no source of it was changed since. */
+function isNewer(file: string, ...sources: readonly string[]): boolean {
+  const changed = (url: URL) => (existsSync(url) ? statSync(url).mtimeMs : 0);
+  return sources.every(
+    (source) => changed(new URL(source, import.meta.url)) < changed(new URL(file, folder)),
+  );
+}
 
 /** A model as it comes, and as a project: cut and unfolded as far as its seams go. */
 async function project(

@@ -10,9 +10,13 @@ import { faceNormal } from '@blunt-hem/core/mesh/normals';
 import { carryOut } from '@blunt-hem/core/operations/catalogue';
 import { localContext } from '@blunt-hem/core/operations/localContext';
 import { edgeLoop } from '@blunt-hem/core/select/edgeLoop';
+import { verdictOf } from '@blunt-hem/core/surface/verdict';
+import { wholeShell } from '@blunt-hem/core/testing/shapes';
 import { describe, expect, it } from 'vitest';
 import { edgeKey } from './cage.ts';
 import { gourdLantern } from './gourdLantern.ts';
+import { heronHood } from './heronHood.ts';
+import { mooringPost } from './mooringPost.ts';
 import { puntThwart, reedPunt } from './reedPunt.ts';
 import { toadFerryman } from './toadFerryman.ts';
 
@@ -67,6 +71,43 @@ describe('toad ferryman', () => {
 
   it('comes out the same every time', () => {
     expect(toadFerryman().mesh.positions).toEqual(mesh.positions);
+  });
+});
+
+describe('heron hood', () => {
+  const { mesh } = heronHood();
+  const links = connectivity(mesh);
+  const shell = wholeShell(mesh);
+
+  it('is one open piece of quads with three holes, the right way out and symmetric', () => {
+    expect(mesh.cornerVertex.length).toBe(4 * faceCount(mesh));
+    expect(faceCount(mesh)).toBeGreaterThan(10_000);
+    expect(verdictOf(shell)).toMatchObject({ kind: 'holes', borderCount: 3, genus: 0 });
+    expect(
+      links.edgeCornerStart.every((start, e) => e === 0 || start - links.edgeCornerStart[e - 1] <= 2),
+    ).toBe(true);
+    expect(volume(mesh)).toBeGreaterThan(1);
+    const { positions: p } = mesh;
+    const sum = [0, 1, 2].map((k) => p.reduce((total, x, i) => total + (i % 3 === k ? x : 0), 0));
+    expect(sum[0]).toBeCloseTo(0, 6);
+  });
+});
+
+describe('mooring post', () => {
+  it('has a post, a cap, a ring with its handle, and a long rope, all closed and the right way out', () => {
+    const kinds = mooringPost().map(({ name, vertices, faces }) => {
+      const mesh = meshFromPolygons(vertices, faces);
+      expect(connectivity(mesh).joined.every((joined) => joined === 1)).toBe(true);
+      expect(volume(mesh)).toBeGreaterThan(0);
+      const { kind, genus } = verdictOf(wholeShell(mesh));
+      return [name, kind, genus];
+    });
+    expect(kinds).toEqual([
+      ['Post', 'closed', 0],
+      ['Cap', 'closed', 0],
+      ['Ring', 'closed', 1],
+      ['Rope', 'closed', 0],
+    ]);
   });
 });
 

@@ -1,11 +1,4 @@
-/** One named part of a model: vertices and polygons of its own. */
-export interface Part {
-  readonly name: string;
-  readonly group: string;
-  readonly material: string;
-  readonly vertices: [number, number, number][];
-  readonly faces: number[][];
-}
+import { type Part, tubeFaces } from './parts.ts';
 
 /** A lantern made of a dried gourd: ribbed body, stem, a bent handle tube, and a ring of studs round the waist. */
 export function gourdLantern(): Part[] {
@@ -70,18 +63,6 @@ function refine(points: typeof OUTLINE, steps: number): [number, number][] {
   }
   out.push([...points[points.length - 1]]);
   return out;
-}
-
-/** Quads between rings of vertices, seen from outside when the rings run up and anticlockwise from above is −. */
-function tubeFaces(rings: number, around: number): number[][] {
-  const faces: number[][] = [];
-  for (let i = 0; i + 1 < rings; i++) {
-    for (let j = 0; j < around; j++) {
-      const [a, b] = [i * around + j, i * around + ((j + 1) % around)];
-      faces.push([a, a + around, b + around, b]);
-    }
-  }
-  return faces;
 }
 
 /** A tube along a path in the plane z = 0, closed by a cap at each end. */

@@ -1,5 +1,5 @@
 import { faceCount, type Mesh } from '@blunt-hem/core/mesh/mesh';
-import type { Part } from './gourdLantern.ts';
+import type { Part } from './parts.ts';
 
 const vertexLine = (...point: [number, number, number]): string =>
   `v ${point.map((value) => value.toFixed(6)).join(' ')}\n`;

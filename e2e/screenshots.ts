@@ -8,7 +8,17 @@ const save = (page: Page, name: string) => page.screenshot({ path: `docs/screens
 /** The demo projects, as they look on the Rack: drawn by the Bench, kept for those who open the Rack for the first time. */
 test('demo pictures', async ({ page }) => {
   await openRack(page);
-  for (const name of ['Toad ferryman', 'Gourd lantern', 'Reed punt', 'Punt thwart']) {
+  await page.getByRole('button', { name: /^Bring the mud snail/ }).click();
+  await expect(page.getByRole('link', { name: /Mud snail/ })).toBeVisible({ timeout: 60_000 });
+  for (const name of [
+    'Mud snail',
+    'Toad ferryman',
+    'Heron hood',
+    'Gourd lantern',
+    'Mooring post',
+    'Reed punt',
+    'Punt thwart',
+  ]) {
     await page.getByRole('link', { name: new RegExp(name) }).click();
     await benchReady(page);
     await expect(page.locator('html')).toHaveAttribute('data-sky', 'true', { timeout: 60_000 });

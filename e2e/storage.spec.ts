@@ -260,13 +260,13 @@ test('the whole Rack goes into one file and comes back from it', async ({ page, 
       .getByLabel('Model or project file')
       .setInputFiles({ name: 'Rack.hemrack', mimeType: 'application/zip', buffer: backup });
   await drop();
-  await expect(other.getByRole('status').filter({ hasText: '4 projects were put back.' })).toBeVisible();
+  await expect(other.getByRole('status').filter({ hasText: '6 projects were put back.' })).toBeVisible();
   expect(await other.locator('.rack-card strong').allTextContents()).toEqual(before);
   await drop();
   await expect(
-    other.getByRole('status').filter({ hasText: '4 are here already as they were' }),
+    other.getByRole('status').filter({ hasText: '6 are here already as they were' }),
   ).toBeVisible();
-  await expect(other.locator('.rack-card')).toHaveCount(4);
+  await expect(other.locator('.rack-card')).toHaveCount(6);
   await other.getByRole('link', { name: /Toad ferryman/ }).click();
   await benchReady(other);
   expect(await figure(other, 'shells')).toBe('8');

@@ -1,5 +1,5 @@
 import { MODEL_ENDINGS } from '@blunt-hem/core/formats/endings';
-import { IconDownload, IconHelpCircle, IconPlus, IconWalk } from '@tabler/icons-react';
+import { IconDownload, IconHelpCircle, IconPlus, IconTriangles, IconWalk } from '@tabler/icons-react';
 import { Button, Spin } from 'antd';
 import * as Comlink from 'comlink';
 import { lazy, Suspense, useEffect, useState } from 'react';
@@ -59,10 +59,15 @@ export function RackPage() {
       // Where that cannot be done it is done another time.
       await bench.emptyOff(false);
       if (demosAdded()) return;
-      await showing('Laying out the demo models…', async () => unwrap(await bench.addDemos()));
+      await addDemos();
       rememberDemos();
     })();
   }, []);
+
+  const addDemos = (dense = false): Promise<void> =>
+    showing(dense ? 'Bringing the mud snail…' : 'Laying out the demo models…', async () =>
+      unwrap(await bench.addDemos(dense)),
+    );
 
   /** Makes a project of what was read, and opens it. */
   const create = async (keepUvs: boolean, upAxis: number, anyway: boolean, came: Came): Promise<void> => {
@@ -131,13 +136,7 @@ export function RackPage() {
           <Link to="/help" className="rack-help">
             <IconHelpCircle size={17} aria-hidden /> Help
           </Link>
-          <Button
-            onClick={() =>
-              void showing('Laying out the demo models…', async () => unwrap(await bench.addDemos()))
-            }
-          >
-            Add the demo again
-          </Button>
+          <Button onClick={() => void addDemos()}>Add the demo again</Button>
           <Button type="primary" icon={<IconPlus size={16} />} onClick={open}>
             Open a model or project
           </Button>
@@ -223,6 +222,11 @@ export function RackPage() {
           <strong>Ten minutes with the toad</strong>
           <span>A walk through the loop on the demo: look, cut, relax, arrange, deliver.</span>
         </Link>
+        <button type="button" className="rack-walk" onClick={() => void addDemos(true)}>
+          <IconTriangles size={30} aria-hidden />
+          <strong>Bring the mud snail</strong>
+          <span>A sculpt of 217 000 triangles without a single loop, to try seams on.</span>
+        </button>
       </div>
       <Suspense>
         {projects && projects.off.length > 0 && (

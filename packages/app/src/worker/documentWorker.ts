@@ -86,7 +86,7 @@ const api: BenchApi = {
       reading.done();
       return id;
     }),
-  addDemos: () => stored(rack.addDemos),
+  addDemos: (dense) => stored(() => rack.addDemos(dense)),
   async watchRack(listen, fail) {
     const watching = await stored(async () => rack.watch(listen, fail));
     if ('failure' in watching) fail(watching.failure.sentence);

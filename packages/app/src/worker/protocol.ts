@@ -267,7 +267,8 @@ export interface BenchApi {
    * @param anyway  even if there is no room to keep it
    */
   create(keepUvs: boolean, upAxis: number, anyway: boolean): Promise<Answer<string>>;
-  addDemos(): Promise<Answer<void>>;
+  /** @param dense  the one dense sculpt instead of all others */
+  addDemos(dense: boolean): Promise<Answer<void>>;
   /** Tells what is on the Rack now and whenever that changes, from whatever tab, until the Rack is left. */
   watchRack(listen: (rows: readonly RackRow[]) => void, fail: (sentence: string) => void): Promise<void>;
   leaveRack(): Promise<void>;

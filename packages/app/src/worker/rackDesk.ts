@@ -22,7 +22,16 @@ import type { FileBytes, Restored } from './protocol.ts';
 const PICTURE = { width: 320, height: 208 };
 
 /** The demo models, last first: the newest project stands first on the Rack. */
-const DEMOS = ['punt-thwart', 'reed-punt', 'gourd-lantern', 'toad-ferryman'];
+const DEMOS = [
+  'punt-thwart',
+  'reed-punt',
+  'mooring-post',
+  'gourd-lantern',
+  'heron-hood',
+  'toad-ferryman',
+] as const;
+/** A dense one, brought when it is asked for. */
+const DENSE_DEMO = 'mud-snail';
 
 /** A project that was just made: it can be opened while it is being stored. */
 export interface Fresh {
@@ -101,10 +110,10 @@ export function rackDesk(database: Database, jobs: Jobs) {
       });
     },
     leave: () => watching?.unsubscribe(),
-    async addDemos(): Promise<void> {
+    async addDemos(dense: boolean): Promise<void> {
       const { readProject } = await import('@blunt-hem/core/keeping/projectFile');
       const brought = await Promise.all(
-        DEMOS.map(async (name) => {
+        (dense ? [DENSE_DEMO] : DEMOS).map(async (name) => {
           const [project, picture] = await Promise.all([
             fetch(`/demo/${name}.hemproject`).then((answer) => answer.arrayBuffer()),
             fetch(`/demo/${name}.webp`).then((answer) => answer.blob()),

@@ -5,6 +5,7 @@ import { type Check, type CheckOptions, DEFAULT_OPTIONS, type Finding, type Pati
 import { coincidentFaces } from './coincidentFaces.ts';
 import { concavePolygons } from './concavePolygons.ts';
 import { cracks } from './cracks.ts';
+import { crumbs } from './crumbs.ts';
 import { duplicateFaces } from './duplicateFaces.ts';
 import { facingInward } from './facingInward.ts';
 import { farAway } from './farAway.ts';
@@ -15,6 +16,7 @@ import { lostPoints } from './lostPoints.ts';
 import { manyCorners } from './manyCorners.ts';
 import { nonManifoldEdges } from './nonManifoldEdges.ts';
 import { repeatedCorners } from './repeatedCorners.ts';
+import { smallTunnels } from './smallTunnels.ts';
 import { thinFaces } from './thinFaces.ts';
 import { tJunctions } from './tJunctions.ts';
 import { mirroredTransform, unevenScale } from './transforms.ts';
@@ -39,6 +41,8 @@ export const CHECKS: readonly Check[] = [
   coincidentFaces,
   tJunctions,
   hiddenFaces,
+  crumbs,
+  smallTunnels,
   concavePolygons,
   warpedPolygons,
   manyCorners,

@@ -128,6 +128,20 @@ const pipe = sheet(12, 24, (i, j) => [
   4 * i,
   Math.sin((-2 * Math.PI * j) / 24),
 ]);
+/** A plate with a thin bow over it, from one small square to another. */
+const tunnelled = ((): Mesh => {
+  const plate = sheet(60, 60, (i, j) => [j, i, 0]);
+  const corners = (f: number) => [...plate.cornerVertex.subarray(4 * f, 4 * f + 4)];
+  const [from, to] = [30 * 60 + 18, 30 * 60 + 22];
+  const [a, [t0, t1, t2, t3]] = [corners(from), corners(to)];
+  const b = [t1, t0, t3, t2];
+  const bow = [0, 1, 2, 3].map((k) => [a[k], a[(k + 1) % 4], b[(k + 1) % 4], b[k]]);
+  const kept = Array.from({ length: 3600 }, (_, f) => f).filter((f) => f !== from && f !== to);
+  const points = Array.from({ length: plate.positions.length / 3 }, (_, v) => [
+    ...plate.positions.subarray(3 * v, 3 * v + 3),
+  ]);
+  return meshFromPolygons(points, [...kept.map(corners), ...bow]);
+})();
 const transform = (x: number, y: number, z: number) =>
   ({ objectTransforms: [Float64Array.of(x, 0, 0, 0, 0, y, 0, 0, 0, 0, z, 0, 0, 0, 0, 1)] }) as const;
 
@@ -150,6 +164,8 @@ describe('checks', () => {
     ['coincident-faces', together(flat, flat), 12, flat],
     ['t-junctions', step, 1, flat],
     ['hidden-faces', boxInBox, 6, torus(12, 8)],
+    ['crumbs', together(flat, moved(cube(), 9, 0.003)), 1, together(flat, moved(cube(), 9, 0.1))],
+    ['small-tunnels', tunnelled, 1, torus(12, 8)],
     ['extreme-coordinates', moved(flat, 1e6), 1, flat],
   ])('%s: found where they are, and only there', (kind, ill, count, well) => {
     const finding = findingOf(kind, ill);
@@ -247,6 +263,7 @@ describe('repairs', () => {
     ['facing-inward', turned(pipe, ...Array.from({ length: 288 }, (_, f) => f))],
     ['coincident-faces', together(flat, flat)],
     ['hidden-faces', boxInBox],
+    ['crumbs', together(flat, moved(cube(), 9, 0.003))],
     ['t-junctions', step],
   ];
 

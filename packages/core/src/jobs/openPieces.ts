@@ -1,15 +1,13 @@
-import { type HemDocument, shellOf, shellsOf, topologyOf } from '../document/document.ts';
+import { type HemDocument, shellOf, topologyOf } from '../document/document.ts';
 import { findEdge } from '../mesh/connectivity.ts';
 import { faceNormals } from '../mesh/normals.ts';
 import { heedStop } from '../progress.ts';
 import { edgeCosts } from '../seams/edgeCosts.ts';
-import { openHidden } from '../seams/openHidden.ts';
-import { openPiece } from '../seams/openPiece.ts';
-import { facesOfShell } from '../surface/shells.ts';
+import { openShell } from '../seams/openShell.ts';
 import { verdictOf } from '../surface/verdict.ts';
 import type { Job } from './job.ts';
 
-const OPENABLE = new Set(['closed', 'handle', 'tube']);
+const OPENABLE = new Set(['closed', 'pinholes', 'handle', 'tube']);
 
 export interface OpenTask {
   readonly document: HemDocument;
@@ -21,25 +19,30 @@ export interface OpenTask {
 /** How much an opening is to be hidden rather than short. */
 const HIDDEN = 0.8;
 
-/** Edges to cut so that the chosen shells can lie flat. */
-export const openPieces: Job<'open-pieces', OpenTask, readonly number[]> = {
+/** Edges to cut so that the chosen shells can lie flat, and how many handles among what they open are too small to be meant. */
+export const openPieces: Job<
+  'open-pieces',
+  OpenTask,
+  { readonly edges: readonly number[]; readonly smallHandles: number }
+> = {
   name: 'open-pieces',
   run({ document, shells: chosen, exposure }, context) {
     const { mesh, links } = topologyOf(document.model);
-    const shells = shellsOf(document);
     const normals = faceNormals(mesh);
     const costs = edgeCosts(mesh, links, normals, { hidden: HIDDEN, exposure, seams: document.seams });
-    return chosen.flatMap((s, i) => {
+    const found: number[] = [];
+    let small = 0;
+    chosen.forEach((s, i) => {
       heedStop(context.signal);
       context.report({ fraction: i / chosen.length });
       const shell = shellOf(document, s);
-      const verdict = verdictOf(shell);
-      if (!OPENABLE.has(verdict.kind)) return [];
+      if (!OPENABLE.has(verdictOf(shell).kind)) return;
       const vertexOf = (v: number) => mesh.cornerVertex[shell.vertexCorner[v]];
       const edgeOf = (a: number, b: number) => findEdge(links, vertexOf(a), vertexOf(b));
-      const hidden = openHidden(shell, verdict, (a, b) => costs[edgeOf(a, b)]);
-      if (hidden.length > 0) return hidden.map(([a, b]) => edgeOf(a, b));
-      return openPiece(mesh, links, normals, document.seams, facesOfShell(shells, s));
+      const { edges, smallHandles } = openShell(shell, (a, b) => costs[edgeOf(a, b)]);
+      for (const [a, b] of edges) found.push(edgeOf(a, b));
+      small += smallHandles;
     });
+    return { edges: found, smallHandles: small };
   },
 };

@@ -17,11 +17,13 @@ export function findRoot({ parent }: DisjointSets, item: number): number {
   return item;
 }
 
-export function unite(sets: DisjointSets, a: number, b: number): void {
+/** @returns whether they were apart */
+export function unite(sets: DisjointSets, a: number, b: number): boolean {
   const rootA = findRoot(sets, a);
   const rootB = findRoot(sets, b);
   if (rootA < rootB) sets.parent[rootB] = rootA;
   else sets.parent[rootA] = rootB;
+  return rootA !== rootB;
 }
 
 /** Consecutive numbers for the sets, in order of their smallest member. */

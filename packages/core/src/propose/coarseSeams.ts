@@ -1,9 +1,10 @@
+import { findEdge } from '../mesh/connectivity.ts';
 import { faceCount, type Mesh } from '../mesh/mesh.ts';
-import { faceNormals } from '../mesh/normals.ts';
+import { triangulate } from '../mesh/triangulate.ts';
 import type { Context } from '../progress.ts';
-import { openPiece } from '../seams/openPiece.ts';
+import { openShell } from '../seams/openShell.ts';
 import { edgeLength } from '../select/shortestPath.ts';
-import { shellFromTriangles } from '../surface/shell.ts';
+import { extractShell, faceTriangleStart, shellFromTriangles } from '../surface/shell.ts';
 import { facesOfShell, shellsFromSeams } from '../surface/shells.ts';
 import { verdictOf } from '../surface/verdict.ts';
 import type { CoarseSurface } from './coarseSurface.ts';
@@ -71,7 +72,7 @@ export function coarseSeams(
       report: ({ fraction = 0 }) => own.report({ fraction: from + fraction * (to - from) }),
     });
     const whole = { ...options, most: bound, setsOf: setsOf(Infinity) };
-    const runs = sewWhileFlat(mesh, links, clusterSeams(surface, bound, own), whole, share(0, 0.8));
+    const runs = sewWhileFlat(mesh, links, clusterSeams(surface, costs, bound, own), whole, share(0, 0.8));
     return sewWhileFlat(
       mesh,
       links,
@@ -100,7 +101,12 @@ export function coarseSeams(
 }
 
 /** Every edge between two clusters that lie flat, and what opens one that is no disc. */
-function clusterSeams({ mesh, links, image }: CoarseSurface, most: number, context: Context): Uint8Array {
+function clusterSeams(
+  { mesh, links, image }: CoarseSurface,
+  costs: Float64Array,
+  most: number,
+  context: Context,
+): Uint8Array {
   const side = (e: number, k: number) => links.cornerFace[links.edgeCorners[links.edgeCornerStart[e] + k]];
   const half = image?.half ?? faceCount(mesh);
   // Of a surface that is its own image, one half is clustered, and the other has the same.
@@ -117,12 +123,16 @@ function clusterSeams({ mesh, links, image }: CoarseSurface, most: number, conte
       if (image && image.edges[e] >= 0) seams[image.edges[e]] = 1;
     }
   }
-  const normals = faceNormals(mesh);
+  const triangulation = triangulate(mesh);
+  const triangleStart = faceTriangleStart(mesh, triangulation);
   const shells = shellsFromSeams(mesh, links, seams);
   for (let s = 0; s < shells.shellCount; s++) {
-    const faces = facesOfShell(shells, s);
-    if (faces[0] >= half) continue;
-    for (const e of openPiece(mesh, links, normals, seams, faces)) {
+    if (facesOfShell(shells, s)[0] >= half) continue;
+    const shell = extractShell(mesh, triangulation, triangleStart, shells, s);
+    const edgeOf = (a: number, b: number) =>
+      findEdge(links, mesh.cornerVertex[shell.vertexCorner[a]], mesh.cornerVertex[shell.vertexCorner[b]]);
+    for (const [a, b] of openShell(shell, (a, b) => costs[edgeOf(a, b)], { disc: true }).edges) {
+      const e = edgeOf(a, b);
       seams[e] = 1;
       if (image && image.edges[e] >= 0) seams[image.edges[e]] = 1;
     }

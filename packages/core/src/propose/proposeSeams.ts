@@ -1,11 +1,11 @@
 import { StoppedError } from '../errors.ts';
-import type { Connectivity } from '../mesh/connectivity.ts';
+import { type Connectivity, findEdge } from '../mesh/connectivity.ts';
 import type { Mesh } from '../mesh/mesh.ts';
 import { faceNormal, faceNormals } from '../mesh/normals.ts';
 import type { Triangulation } from '../mesh/triangulate.ts';
 import type { Context } from '../progress.ts';
 import { edgeCosts } from '../seams/edgeCosts.ts';
-import { openPiece } from '../seams/openPiece.ts';
+import { openShell } from '../seams/openShell.ts';
 import { edgeLength } from '../select/shortestPath.ts';
 import { extractShell, type Shell } from '../surface/shell.ts';
 import { facesOfShell, shellsAtEdges, shellsFromSeams } from '../surface/shells.ts';
@@ -280,7 +280,7 @@ function coarseRuns(
 
 /** Sews crumbs to what they were broken off, and opens what cannot lie flat yet. */
 function tidy(
-  { mesh, links, triangulation, triangleStart, now, seams, pairs }: Work,
+  { mesh, links, triangulation, triangleStart, now, seams, pairs, costs }: Work,
   old: Shells,
   wanted: ReadonlySet<number>,
 ): void {
@@ -303,13 +303,13 @@ function tidy(
     if (sewn === 0) break;
   }
   const shells = shellsFromSeams(mesh, links, now);
-  const normals = faceNormals(mesh);
   for (let s = 0; s < shells.shellCount; s++) {
-    const faces = facesOfShell(shells, s);
-    if (!wanted.has(oldOf(faces[0]))) continue;
-    const { kind } = verdictOf(extractShell(mesh, triangulation, triangleStart, shells, s));
-    if (kind === 'flat' || kind === 'tangled') continue;
-    for (const e of openPiece(mesh, links, normals, now, faces)) {
+    if (!wanted.has(oldOf(facesOfShell(shells, s)[0]))) continue;
+    const shell = extractShell(mesh, triangulation, triangleStart, shells, s);
+    const edgeOf = (a: number, b: number) =>
+      findEdge(links, mesh.cornerVertex[shell.vertexCorner[a]], mesh.cornerVertex[shell.vertexCorner[b]]);
+    for (const [a, b] of openShell(shell, (a, b) => costs[edgeOf(a, b)], { disc: true }).edges) {
+      const e = edgeOf(a, b);
       now[e] = 1;
       const image = pairs?.edges[e] ?? -1;
       if (image >= 0 && links.joined[image]) now[image] = 1;

@@ -1,9 +1,8 @@
 import { describe, expect, it } from 'vitest';
 import { connectivity, findEdge } from '../mesh/connectivity.ts';
 import type { Mesh } from '../mesh/mesh.ts';
-import { faceNormals } from '../mesh/normals.ts';
 import { triangulate } from '../mesh/triangulate.ts';
-import { openPiece } from '../seams/openPiece.ts';
+import { openShell } from '../seams/openShell.ts';
 import { edgeLoop } from '../select/edgeLoop.ts';
 import { cube, sheet, torus } from '../testing/shapes.ts';
 import { extractShell, faceTriangleStart } from './shell.ts';
@@ -107,8 +106,12 @@ describe('verdict', () => {
     for (const piece of [cube(), weld(tube, 8), mesh, holed]) {
       const links = connectivity(piece);
       const seams = new Uint8Array(links.joined.length);
-      const faces = Array.from({ length: piece.faceStart.length - 1 }, (_, f) => f);
-      for (const e of openPiece(piece, links, faceNormals(piece), seams, faces)) seams[e] = 1;
+      const triangulation = triangulate(piece);
+      const start = faceTriangleStart(piece, triangulation);
+      const shell = extractShell(piece, triangulation, start, shellsFromSeams(piece, links, seams), 0);
+      const vertexOf = (v: number) => piece.cornerVertex[shell.vertexCorner[v]];
+      for (const [a, b] of openShell(shell, () => 1, { disc: true }).edges)
+        seams[findEdge(links, vertexOf(a), vertexOf(b))] = 1;
       expect(verdicts(piece, seams).map(({ kind }) => kind)).toEqual(['flat']);
     }
   });

@@ -1,8 +1,13 @@
+import { distance } from '../unfold/farthestPair.ts';
+import { areaOfTriangle } from './areas.ts';
 import { borders } from './borders.ts';
 import type { Shell } from './shell.ts';
 
 /** What a piece is, as far as flattening goes. */
-export type ShellKind = 'flat' | 'tube' | 'holes' | 'closed' | 'handle' | 'tangled';
+export type ShellKind = 'flat' | 'tube' | 'holes' | 'pinholes' | 'closed' | 'handle' | 'tangled';
+
+/** Borders shorter than this part of the square root of the surface, all together, open nothing. */
+const PINHOLES = 0.05;
 
 export interface Verdict {
   readonly kind: ShellKind;
@@ -23,28 +28,45 @@ export function verdictOf(shell: Shell): Verdict {
   const borderCount = loops.length;
   const euler = vertices - edgeCount + shell.triangles.length / 3;
   const genus = tangled ? 0 : Math.max(0, (2 - borderCount - euler) / 2);
-  const kind = kindOf(tangled, borderCount, genus);
+  const kind = kindOf(tangled, borderCount, genus, () => hasPinholes(shell, loops));
   return {
     kind,
-    canUnfold: kind === 'flat' || kind === 'tube' || kind === 'holes',
+    canUnfold: kind === 'flat' || kind === 'tube' || kind === 'holes' || kind === 'pinholes',
     borderCount,
     genus,
     sentence: sentences[kind](borderCount, genus),
   };
 }
 
-function kindOf(tangled: boolean, borderCount: number, genus: number): ShellKind {
+function kindOf(tangled: boolean, borderCount: number, genus: number, areSmall: () => boolean): ShellKind {
   if (tangled) return 'tangled';
   if (borderCount === 0) return 'closed';
   if (genus > 0) return 'handle';
+  if (areSmall()) return 'pinholes';
   if (borderCount === 1) return 'flat';
   return borderCount === 2 ? 'tube' : 'holes';
+}
+
+function hasPinholes({ positions, triangles }: Shell, loops: readonly Uint32Array[]): boolean {
+  let length = 0;
+  for (const loop of loops)
+    loop.forEach((v, i) => {
+      length += distance(positions, v, loop[(i + 1) % loop.length]);
+    });
+  // Summed up only as far as it takes.
+  const enough = (length / PINHOLES) ** 2;
+  let area = 0;
+  for (let i = 0; i < triangles.length && area <= enough; i += 3)
+    area += areaOfTriangle(positions, triangles[i], triangles[i + 1], triangles[i + 2]);
+  return area > enough;
 }
 
 const sentences: Record<ShellKind, (borderCount: number, genus: number) => string> = {
   flat: () => 'One border: it can lie flat.',
   tube: () => 'A tube with two borders: it lies flat as a ring; one lengthwise cut gives a strip.',
   holes: (n) => `Lies flat, with ${n} borders; a cut from hole to border lowers the stretch.`,
+  pinholes: (n) =>
+    `Closed but for ${n === 1 ? 'a small hole' : `${n} small holes`}: it can lie flat, with great stretch. Cut it open first.`,
   closed: (_, g) =>
     g > 0
       ? `Closed, with ${g} handle${g > 1 ? 's' : ''}: it has no border to open from. Cut it open first.`

@@ -145,9 +145,8 @@ export function BoardBar() {
 function Overlays() {
   const overlay = useBench((s) => s.overlay);
   // Only patches come and go.
-  const patches = useBench((s) => s.patches);
-  const { figures, exposure } = useBench.getState();
-  const offered = overlaysOffered({ figures, exposure, patches });
+  useBench((s) => s.patches);
+  const offered = overlaysOffered(useBench.getState());
   return (
     <Segmented<string>
       size="small"

@@ -1,7 +1,7 @@
 import { plainDocument } from '../../document/document.ts';
 import { record, whichShells } from '../../params.ts';
 import { exposuresOf } from '../../questions/exposures.ts';
-import { operation } from '../operation.ts';
+import { operation, plural } from '../operation.ts';
 import { chosenShells, shellsLabel } from '../shellChoice.ts';
 import { reflatten } from './reflatten.ts';
 import { changeSeams } from './seamChange.ts';
@@ -17,11 +17,14 @@ export const openPieces = operation({
   async run(document, { shells: which }, context) {
     const shells = chosenShells(document, which);
     const exposure = (await exposuresOf(document, 'all round', context)).edges;
-    const edges = await context.jobs.run(
+    const { edges, smallHandles } = await context.jobs.run(
       'open-pieces',
       { document: plainDocument(document), shells, exposure },
       context,
     );
-    return changeSeams(document, edges, 1);
+    const patch = changeSeams(document, edges, 1);
+    if (smallHandles === 0) return patch;
+    const told = `${plural(smallHandles, 'small tunnel')} opened by a ring each: see Health.`;
+    return { ...patch, notes: [...patch.notes, told] };
   },
 });

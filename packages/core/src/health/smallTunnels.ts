@@ -1,0 +1,31 @@
+import { findEdge } from '../mesh/connectivity.ts';
+import { heedStop } from '../progress.ts';
+import { smallHandles } from '../seams/smallHandles.ts';
+import { extractShell, faceTriangleStart } from '../surface/shell.ts';
+import { shellsFromSeams } from '../surface/shells.ts';
+import { type Check, found } from './check.ts';
+
+/** Handles of a piece that are too small to be meant. */
+export const smallTunnels: Check = {
+  kind: 'small-tunnels',
+  severity: 'hint',
+  thing: ['small tunnel', 'small tunnels'],
+  effect:
+    'Scans and sculpts have them where the surface closed over a gap. Opening a piece cuts a ring round each, which paints worse than none.',
+  find({ mesh, links, triangulation }, _, { signal }) {
+    const shells = shellsFromSeams(mesh, links, new Uint8Array(links.joined.length));
+    const start = faceTriangleStart(mesh, triangulation);
+    const edges: number[] = [];
+    let count = 0;
+    for (let s = 0; s < shells.shellCount; s++) {
+      heedStop(signal);
+      const shell = extractShell(mesh, triangulation, start, shells, s);
+      const vertexOf = (v: number) => mesh.cornerVertex[shell.vertexCorner[v]];
+      for (const ring of smallHandles(shell)) {
+        count++;
+        for (const [a, b] of ring.edges) edges.push(findEdge(links, vertexOf(a), vertexOf(b)));
+      }
+    }
+    return found({ edges }, count);
+  },
+};

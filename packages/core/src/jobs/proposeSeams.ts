@@ -9,13 +9,14 @@ export interface ProposalJob {
   readonly shells?: readonly number[];
   readonly exposure: Float32Array;
   readonly symmetry?: Symmetry;
+  readonly finely?: boolean;
   readonly options: ProposalOptions;
 }
 
 /** Edges to cut so that shells lie flat with little stretch. */
 export const proposeSeams: Job<'propose-seams', ProposalJob, Uint32Array> = {
   name: 'propose-seams',
-  run({ document, shells, exposure, symmetry, options }, context) {
+  run({ document, shells, exposure, symmetry, finely, options }, context) {
     const all = Array.from({ length: shellsOf(document).shellCount }, (_, s) => s);
     const task = {
       ...topologyOf(document.model),
@@ -23,6 +24,7 @@ export const proposeSeams: Job<'propose-seams', ProposalJob, Uint32Array> = {
       shells: shells ?? all,
       exposure,
       symmetry,
+      finely,
     };
     return Uint32Array.from(propose(task, options, context));
   },

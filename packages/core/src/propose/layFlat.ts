@@ -4,7 +4,9 @@ import { overlappingTriangles } from '../measure/overlap.ts';
 import { measureStretch } from '../measure/stretch.ts';
 import type { Context } from '../progress.ts';
 import { relax } from '../relax/relax.ts';
+import { areaOfTriangle } from '../surface/areas.ts';
 import { borders } from '../surface/borders.ts';
+import { triangleArea } from '../surface/flatArea.ts';
 import { restTriangles } from '../surface/restTriangles.ts';
 import type { Shell } from '../surface/shell.ts';
 import { spectralConformal } from '../unfold/spectral.ts';
@@ -65,10 +67,21 @@ export interface FlatFaults {
   readonly overlaps: Uint32Array;
 }
 
+/** Steps of relaxing that follow when a proposal is cut. */
+const SHOWN_STEPS = 30;
+
+/** A shell unfolded and relaxed, as it is once a proposal is cut. */
+export function laidOut(shell: Shell, signal: Context['signal']): Float64Array {
+  const context: Context = { signal, report: () => undefined };
+  return relax(shell, unfoldShell(shell, 'conformal', context).uv, { steps: SHOWN_STEPS }, context).uv;
+}
+
 /** More pairs tell no more. */
 const MOST_PAIRS = 4000;
 
 /**
+ * @param look  hastily, where a conformal map that flips settles it; or closely, where it is laid flat just as an
+ * artist's unfold and relax would
  * @returns undefined where it cannot be laid flat at all
  * @throws StoppedError
  */
@@ -76,10 +89,20 @@ export function flatFaults(
   shell: Shell,
   { most, relaxSteps }: LayFlatOptions,
   signal: Context['signal'],
+  look: 'hastily' | 'fairly' | 'closely' = 'fairly',
 ): FlatFaults | undefined {
   return unlessImpossible(() => {
+    if (look === 'closely') {
+      const uv = laidOut(shell, signal);
+      return {
+        isStretched: measureStretch(shell, uv).l2 > most,
+        overlaps: overlapsOf(shell, uv, MOST_PAIRS),
+      };
+    }
     const first = conformal(shell, signal);
     const before = measureStretch(shell, first);
+    if (look === 'hastily' && before.flipped + before.collapsed > 0)
+      return { isStretched: true, overlaps: new Uint32Array(0) };
     if (before.flipped + before.collapsed === 0 && before.l2 < 1 + WELL * (most - 1)) {
       const overlaps = overlapsOf(shell, first, MOST_PAIRS);
       if (overlaps.length === 0) return { isStretched: false, overlaps };
@@ -91,6 +114,31 @@ export function flatFaults(
       isStretched: measureStretch(shell, uv).l2 > most,
       overlaps: overlapsOf(shell, uv, MOST_PAIRS),
     };
+  });
+}
+
+/**
+ * How much smaller a disc is in the flat, place by place, when it is laid flat conformally: the logarithm of surface over flat area at every vertex. It is
+ * greatest at the ends of what sticks out, which cuts have to reach (Ben-Chen, Gotsman, Bunin 2008; Springborn, Schröder, Pinkall 2008).
+ *
+ * @returns undefined where it cannot be laid flat at all
+ * @throws StoppedError
+ */
+export function conformalShrinking(shell: Shell, signal: Context['signal']): Float64Array | undefined {
+  return unlessImpossible(() => {
+    const uv = conformal(shell, signal);
+    const { triangles, positions } = shell;
+    const [surface, flat] = [new Float64Array(positions.length / 3), new Float64Array(positions.length / 3)];
+    for (let t = 0; 3 * t < triangles.length; t++) {
+      const corners = triangles.subarray(3 * t, 3 * t + 3);
+      const area = areaOfTriangle(positions, corners[0], corners[1], corners[2]);
+      const laid = Math.abs(triangleArea(triangles, uv, t));
+      for (const v of corners) {
+        surface[v] += area;
+        flat[v] += laid;
+      }
+    }
+    return surface.map((area, v) => Math.log(Math.max(area, 1e-300) / Math.max(flat[v], 1e-300)));
   });
 }
 

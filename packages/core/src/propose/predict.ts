@@ -1,11 +1,9 @@
 import { measureStretch } from '../measure/stretch.ts';
 import type { Context } from '../progress.ts';
-import { relax } from '../relax/relax.ts';
 import { type Shell, shellFromTriangles } from '../surface/shell.ts';
 import { verdictOf } from '../surface/verdict.ts';
-import { unfoldShell } from '../unfold/unfold.ts';
 import { coarseSurface } from './coarseSurface.ts';
-import { overlapsOf } from './layFlat.ts';
+import { laidOut, overlapsOf } from './layFlat.ts';
 
 /** What a shell would be like, unfolded and relaxed. */
 export interface Predicted {
@@ -18,18 +16,16 @@ export interface Predicted {
 
 /** Larger shells are told of by a coarser one, which stretches nearly alike. */
 const MOST_TRIANGLES = 20_000;
-const RELAX_STEPS = 30;
 
 /** @throws StoppedError */
 export function predict(shell: Shell, { signal }: Pick<Context, 'signal'>): Predicted {
-  const context: Context = { signal, report: () => undefined };
   if (!verdictOf(shell).canUnfold) return { area: 0 };
   let piece = shell;
   if (shell.triangles.length > 3 * MOST_TRIANGLES) {
     const { mesh } = coarseSurface(shell, MOST_TRIANGLES, signal);
     piece = shellFromTriangles(mesh.positions, mesh.cornerVertex);
   }
-  const { uv } = relax(piece, unfoldShell(piece, 'conformal', context).uv, { steps: RELAX_STEPS }, context);
+  const uv = laidOut(piece, signal);
   const { area, l2, linf } = measureStretch(piece, uv);
   return { area, l2, linf, liesOnItself: overlapsOf(piece, uv, 1).length > 0 };
 }

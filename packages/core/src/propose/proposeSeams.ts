@@ -7,7 +7,7 @@ import type { Context } from '../progress.ts';
 import { edgeCosts } from '../seams/edgeCosts.ts';
 import { openShell } from '../seams/openShell.ts';
 import { edgeLength } from '../select/shortestPath.ts';
-import { extractShell, type Shell } from '../surface/shell.ts';
+import { extractShell, type Shell, shellFromTriangles } from '../surface/shell.ts';
 import { facesOfShell, shellsAtEdges, shellsFromSeams } from '../surface/shells.ts';
 import { verdictOf } from '../surface/verdict.ts';
 import { edgeExposure } from '../surface/viewExposure.ts';
@@ -15,7 +15,9 @@ import { type Counterparts, counterparts } from '../symmetry/counterparts.ts';
 import { isometryOf, type Symmetry } from '../symmetry/findSymmetry.ts';
 import { type CoarseSeamsOptions, coarseSeams } from './coarseSeams.ts';
 import { type CoarseSurface, coarseSurface, symmetricSurface } from './coarseSurface.ts';
+import { flatFaults } from './layFlat.ts';
 import { mending } from './mend.ts';
+import { ofOneSide } from './ofOneSide.ts';
 import { type CoarseRun, ontoSurface } from './ontoSurface.ts';
 import { seamRuns } from './seamRuns.ts';
 import { shellImage } from './shellImage.ts';
@@ -40,6 +42,8 @@ export interface ProposalTask {
   readonly exposure: Float32Array;
   /** A mirror plane; seams on one side have their image on the other. */
   readonly symmetry?: Symmetry;
+  /** The shells are cut up already: they are only looked at closely, and mended. */
+  readonly finely?: boolean;
 }
 
 /** A piece smaller than this part of the surface of its shell is a crumb, and sewn to its neighbour. */
@@ -54,7 +58,7 @@ const CRUMB = 5e-4;
  * @throws StoppedError when there were none yet
  */
 export function proposeSeams(task: ProposalTask, options: ProposalOptions, context: Context): number[] {
-  const { mesh, links, seams, symmetry, exposure } = task;
+  const { mesh, links, seams, symmetry, exposure, finely } = task;
   const work: Work = {
     ...task,
     options,
@@ -70,10 +74,11 @@ export function proposeSeams(task: ProposalTask, options: ProposalOptions, conte
     }).map((cost, e) => (links.joined[e] && !seams[e] ? cost : Infinity)),
   };
   const old = shellsFromSeams(mesh, links, seams);
-  cutUp(work, old, task.shells, within(context, 0, FIRST));
+  if (!finely) cutUp(work, old, task.shells, within(context, 0, FIRST));
   const wanted = new Uint8Array(old.faceShell.length);
   for (const s of task.shells) for (const f of facesOfShell(old, s)) wanted[f] = 1;
-  mend(work, wanted, within(context, FIRST, 1));
+  mend(work, wanted, within(context, finely ? 0 : FIRST, 1));
+  if (!finely) sewSmall(work, wanted, context);
   return [...work.now.keys()].filter((e) => work.now[e] && !seams[e]);
 }
 
@@ -84,6 +89,7 @@ const MOST_SMALL = 0.15;
 const FIRST = 0.75;
 /** Shells that are mended at most, so that nothing goes on for ever. */
 const MOST_MENDED = 80;
+const MOST_MENDED_CLOSELY = 6;
 
 /** Everything that is needed on the way; `now` is what changes. */
 interface Work extends ProposalTask {
@@ -131,7 +137,8 @@ function cutUp(work: Work, shells: Shells, wanted: readonly number[], context: C
 function mend(work: Work, wanted: Uint8Array, context: Context): void {
   const { mesh, links, triangulation, triangleStart, options, pairs, exposure } = work;
   const well = new Set<string>();
-  for (let round = 0; round < MOST_MENDED && !context.signal.aborted; round++) {
+  const most = work.finely ? MOST_MENDED_CLOSELY : MOST_MENDED;
+  for (let round = 0; round < most && !context.signal.aborted; round++) {
     context.report({ fraction: round / (round + 10) });
     const shells = shellsFromSeams(mesh, links, work.now);
     const keyOf = (s: number) =>
@@ -143,23 +150,74 @@ function mend(work: Work, wanted: Uint8Array, context: Context): void {
     const shell = extractShell(mesh, triangulation, triangleStart, shells, s);
     const modelVertex = (v: number) => mesh.cornerVertex[shell.vertexCorner[v]];
     const { kind } = verdictOf(shell);
-    const surface = kind === 'tangled' ? undefined : coarseSurface(shell, MOST_JUDGED, context.signal);
+    const surface =
+      kind === 'tangled'
+        ? undefined
+        : coarseSurface(shell, work.finely ? MOST_CLOSELY : MOST_JUDGED, context.signal);
     const costs = surface && coarseCosts(surface, (v) => exposure[modelVertex(v)], options.hidden);
     const found =
-      surface && costs && (kind === 'flat' ? mending(surface, costs, options.most, context) : 'anew');
+      surface &&
+      costs &&
+      (kind === 'flat' ? mending(surface, costs, options.most, context, work.finely) : 'anew');
     const twin = pairs && shellOfImage(shells, pairs, s);
     for (const each of [s, twin]) if (each !== undefined) well.add(keyOf(each));
     if (!found || !surface) continue;
     if (found === 'anew')
       unlessStopped(() => cutUp(work, shells, [s], { signal: context.signal, report: () => undefined }));
     else {
+      const { edgeVertices } = surface.links;
+      const sideOf = (e: number) =>
+        ahead(work, modelVertex(surface.vertex[edgeVertices[2 * e]])) +
+        ahead(work, modelVertex(surface.vertex[edgeVertices[2 * e + 1]]));
       const cut = new Uint8Array(surface.links.joined.length);
-      for (const e of found.edges) cut[e] = 1;
+      for (const e of twin === s ? ofOneSide(found.edges, sideOf) : found.edges) cut[e] = 1;
       cutThese(work, ontoFine(work, shell, surface, cut));
       tidy(work, shells, new Set([s]));
     }
   }
 }
+
+/** Joins shells that are too small to the neighbour with which they share most, where both together lie flat with up to twice the stretch. */
+function sewSmall(work: Work, wanted: Uint8Array, { signal }: Context): void {
+  const { mesh, links, triangulation, triangleStart, seams, now, pairs, options } = work;
+  const least =
+    options.smallest *
+    areaOf(
+      mesh,
+      [...wanted.keys()].filter((f) => wanted[f]),
+    );
+  const tried = new Set<string>();
+  for (let k = 0; k < MOST_TRIED && !signal.aborted; k++) {
+    const shells = shellsFromSeams(mesh, links, now);
+    const small = Array.from({ length: shells.shellCount }, (_, s) => facesOfShell(shells, s))
+      .filter((faces) => wanted[faces[0]] && !tried.has(`${faces[0]} ${faces.length}`))
+      .map((faces) => ({ faces, area: areaOf(mesh, faces) }))
+      .filter(({ area }) => area < least)
+      .sort((a, b) => a.area - b.area || a.faces[0] - b.faces[0])[0]?.faces;
+    if (!small) return;
+    tried.add(`${small[0]} ${small.length}`);
+    const next = now.slice();
+    for (const e of mostShared(mesh, links, shells, shells.faceShell[small[0]], (e) => !seams[e])) {
+      next[e] = 0;
+      const image = pairs?.edges[e] ?? -1;
+      if (image >= 0 && !seams[image]) next[image] = 0;
+    }
+    const joined = shellsFromSeams(mesh, links, next);
+    if (joined.shellCount === shells.shellCount) continue;
+    const shell = extractShell(mesh, triangulation, triangleStart, joined, joined.faceShell[small[0]]);
+    if (verdictOf(shell).kind !== 'flat') continue;
+    const { mesh: coarse } = coarseSurface(shell, MOST_JOINED, signal);
+    const faults = flatFaults(
+      shellFromTriangles(coarse.positions, coarse.cornerVertex),
+      { most: 1 + 2 * (options.most - 1), relaxSteps: JOINED_STEPS },
+      signal,
+    );
+    if (faults && !faults.isStretched && faults.overlaps.length === 0) now.set(next);
+  }
+}
+
+/** Steps of relaxing for it. */
+const JOINED_STEPS = 12;
 
 function unlessStopped<T>(work: () => T): T | undefined {
   try {
@@ -170,8 +228,10 @@ function unlessStopped<T>(work: () => T): T | undefined {
   }
 }
 
-/** Larger shells are judged by a coarser one. */
-const MOST_JUDGED = 6000;
+/** Larger shells are judged by a coarser one, looked at closely or not. */
+const [MOST_CLOSELY, MOST_JUDGED] = [20_000, 6000];
+/** The same of what is joined to a small shell, and how many of these are tried. */
+const [MOST_JOINED, MOST_TRIED] = [3000, 24];
 
 type Shells = ReturnType<typeof shellsFromSeams>;
 
@@ -183,18 +243,17 @@ function shellOfImage(shells: Shells, { faces }: Counterparts, shell: number): n
   return found.size === 1 && twin >= 0 ? twin : undefined;
 }
 
+/** How far a vertex of the model lies before its mirror plane; 0 without one. */
+const ahead = ({ mesh, symmetry }: Work, v: number): number =>
+  symmetry
+    ? symmetry.direction.reduce((sum, d, k) => sum + d * (mesh.positions[3 * v + k] - symmetry.through[k]), 0)
+    : 0;
+
 function seamsOfShell(work: Work, shells: Shells, s: number, context: Context): number[] {
-  const { mesh, links, triangulation, triangleStart, symmetry, exposure, pairs, options } = work;
+  const { mesh, links, triangulation, triangleStart, exposure, pairs, options } = work;
   const shell = extractShell(mesh, triangulation, triangleStart, shells, s);
   if (verdictOf(shell).kind === 'tangled') return [];
-  const ahead = (v: number): number =>
-    symmetry
-      ? symmetry.direction.reduce(
-          (sum, d, k) => sum + d * (mesh.positions[3 * v + k] - symmetry.through[k]),
-          0,
-        )
-      : 0;
-  const image = pairs && shellImage(mesh, links, shells, s, pairs, ahead);
+  const image = pairs && shellImage(mesh, links, shells, s, pairs, (v) => ahead(work, v));
   const surface = image
     ? symmetricSurface(
         shell,

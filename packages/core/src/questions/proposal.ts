@@ -75,37 +75,68 @@ export const proposal = question({
             context,
           );
     const options = { ...PRESETS[preset], hidden, ...(stretch !== undefined && { most: stretch }) };
-    const edges = [
-      ...round,
-      ...(await context.jobs.run(
+    const cutUp = (
+      from: HemDocument,
+      chosen: readonly number[] | undefined,
+      finely: boolean,
+      report: (fraction: number) => void,
+    ) =>
+      context.jobs.run(
         'propose-seams',
         {
-          document: plainDocument(document),
-          shells: wanted,
+          document: plainDocument(from),
+          shells: chosen,
           exposure: exposures.vertices,
           symmetry: found?.symmetry,
+          finely,
           options,
         },
-        {
-          signal: context.signal,
-          report: ({ fraction = 0 }) => context.report({ fraction: FOUND * fraction }),
-        },
-      )),
+        { signal: context.signal, report: ({ fraction = 0 }) => report(fraction) },
+      );
+    const edges = [
+      ...round,
+      ...(await cutUp(document, wanted, false, (fraction) => context.report({ fraction: FOUND * fraction }))),
     ];
-    const after = cutAt(document, edges);
+    const known = new Map<string, Predicted>();
+    const told = async (now: HemDocument, fresh: readonly number[]): Promise<Predicted[]> => {
+      const map = shellsOf(now);
+      const key = (s: number) =>
+        `${facesOfShell(map, s).join()} ${map.wedgeStart[s + 1] - map.wedgeStart[s]}`;
+      let done = 0;
+      await Promise.all(
+        fresh.map(async (s) => {
+          if (!known.has(key(s)))
+            known.set(
+              key(s),
+              (
+                await context.jobs.run('predict', [shellOf(now, s)], {
+                  signal: context.signal,
+                  report: () => undefined,
+                })
+              )[0],
+            );
+          context.report({ fraction: FOUND + ((1 - FOUND) * ++done) / fresh.length });
+        }),
+      );
+      return fresh.map((s) => known.get(key(s)) as Predicted);
+    };
+    let after = cutAt(document, edges);
+    let fresh = shellsAtEdges(links, shellsOf(after), edges);
+    let predicted = await told(after, fresh);
+    // What lies on itself after all, by a hair that a coarser surface does not show, is looked at closely.
+    const ill = fresh.filter((_, i) => predicted[i].liesOnItself);
+    if (ill.length > 0 && !context.signal.aborted) {
+      const more = [...edges, ...(await cutUp(after, ill, true, () => undefined))];
+      const parted = cutAt(after, more);
+      const shells = shellsAtEdges(links, shellsOf(parted), more);
+      const then = await told(parted, shells);
+      // Cuts that do not help are not proposed.
+      if (then.filter(({ liesOnItself }) => liesOnItself).length < ill.length) {
+        edges.splice(0, edges.length, ...more);
+        [after, fresh, predicted] = [parted, shells, then];
+      }
+    }
     const map = shellsOf(after);
-    const fresh = shellsAtEdges(links, map, edges);
-    let done = 0;
-    const predicted = await Promise.all(
-      fresh.map(async (s) => {
-        const [told] = await context.jobs.run('predict', [shellOf(after, s)], {
-          signal: context.signal,
-          report: () => undefined,
-        });
-        context.report({ fraction: FOUND + ((1 - FOUND) * ++done) / fresh.length });
-        return told;
-      }),
-    );
     const isProposed = new Set(edges);
     const lengthOf = (e: number) => edgeLength(mesh, links, e);
     const whole = edges.reduce((sum, e) => sum + lengthOf(e), 0);

@@ -72,8 +72,10 @@ test('a route is drawn point by point, shown before it is taken, taken back, end
   await expect(page.locator('header')).toContainText(/Cut \d+ edges?/);
 });
 
-test('a closed route parts a face of a sculpt, and a stroke is followed', async ({ page }) => {
-  await openModel(page, 'sculpt.obj', sculpt());
+test('five clicks part a face of a sculpt of 20 000 triangles, and a stroke is followed', async ({
+  page,
+}) => {
+  await openModel(page, 'sculpt.obj', sculpt(100, 102));
   await benchReady(page);
   await page.keyboard.press('w');
   for (const [x, y] of [
@@ -244,4 +246,76 @@ test('pieces of the same shape are found, and what was done to one is carried to
   await idle(page);
   await expect(page.getByText('Carried to 13 pieces of the same shape.')).toBeVisible();
   expect(await figure(page, 'flipped')).toBe('0');
+});
+
+test('patches are painted on both sides of the mirror, named, undone and cut out', async ({ page }) => {
+  await openModel(page, 'sculpt.obj', sculpt());
+  await benchReady(page);
+  await page.getByText('Symmetry', { exact: true }).click();
+  await page.getByRole('combobox', { name: 'Symmetry' }).click();
+  await page.getByTitle('Mirror plane, found').click();
+  await expect(page.getByText('Mirrored across x. Every edge has its counterpart.')).toBeVisible();
+  await page.locator('.ant-collapse-title', { hasText: 'Patches' }).click();
+  await page.getByRole('button', { name: 'Paint a new patch' }).click();
+  const stroke = async (x: number, y: number): Promise<void> => {
+    await page.mouse.move(...(await at(page, 'model', x, y)));
+    await page.mouse.down();
+    await page.mouse.move(...(await at(page, 'model', x + 0.03, y + 0.02)), { steps: 4 });
+    await page.mouse.up();
+    await idle(page);
+  };
+  const faces = async (): Promise<number> =>
+    Number(await page.locator('.patches li > span:not([class])').textContent());
+  await stroke(0.66, 0.48);
+  await expect(page.locator('.patches li')).toHaveCount(1);
+  const first = await faces();
+  expect(first).toBeGreaterThan(4);
+  expect(first % 2).toBe(0);
+  // The brush goes on with the patch it began; Alt takes away.
+  await stroke(0.66, 0.54);
+  const more = await faces();
+  expect(more).toBeGreaterThan(first);
+  await page.keyboard.down('Alt');
+  await stroke(0.66, 0.54);
+  await page.keyboard.up('Alt');
+  expect(await faces()).toBeLessThan(more);
+  await page.keyboard.press('Control+z');
+  await idle(page);
+  expect(await faces()).toBe(more);
+  await page.getByRole('button', { name: 'Select their borders' }).click();
+  await expect.poll(() => edgesPicked(page)).toBeGreaterThan(8);
+  await page.keyboard.press('a');
+  await idle(page);
+  // One on either side, and what is left.
+  expect(await figure(page, 'shells')).toBe('3');
+});
+
+test('a seam is dragged to another place, and moved on by rows', async ({ page }) => {
+  await openModel(page, 'dome.obj', dome(16, 32));
+  await benchReady(page);
+  const [x, y] = await at(page, 'model', 0.5, 0.6);
+  await page.mouse.dblclick(x, y);
+  await expect.poll(() => edgesPicked(page)).toBeGreaterThan(8);
+  await page.keyboard.press('a');
+  await idle(page);
+  const shells = await figure(page, 'shells');
+  await page.keyboard.press('Escape');
+  await page.keyboard.press('r');
+  await page.mouse.move(x, y);
+  await page.mouse.down();
+  await page.mouse.move(x + 22, y - 34, { steps: 5 });
+  await expect(page.getByText(/faces change sides\.$/)).toBeVisible();
+  await page.mouse.up();
+  await idle(page);
+  await expect(page.locator('header')).toContainText(/Shift a seam of \d+ edges/);
+  expect(await figure(page, 'shells')).toBe(shells);
+  // It stays selected where it is now, to be moved on.
+  expect(await edgesPicked(page)).toBeGreaterThan(8);
+  await page.getByRole('button', { name: 'One row back' }).click();
+  await idle(page);
+  expect(await figure(page, 'flipped')).toBe('0');
+  await page.keyboard.press('Control+z');
+  await page.keyboard.press('Control+z');
+  await idle(page);
+  await expect(page.locator('header')).toContainText(/Cut \d+ edges/);
 });

@@ -4,7 +4,7 @@ import { afterPick } from '../../store/acts.ts';
 import { useBench } from '../../store/bench.ts';
 import type { Pane } from '../../store/selection.ts';
 import { toolNamed } from '../tools/index.ts';
-import type { Grip, Tool } from '../tools/tool.ts';
+import type { Grip, Place, Tool } from '../tools/tool.ts';
 import { howOf, placeOf, placeOfKeys, uvOf } from './places.ts';
 import { handle } from './rendererHandle.ts';
 import { type Way, walk } from './walk.ts';
@@ -47,6 +47,8 @@ export function letGo(): boolean {
 interface Hand {
   /** Undefined while it is not known yet what the hand holds. */
   grip: Grip | 'view' | undefined;
+  /** What the hand did meanwhile: where it moved to, and whether it let go. */
+  meanwhile?: { readonly at: Place; readonly gone: boolean };
 }
 
 /**
@@ -71,6 +73,8 @@ export function usePaneHands(pane: Pane, element: RefObject<HTMLDivElement | nul
         const now = held;
         if (!now) return;
         const moved = !tap && Math.hypot(mx, my) > CLICK_REACH;
+        if (now.grip === undefined && moved && pointer.type !== 'pointercancel')
+          now.meanwhile = { at, gone: last };
         if (now.grip === 'view' && pane === 'board') handle.renderer?.panBoard(dx, dy);
         if (typeof now.grip === 'object' && moved && !last) now.grip.move(at);
         if (!last) return;
@@ -150,16 +154,28 @@ function taken(at: ReturnType<typeof placeOf>, event: PointerEvent, tool: Tool |
   const grip = tool.press(at);
   if (!(grip instanceof Promise)) return { grip: grip ?? 'view' };
   const hand: Hand = { grip: undefined };
-  void grip.then((found) => {
-    hand.grip = found ?? 'view';
-  });
+  afterPick(
+    grip.then((found) => {
+      hand.grip = found ?? 'view';
+      if (held === hand) holdControls(hand);
+      const { meanwhile } = hand;
+      if (!found || !meanwhile) return;
+      found.move(meanwhile.at);
+      if (meanwhile.gone) found.drop(meanwhile.at);
+    }),
+  );
   return hand;
 }
 
-/** What a tool holds must not turn the model. */
-function holdControls(hand: Hand | undefined): void {
+/** What a tool holds must not turn the model, nor what it may be about to hold; the controls hear of the press all the same, to turn it from there. */
+function holdControls(hand: Hand): void {
   const controls = handle.renderer?.controls;
-  if (controls && typeof hand?.grip === 'object') controls.enabled = false;
+  if (!controls) return;
+  if (hand.grip !== undefined) controls.enabled = hand.grip === 'view';
+  else
+    setTimeout(() => {
+      if (held === hand && hand.grip !== 'view') controls.enabled = false;
+    });
 }
 
 function releaseControls(): void {

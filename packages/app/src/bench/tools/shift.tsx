@@ -1,11 +1,18 @@
 import { IconArrowsMove } from '@tabler/icons-react';
 import { Button } from 'antd';
+import { Vector3 } from 'three';
 import { afterPick, fail, hint, perform } from '../../store/acts.ts';
 import { useBench } from '../../store/bench.ts';
 import { select } from '../../store/select.ts';
 import { ArtistError, ask } from '../../store/worker.ts';
+import { NOWHERE } from '../../worker/protocol.ts';
+import { clipOf, paneElement } from '../panes/places.ts';
+import { handle } from '../panes/rendererHandle.ts';
 import { byClick } from './picking.ts';
 import type { Grip, Place, Tool } from './tool.ts';
+
+/** A press so near a seam takes hold of it, pixels. */
+const REACH = 14;
 
 /** Moves a seam over to where the hand takes it; the shells on its sides keep what they can of their UVs. */
 export const shift: Tool = {
@@ -51,12 +58,43 @@ async function seamAt(at: Place): Promise<Grip | undefined> {
   const found = await at.pick();
   if (!found) return undefined;
   const { edges: selected, flat } = useBench.getState();
-  if (!flat?.seams.includes(found.edge)) return undefined;
+  const edge = flat?.seams.includes(found.edge) ? found.edge : seamNear(at, found.face);
+  if (!flat || edge === undefined) return undefined;
   const isSeam = new Set(flat.seams);
-  const chosen =
-    selected.has(found.edge) && [...selected].every((e) => isSeam.has(e)) ? [...selected] : undefined;
-  const run = chosen ?? (await ask('edge-loop', { edge: found.edge, rings: false }))?.edges;
+  const chosen = selected.has(edge) && [...selected].every((e) => isSeam.has(e)) ? [...selected] : undefined;
+  const run = chosen ?? (await ask('edge-loop', { edge, rings: false }))?.edges;
   return run && hold(run);
+}
+
+/** A seam of the face under the hand that is near it on the Model, though another edge is nearer. */
+function seamNear(at: Place, face: number): number | undefined {
+  const { model, flat } = useBench.getState();
+  const { renderer } = handle;
+  if (!model || !flat || !renderer || at.pane !== 'model') return undefined;
+  const { edgeEnds, triangleFace, positions } = model;
+  const { width, height } = paneElement('model').getBoundingClientRect();
+  const here = clipOf(at);
+  /** Pixels from the hand to a drawn vertex. */
+  const offset = (drawn: number): [number, number] => {
+    const p = new Vector3()
+      .fromArray(positions, 3 * drawn)
+      .applyMatrix4(renderer.standing)
+      .project(renderer.camera);
+    return [((p.x - here.x) * width) / 2, ((p.y - here.y) * height) / 2];
+  };
+  let [best, least]: [number | undefined, number] = [undefined, REACH];
+  for (const e of flat.seams)
+    for (const side of [0, 2]) {
+      const end = edgeEnds[4 * e + side];
+      if (end === NOWHERE || triangleFace[Math.floor(end / 3)] !== face) continue;
+      const [ax, ay] = offset(end);
+      const [bx, by] = offset(edgeEnds[4 * e + side + 1]);
+      const [dx, dy] = [bx - ax, by - ay];
+      const t = Math.max(0, Math.min(1, -(ax * dx + ay * dy) / (dx * dx + dy * dy || 1)));
+      const far = Math.hypot(ax + t * dx, ay + t * dy);
+      if (far < least) [best, least] = [e, far];
+    }
+  return best;
 }
 
 /** A run of seam under the hand. */

@@ -22,6 +22,14 @@ export const WORDS: readonly (readonly [word: string, meaning: string])[] = [
     'While it is on, every pick takes its counterpart along. It applies to choosing seams, never to moving shells.',
   ],
   [
+    'Patch',
+    'A named set of faces that is meant to become a shell. Painted, or made of picked faces; a face is in one at most.',
+  ],
+  [
+    'Shift',
+    'A seam moves over to another place. Only what it passes is laid anew, beside the shell it goes to.',
+  ],
+  [
     'Proposed seams',
     'Seams for few shells with little stretch, drawn as light stitches with what would come of them. Nothing is cut until you say so.',
   ],

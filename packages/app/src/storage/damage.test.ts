@@ -70,54 +70,58 @@ const session = async (database: Database, id: string) => {
   });
 };
 
-describe.each(['store-v1-early.json', 'store-v1.json', 'store-v2.json', 'store-v3.json', 'store-v4.json'])(
-  'a store as it was kept, %s',
-  (kept) => {
-    it('opens with every act to take back and do again, and nothing in it is changed by that', async () => {
-      const { name, id } = await oldStore(kept);
-      const database = remember(await opened(name));
-      const old = async () =>
-        JSON.stringify([
-          await database.bases.toArray(),
-          await database.acts.toArray(),
-          await database.projects.toArray(),
-        ]);
-      const before = await old();
-      const { document, history } = await loadProject(database, id);
-      expect([history.acts.length, history.done]).toEqual([6, 5]);
-      expect(keptState(document)).toEqual(keptStates[5]);
-      const { project, damage } = await wholeProject(database, id);
-      expect(damage).toBeUndefined();
-      project.history.acts.slice(0, 5).reduceRight((d, { patch }, i) => {
-        const earlier = applyPatch(d, inverse(patch));
-        expect(keptState(earlier)).toEqual(keptStates[i]);
-        return earlier;
-      }, document);
-      expect((await rackRows(database))[0]).toMatchObject({ name: 'Kept cube', damage: undefined });
-      expect(await old()).toBe(before);
-    });
+describe.each([
+  'store-v1-early.json',
+  'store-v1.json',
+  'store-v2.json',
+  'store-v3.json',
+  'store-v4.json',
+  'store-v5.json',
+])('a store as it was kept, %s', (kept) => {
+  it('opens with every act to take back and do again, and nothing in it is changed by that', async () => {
+    const { name, id } = await oldStore(kept);
+    const database = remember(await opened(name));
+    const old = async () =>
+      JSON.stringify([
+        await database.bases.toArray(),
+        await database.acts.toArray(),
+        await database.projects.toArray(),
+      ]);
+    const before = await old();
+    const { document, history } = await loadProject(database, id);
+    expect([history.acts.length, history.done]).toEqual([6, 5]);
+    expect(keptState(document)).toEqual(keptStates[5]);
+    const { project, damage } = await wholeProject(database, id);
+    expect(damage).toBeUndefined();
+    project.history.acts.slice(0, 5).reduceRight((d, { patch }, i) => {
+      const earlier = applyPatch(d, inverse(patch));
+      expect(keptState(earlier)).toEqual(keptStates[i]);
+      return earlier;
+    }, document);
+    expect((await rackRows(database))[0]).toMatchObject({ name: 'Kept cube', damage: undefined });
+    expect(await old()).toBe(before);
+  });
 
-    it('is worked on, folded and opened again', async () => {
-      const { name, id } = await oldStore(kept);
-      const database = remember(await opened(name));
-      const open = await session(database, id);
-      await open.undo();
-      await open.perform('hide', { faces: [2] });
-      const reopened = await session(database, id);
-      expect(reopened.document).toEqual(open.document);
-      expect(reopened.history.done).toBe(5);
-      // Folded: a base of today takes the place of the old one, below acts of both ages.
-      await renewBase(database, id, reopened.document, 5, 1000);
-      expect(await database.bases.count()).toBe(0);
-      const folded = await session(database, id);
-      expect(folded.document).toEqual(open.document);
-      await folded.undo();
-      expect(keptState(folded.document)).toEqual(keptStates[4]);
-      await folded.perform('relax', {});
-      expect((await loadProject(database, id)).document).toEqual(folded.document);
-    });
-  },
-);
+  it('is worked on, folded and opened again', async () => {
+    const { name, id } = await oldStore(kept);
+    const database = remember(await opened(name));
+    const open = await session(database, id);
+    await open.undo();
+    await open.perform('hide', { faces: [2] });
+    const reopened = await session(database, id);
+    expect(reopened.document).toEqual(open.document);
+    expect(reopened.history.done).toBe(5);
+    // Folded: a base of today takes the place of the old one, below acts of both ages.
+    await renewBase(database, id, reopened.document, 5, 1000);
+    expect(await database.bases.count()).toBe(0);
+    const folded = await session(database, id);
+    expect(folded.document).toEqual(open.document);
+    await folded.undo();
+    expect(keptState(folded.document)).toEqual(keptStates[4]);
+    await folded.perform('relax', {});
+    expect((await loadProject(database, id)).document).toEqual(folded.document);
+  });
+});
 
 describe('a store of a later version', () => {
   it('is recognised, told and left as it is', async () => {

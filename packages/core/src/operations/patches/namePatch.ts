@@ -1,4 +1,4 @@
-import { knownPatch, namedPatches } from '../../document/patches.ts';
+import { knownPatch, namedPatches } from '../../document/facePatches.ts';
 import { HemError } from '../../errors.ts';
 import { record, whole, words } from '../../params.ts';
 import { operation } from '../operation.ts';

@@ -1,6 +1,6 @@
 import Joi from 'joi';
+import { freePatches, knownPatch, namedPatches } from '../../document/facePatches.ts';
 import { markChange } from '../../document/patch.ts';
-import { freePatches, knownPatch, namedPatches } from '../../document/patches.ts';
 import { indices, optional, type Param, record, words } from '../../params.ts';
 import { knownFaces } from '../known.ts';
 import { operation, plural } from '../operation.ts';

@@ -1,6 +1,6 @@
 import { shellsOf } from '../../document/document.ts';
+import { freePatches, namedPatches } from '../../document/facePatches.ts';
 import { applyPatch, type Change, markChange } from '../../document/patch.ts';
-import { freePatches, namedPatches } from '../../document/patches.ts';
 import { record, whichShells } from '../../params.ts';
 import { facesOfShell } from '../../surface/shells.ts';
 import { operation } from '../operation.ts';

@@ -1,5 +1,5 @@
+import { knownPatch, namedPatches } from '../../document/facePatches.ts';
 import { markChange } from '../../document/patch.ts';
-import { knownPatch, namedPatches } from '../../document/patches.ts';
 import { record, whole } from '../../params.ts';
 import { operation } from '../operation.ts';
 

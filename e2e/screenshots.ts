@@ -110,3 +110,56 @@ test('a proposal', async ({ page }) => {
   await drawn(page);
   await save(page, 'proposal');
 });
+
+test('patches, a ghost and darts', async ({ page }) => {
+  await openRack(page);
+  await page.getByRole('link', { name: /Heron hood/ }).click();
+  await benchReady(page);
+  await page.keyboard.press('2');
+  await page.getByText('Symmetry', { exact: true }).click();
+  await page.getByRole('combobox', { name: 'Symmetry' }).click();
+  await page.getByTitle('Mirror plane, found').click();
+  await page.getByText(/^Mirrored across/).waitFor();
+  await page.locator('.ant-collapse-title', { hasText: 'Patches' }).click();
+  const stroke = async (...places: readonly (readonly [number, number])[]): Promise<void> => {
+    await page.getByRole('button', { name: 'Paint a new patch' }).click();
+    await page.mouse.move(...(await at(page, 'model', ...places[0])));
+    await page.mouse.down();
+    for (const place of places.slice(1))
+      await page.mouse.move(...(await at(page, 'model', ...place)), { steps: 12 });
+    await page.mouse.up();
+    await idle(page);
+  };
+  await stroke([0.1, 0.63], [0.25, 0.56], [0.4, 0.5]);
+  await stroke([0.56, 0.42], [0.63, 0.45]);
+  await stroke([0.66, 0.36], [0.74, 0.34]);
+  await page.getByRole('button', { name: 'Select their borders' }).click();
+  await page.mouse.move(...(await at(page, 'model', 0.9, 0.9)));
+  await page.waitForTimeout(1500);
+  await drawn(page);
+  await save(page, 'patches');
+
+  // A seam up the back of the hood, before it is cut.
+  await page.keyboard.press('Escape');
+  await page.getByRole('combobox', { name: 'What the brush does' }).press('Escape');
+  await page.keyboard.press('q');
+  await page.getByText('Plain', { exact: true }).click();
+  await page.keyboard.press('s');
+  await idle(page);
+  await page.keyboard.press('w');
+  await page.mouse.click(...(await at(page, 'model', 0.7, 0.64)));
+  await page.waitForTimeout(3000);
+  await page.mouse.move(...(await at(page, 'model', 0.66, 0.4)), { steps: 4 });
+  await page.getByText(/^This cut:/).waitFor();
+  await drawn(page);
+  await save(page, 'ghost');
+  await page.keyboard.press('Escape');
+
+  await page.keyboard.press('e');
+  await page.mouse.click(...(await at(page, 'model', 0.5, 0.46)));
+  await page.locator('.dart-list li').first().waitFor({ timeout: 60_000 });
+  await page.getByText(/^This cut:/).waitFor();
+  await page.waitForTimeout(1000);
+  await drawn(page);
+  await save(page, 'dart');
+});

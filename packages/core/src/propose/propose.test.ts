@@ -3,8 +3,10 @@ import { type HemDocument, openDocument, shellOf, shellsOf, topologyOf } from '.
 import { StoppedError } from '../errors.ts';
 import { localJobs } from '../jobs/index.ts';
 import { connectivity } from '../mesh/connectivity.ts';
+import { fillHoles } from '../mesh/fillHoles.ts';
 import { type Mesh, meshFromPolygons } from '../mesh/mesh.ts';
 import { modelFromMesh } from '../mesh/model.ts';
+import { faceNormal } from '../mesh/normals.ts';
 import { request } from '../operations/catalogue.ts';
 import { unattended } from '../progress.ts';
 import { answerQuestion } from '../questions/index.ts';
@@ -159,6 +161,44 @@ describe('a proposal', () => {
     const cut = { ...document, seams };
     for (let s = 0; s < shellsOf(cut).shellCount; s++)
       expect(verdictOf(shellOf(cut, s)).canUnfold).toBe(true);
+  });
+});
+
+describe('small holes', () => {
+  it('are filled by a face each, where they are wanted', () => {
+    const plate = sheet(8, 8, (i, j) => [j, i, 0]);
+    const gone = [9, 36, 37];
+    const holed: Mesh = {
+      ...plate,
+      faceStart: plate.faceStart.slice(0, 65 - gone.length),
+      cornerVertex: plate.cornerVertex.filter((_, c) => !gone.includes(Math.floor(c / 4))),
+    };
+    const lengths: number[] = [];
+    const filled = fillHoles(holed, connectivity(holed), (loop) => {
+      lengths.push(loop.length);
+      return loop.length < 10;
+    });
+    expect(lengths.sort((a, b) => a - b)).toEqual([4, 6, 32]);
+    expect(filled.faceStart.length - holed.faceStart.length).toBe(2);
+    const { joined } = connectivity(filled);
+    expect(joined.filter((j) => j === 0)).toHaveLength(32);
+    // The new faces look the way of those round them.
+    for (const f of [61, 62]) expect(faceNormal(filled, f)[2]).toBeGreaterThan(0);
+    expect(fillHoles(holed, connectivity(holed), () => false)).toBe(holed);
+  });
+
+  it('do not draw seams to them', async () => {
+    const whole = meshOfShell(head(32));
+    const gone = [100, 400, 700, 1000, 1300];
+    const mesh: Mesh = {
+      ...whole,
+      faceStart: whole.faceStart.slice(0, -gone.length),
+      cornerVertex: whole.cornerVertex.filter((_, c) => !gone.includes(Math.floor(c / 3))),
+    };
+    const [one, other] = [await proposed(whole), await proposed(mesh)];
+    expect(verdictOf(shellOf(documentOf(mesh), 0)).borderCount).toBeGreaterThan(4);
+    expect(other.told.length).toBeLessThan(1.6 * one.told.length);
+    expect(other.told.shells.length).toBeLessThan(one.told.shells.length + 4);
   });
 });
 

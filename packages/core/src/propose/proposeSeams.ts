@@ -21,6 +21,7 @@ import { ofOneSide } from './ofOneSide.ts';
 import { type CoarseRun, ontoSurface } from './ontoSurface.ts';
 import { seamRuns } from './seamRuns.ts';
 import { shellImage } from './shellImage.ts';
+import { withoutSmallHoles } from './smallHoles.ts';
 
 export interface ProposalOptions extends CoarseSeamsOptions {
   /** From 0, short seams, to 1, hidden ones. */
@@ -52,12 +53,23 @@ const CRUMB = 5e-4;
 /**
  * Proposes seams after which every shell can lie flat with little stretch: few, short and where they hide. Each shell of the model as it is
  * cut now is taken by itself; one that lies flat well enough is left alone. Seams are found on a coarse surface by what laying flat there
- * shows, run onto the fine one, straightened and moved to where they hide.
+ * shows, run onto the fine one, straightened and moved to where they hide. Small holes count as filled: no seam leads to one for its own sake.
  *
  * @returns edges to cut in addition; where it was stopped, as good as they were by then
  * @throws StoppedError when there were none yet
  */
 export function proposeSeams(task: ProposalTask, options: ProposalOptions, context: Context): number[] {
+  const filled = withoutSmallHoles(task);
+  const edges = seamsFor(filled, options, context);
+  if (filled === task) return edges;
+  const { edgeVertices } = filled.links;
+  return edges.flatMap((e) => {
+    const own = findEdge(task.links, edgeVertices[2 * e], edgeVertices[2 * e + 1]);
+    return own >= 0 && task.links.joined[own] ? [own] : [];
+  });
+}
+
+function seamsFor(task: ProposalTask, options: ProposalOptions, context: Context): number[] {
   const { mesh, links, seams, symmetry, exposure, finely } = task;
   const work: Work = {
     ...task,

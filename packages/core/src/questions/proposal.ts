@@ -1,4 +1,6 @@
 import { type HemDocument, plainDocument, shellOf, shellsOf, topologyOf } from '../document/document.ts';
+import type { Connectivity } from '../mesh/connectivity.ts';
+import { faceNormal } from '../mesh/normals.ts';
 import { knownFaces } from '../operations/known.ts';
 import { choice, flag, indices, number, optional, otherwise, record } from '../params.ts';
 import type { Predicted } from '../propose/predict.ts';
@@ -28,6 +30,8 @@ export interface Proposal {
   readonly length: number;
   /** Part of their length that lies in the third of edges that is seen least. */
   readonly hidden: number;
+  /** Edges with more than two faces, or of two that face different ways: every shell ends there, so that more is cut than need be. */
+  readonly tangles: number;
   /** Part of their edges that have their mirror image among them; undefined without symmetry. */
   readonly symmetric?: number;
 }
@@ -61,7 +65,7 @@ export const proposal = question({
     const round = patches ? roundPatches(uncut, faces && knownFaces(mesh, faces)) : [];
     const document = cutAt(uncut, round);
     const shells = shellsOf(document);
-    const wanted = faces && [...new Set(faces.map((f) => shells.faceShell[f]))];
+    const wanted = faces ? [...new Set(faces.map((f) => shells.faceShell[f]))] : worthCutting(document);
     const exposures = await exposuresOf(document, view, context);
     const found =
       symmetric === 'none'
@@ -154,10 +158,33 @@ export const proposal = question({
       length: whole / Math.sqrt(predicted.reduce((sum, { area }) => sum + area, 0) || 1),
       hidden:
         edges.reduce((sum, e) => sum + (exposures.edges[e] <= least ? lengthOf(e) : 0), 0) / (whole || 1),
+      tangles: tanglesOf(links),
       symmetric: found && edges.filter((e) => isProposed.has(found.edges[e])).length / (edges.length || 1),
     };
   },
 });
+
+/** A shell with less than this part of the surface of the largest is a crumb. */
+const CRUMB = 1e-4;
+
+/** Shells that are no crumbs: those are named in Health, and left as they are. */
+function worthCutting(document: HemDocument): number[] {
+  const { mesh } = document.model;
+  const { shellCount, faceShell } = shellsOf(document);
+  const area = new Float64Array(shellCount);
+  faceShell.forEach((s, f) => {
+    area[s] += Math.hypot(...faceNormal(mesh, f));
+  });
+  const largest = area.reduce((most, a) => Math.max(most, a), 0);
+  return [...area.keys()].filter((s) => area[s] >= CRUMB * largest);
+}
+
+function tanglesOf({ joined, edgeCornerStart }: Connectivity): number {
+  let count = 0;
+  for (let e = 0; e < joined.length; e++)
+    if (!joined[e] && edgeCornerStart[e + 1] - edgeCornerStart[e] > 1) count++;
+  return count;
+}
 
 function cutAt(document: HemDocument, edges: readonly number[]): HemDocument {
   if (edges.length === 0) return document;

@@ -208,35 +208,36 @@ function moved(model: CutModel, run: Run, side: Side, at: Level): ShiftedSeam {
 }
 
 /** Faces, and with them all that they part from the largest rest of the shell. */
-function withIslands(
-  { links, seams, mesh }: CutModel,
-  own: Uint32Array,
-  faces: ReadonlySet<number>,
-): Set<number> {
+function withIslands(model: CutModel, own: Uint32Array, faces: ReadonlySet<number>): Set<number> {
+  const { links, seams } = model;
+  const isSide = (e: number) =>
+    [0, 1].some((k) => faces.has(links.cornerFace[links.edgeCorners[links.edgeCornerStart[e] + k]]));
   const seen = new Set(faces);
-  let largest: number[] = [];
-  const others: number[][] = [];
+  const islands: ReadonlySet<number>[] = [];
   for (const start of own) {
     if (seen.has(start)) continue;
-    seen.add(start);
-    const island = [start];
-    for (const f of island)
-      for (let c = mesh.faceStart[f]; c < mesh.faceStart[f + 1]; c++) {
-        const e = links.cornerEdge[c];
-        if (!links.joined[e] || seams[e]) continue;
-        for (const k of [0, 1]) {
-          const g = links.cornerFace[links.edgeCorners[links.edgeCornerStart[e] + k]];
-          if (seen.has(g)) continue;
-          seen.add(g);
-          island.push(g);
-        }
-      }
-    if (island.length > largest.length) {
-      others.push(largest);
-      largest = island;
-    } else others.push(island);
+    const island = flood(model, [start], (e) => seams[e] === 1 || isSide(e));
+    for (const f of island) seen.add(f);
+    islands.push(island);
   }
-  return new Set([...faces, ...others.flat()]);
+  islands.sort((a, b) => b.size - a.size);
+  return new Set([...faces, ...islands.slice(1).flatMap((island) => [...island])]);
+}
+
+/** All faces that hang together with some, but for edges that bar the way. */
+function flood(
+  { mesh, links }: Pick<CutModel, 'mesh' | 'links'>,
+  start: Iterable<number>,
+  isBarred: (edge: number) => boolean,
+): Set<number> {
+  const found = new Set(start);
+  for (const f of found)
+    for (let c = mesh.faceStart[f]; c < mesh.faceStart[f + 1]; c++) {
+      const e = links.cornerEdge[c];
+      if (!links.joined[e] || isBarred(e)) continue;
+      for (const k of [0, 1]) found.add(links.cornerFace[links.edgeCorners[links.edgeCornerStart[e] + k]]);
+    }
+  return found;
 }
 
 /** A run without what leads to it from the ends of the old seam. */
@@ -276,7 +277,6 @@ function straight({ mesh, links, seams }: CutModel, run: Run): number[] {
     const half = turned.length >> 1;
     const middle = vertices[(by + half) % edges.length];
     edges = [...line(vertices[by], turned.slice(0, half)), ...line(middle, turned.slice(half))];
-    if (turn > 0) break;
   }
   return [...new Set(edges)];
 }
@@ -291,16 +291,10 @@ function verticesAlong({ edgeVertices }: Connectivity, start: number, edges: rea
 }
 
 /** Faces of a side that can be reached from its run without crossing a seam or the new one; none where that is the whole shell. */
-function upTo({ mesh, links, seams, shells }: CutModel, side: Side, cut: readonly number[]): Set<number> {
+function upTo(model: CutModel, side: Side, cut: readonly number[]): Set<number> {
+  const { links, seams, shells } = model;
   const isCut = new Set(cut);
-  const found = new Set(
-    side.corners.filter((c) => !isCut.has(links.cornerEdge[c])).map((c) => links.cornerFace[c]),
-  );
-  for (const f of found)
-    for (let c = mesh.faceStart[f]; c < mesh.faceStart[f + 1]; c++) {
-      const e = links.cornerEdge[c];
-      if (!links.joined[e] || seams[e] || isCut.has(e)) continue;
-      for (const k of [0, 1]) found.add(links.cornerFace[links.edgeCorners[links.edgeCornerStart[e] + k]]);
-    }
+  const beside = side.corners.filter((c) => !isCut.has(links.cornerEdge[c])).map((c) => links.cornerFace[c]);
+  const found = flood(model, beside, (e) => seams[e] === 1 || isCut.has(e));
   return found.size < facesOfShell(shells, side.shell).length ? found : new Set();
 }

@@ -109,7 +109,7 @@ export function ProposalPanel() {
 function Proposed() {
   const proposal = useBench((s) => s.proposal);
   if (!proposal) return null;
-  const { edges, shells, length, hidden, symmetric } = proposal;
+  const { edges, shells, length, hidden, symmetric, tangles } = proposal;
   const told = [...shells].sort((a, b) => b.faces - a.faces).slice(0, MOST_TOLD);
   const worst = Math.max(...shells.map(({ l2 }) => l2 ?? Infinity));
   return (
@@ -120,6 +120,13 @@ function Proposed() {
         √area, {Math.round(100 * hidden)} % of it where least is seen
         {symmetric === undefined ? '' : `, ${Math.round(100 * symmetric)} % symmetric`}.
       </p>
+      {tangles > 0 && (
+        <p className="selection-hint">
+          {ofMany(tangles, 'edge')} of this mesh {tangles === 1 ? 'has' : 'have'} more than two faces, or
+          faces that look different ways. Every shell ends there: repair them in Intake, and fewer seams will
+          do.
+        </p>
+      )}
       <div className="button-grid">
         <Button size="small" type="primary" onClick={() => void takeProposal(edges)}>
           Cut {ofMany(edges.length, 'edge')}

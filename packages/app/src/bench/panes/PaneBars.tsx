@@ -121,7 +121,7 @@ export function BoardBar() {
     <PaneBar
       title="Board"
       controls={[
-        { name: 'overlay', width: 172, show: () => <Overlays /> },
+        { name: 'overlay', width: 164, show: () => <Overlays /> },
         { name: 'checker', width: 92, short: 28, show: (inShort) => <Checker inShort={inShort} /> },
         { name: 'places', width: 138, short: 24, show: (inShort) => <Places inShort={inShort} /> },
         { name: 'notches', width: 96, short: 24, show: (inShort) => <NotchSwitch inShort={inShort} /> },

@@ -139,24 +139,20 @@ test('patches, a ghost and darts', async ({ page }) => {
   await drawn(page);
   await save(page, 'patches');
 
-  // A seam up the back of the hood, before it is cut.
-  await page.keyboard.press('Escape');
-  await page.getByRole('combobox', { name: 'What the brush does' }).press('Escape');
-  await page.keyboard.press('q');
-  await page.getByText('Plain', { exact: true }).click();
-  await page.keyboard.press('s');
-  await idle(page);
-  await page.keyboard.press('w');
-  await page.mouse.click(...(await at(page, 'model', 0.7, 0.64)));
-  await page.waitForTimeout(3000);
-  await page.mouse.move(...(await at(page, 'model', 0.66, 0.4)), { steps: 4 });
+  // What the cut that helps most would bring, before it is made.
+  await page.getByRole('link', { name: 'Rack' }).click();
+  await page.getByRole('link', { name: /Toad ferryman/ }).click();
+  await benchReady(page);
+  await page.keyboard.press('2');
+  const details = page.getByRole('complementary', { name: 'Details' });
+  await details.getByRole('button', { name: 'Select them' }).click();
   await page.getByText(/^This cut:/).waitFor();
   await drawn(page);
   await save(page, 'ghost');
   await page.keyboard.press('Escape');
 
   await page.keyboard.press('e');
-  await page.mouse.click(...(await at(page, 'model', 0.5, 0.46)));
+  await page.mouse.click(...(await at(page, 'model', 0.56, 0.44)));
   await page.locator('.dart-list li').first().waitFor({ timeout: 60_000 });
   await page.getByText(/^This cut:/).waitFor();
   await page.waitForTimeout(1000);

@@ -1,5 +1,5 @@
 import { Mesh } from 'three';
-import { overlayNamed } from '../overlays/index.ts';
+import { overlayShown } from '../overlays/index.ts';
 import { rampOf, surfaceMaterial } from '../panes/surfaceMaterial.ts';
 import type { Layer } from './layer.ts';
 
@@ -13,9 +13,9 @@ const surfaceIn = (pane: 'model' | 'board'): Layer => ({
     object.frustumCulled = false;
     return {
       object,
-      needs: (s) => [s.overlay, s.checker, s.repeats],
+      needs: (s) => [s.overlay, s.patches, s.checker, s.repeats],
       update(s) {
-        const overlay = overlayNamed(s.overlay);
+        const overlay = overlayShown(s);
         const { uniforms } = material;
         uniforms.uOverlay.value = overlay !== undefined;
         uniforms.uEverywhere.value = overlay?.everywhere === true;

@@ -13,3 +13,7 @@ export const overlaysOffered = (known: Known): readonly Overlay[] =>
 
 export const overlayNamed = (name: string | undefined): Overlay | undefined =>
   OVERLAYS.find((overlay) => overlay.name === name);
+
+/** The one that is shown, if it has something to show. */
+export const overlayShown = (state: Known & { readonly overlay: string | undefined }): Overlay | undefined =>
+  overlaysOffered(state).find(({ name }) => name === state.overlay);

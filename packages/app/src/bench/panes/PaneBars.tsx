@@ -117,11 +117,12 @@ function Views() {
 
 /** Overlay and checker, the same on both panes, and how the Board keeps itself. */
 export function BoardBar() {
+  const hasPatches = useBench((s) => s.patches.names.some(Boolean));
   return (
     <PaneBar
       title="Board"
       controls={[
-        { name: 'overlay', width: 164, show: () => <Overlays /> },
+        { name: 'overlay', width: hasPatches ? 226 : 164, show: () => <Overlays /> },
         { name: 'checker', width: 92, short: 28, show: (inShort) => <Checker inShort={inShort} /> },
         { name: 'places', width: 138, short: 24, show: (inShort) => <Places inShort={inShort} /> },
         { name: 'notches', width: 96, short: 24, show: (inShort) => <NotchSwitch inShort={inShort} /> },

@@ -1,7 +1,7 @@
 import { BufferAttribute, BufferGeometry } from 'three';
 import type { BenchStore } from '../../store/bench.ts';
 import { NO_UV } from '../../worker/protocol.ts';
-import { overlayNamed } from '../overlays/index.ts';
+import { overlayShown } from '../overlays/index.ts';
 import { drawnUv } from './drawnUv.ts';
 
 /** What a triangle is marked with: hidden, nothing, pointed at, selected. */
@@ -40,7 +40,7 @@ export function surfaceGeometry(onChange: () => void) {
   };
 
   function place(s: BenchStore): void {
-    const overlay = overlayNamed(s.overlay);
+    const overlay = overlayShown(s);
     const attribute = geometry.getAttribute('place') as BufferAttribute;
     if (!overlay) return;
     const smooth = s.byFace ? undefined : overlay.smooth(s);

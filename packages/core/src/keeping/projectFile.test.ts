@@ -11,6 +11,7 @@ import { openSession } from '../session/session.ts';
 import { keptFile, keptState, keptStates } from '../testing/kept.ts';
 import { cube, sheet } from '../testing/shapes.ts';
 import { type Project, readProject, writeProject } from './projectFile.ts';
+import { unsoundness } from './soundDocument.ts';
 
 const read = (bytes: Uint8Array) => readProject(bytes, 'x.hemproject');
 
@@ -165,6 +166,7 @@ describe('project files of earlier versions', () => {
       for (let i = done; i-- > 0; ) {
         document = applyPatch(document, inverse(acts[i].patch));
         expect(keptState(document)).toEqual(keptStates[i]);
+        expect(unsoundness(document)).toBeUndefined();
       }
       for (let i = 0; i < done; i++) document = applyPatch(document, acts[i].patch);
       expect(document).toEqual(project.document);

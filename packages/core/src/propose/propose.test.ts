@@ -10,8 +10,9 @@ import { faceNormal } from '../mesh/normals.ts';
 import { request } from '../operations/catalogue.ts';
 import { unattended } from '../progress.ts';
 import { answerQuestion } from '../questions/index.ts';
+import { edgesByRule } from '../seams/fromRules.ts';
 import { cuttable, meshOfShell } from '../surface/cutShell.ts';
-import { shellsAtEdges } from '../surface/shells.ts';
+import { shellsAtEdges, shellsFromSeams } from '../surface/shells.ts';
 import { verdictOf } from '../surface/verdict.ts';
 import { after, overlappingFaces } from '../testing/acts.ts';
 import { head, spikyBall } from '../testing/sculpts.ts';
@@ -97,6 +98,30 @@ describe('a proposal', () => {
     },
     60_000,
   );
+
+  it('draws less seam to what is laid smallest than to what is farthest', async () => {
+    // By distance alone the same heads want 6.1 √area, and the ball 10.9 (measured).
+    for (const [shell, most] of [
+      [head(20), 3.6],
+      [spikyBall(24), 9.4],
+    ] as const)
+      expect((await proposed(meshOfShell(shell))).told.length).toBeLessThan(most);
+  }, 60_000);
+
+  it('cuts out patches as they are, unless it is told not to', async () => {
+    const bare = documentOf(meshOfShell(head(14)));
+    const painted = await after(
+      bare,
+      request('paint-patch', { faces: Array.from({ length: 80 }, (_, f) => f), patch: 'new' }),
+    );
+    const borders = edgesByRule(painted, topologyOf(painted.model).links, 'patch', 0);
+    expect(borders.length).toBeGreaterThan(10);
+    const edges = async (patches: boolean) =>
+      new Set((await answerQuestion(painted, 'proposal', { patches }, context)).edges);
+    const [respecting, not] = [await edges(true), await edges(false)];
+    expect(borders.every((e) => respecting.has(e))).toBe(true);
+    expect(borders.every((e) => not.has(e))).toBe(false);
+  });
 
   it('wants less seam where more stretch is allowed', async () => {
     const mesh = meshOfShell(head(14));
@@ -282,6 +307,25 @@ describe('parting what lies on itself', () => {
     expect(edges).toHaveLength(4);
     expect(knife.cut(edges)).toBeUndefined();
     expect(separatingCut(ramp, knife, new Uint32Array(0), () => 1)).toEqual([]);
+  });
+
+  it('cuts no sliver off where the ends meet by a hair', () => {
+    const columns = 60;
+    const ring = wholeShell(
+      sheet(4, columns, (i, j) => {
+        const a = (2.1 * Math.PI * j) / columns;
+        return [(2 + i / 4) * Math.cos(a), 0.01 * j, -(2 + i / 4) * Math.sin(a)];
+      }),
+    );
+    const faults = flatFaults(ring, { most: 1.05, relaxSteps: 10 }, unattended.signal);
+    const knife = cuttable(ring);
+    const edges = separatingCut(ring, knife, faults?.overlaps ?? new Uint32Array(0), () => 1);
+    const seams = new Uint8Array(knife.links.joined.length);
+    for (const e of edges) seams[e] = 1;
+    const { shellCount, faceShell } = shellsFromSeams(knife.mesh, knife.links, seams);
+    expect(shellCount).toBe(2);
+    const one = faceShell.filter((s) => s === 0).length;
+    expect(Math.min(one, faceShell.length - one)).toBeGreaterThan(0.1 * faceShell.length);
   });
 });
 

@@ -3,10 +3,13 @@ import { mudSnail } from '../demo/mudSnail.ts';
 import { objOfParts } from '../demo/objText.ts';
 import { toadFerryman } from '../demo/toadFerryman.ts';
 import { openDocument, shellOf, shellsOf, topologyOf } from '../packages/core/src/document/document.ts';
+import { applyPatch } from '../packages/core/src/document/patch.ts';
 import { readModel } from '../packages/core/src/formats/readModel.ts';
 import { localJobs } from '../packages/core/src/jobs/index.ts';
 import { findEdge } from '../packages/core/src/mesh/connectivity.ts';
 import { type Model, modelFromMesh } from '../packages/core/src/mesh/model.ts';
+import { carryOut } from '../packages/core/src/operations/catalogue.ts';
+import { localContext } from '../packages/core/src/operations/localContext.ts';
 import { unattended } from '../packages/core/src/progress.ts';
 import { facesOfCluster, type Joins, normalClusters } from '../packages/core/src/propose/normalClusters.ts';
 import { predict } from '../packages/core/src/propose/predict.ts';
@@ -157,6 +160,13 @@ export async function ways(large: boolean): Promise<Table> {
       await work();
       return (performance.now() - start).toFixed(0);
     };
+    const ray = { origin: [0, 0.3, 9] as const, direction: [0, 0, -1] as const };
+    const pick = () => answerQuestion(document, 'pick-model', ray as never, context);
+    const ring = ringAround(mesh, links, Math.floor(last / 2));
+    let cut = document;
+    const act = async (operation: string, params: object) => {
+      cut = applyPatch(cut, (await carryOut(cut, { operation, params }, localContext)).patch);
+    };
     const through = (...vertices: number[]) =>
       answerQuestion(document, 'route', { through: vertices }, context);
     rows.push([
@@ -167,6 +177,11 @@ export async function ways(large: boolean): Promise<Table> {
       await timed(() => through(0, Math.floor(last / 3))),
       await timed(() => ringAround(mesh, links, Math.floor(last / 2))),
       await timed(() => answerQuestion(document, 'symmetry', { by: 'mirror' }, context)),
+      await timed(pick),
+      await timed(pick),
+      await timed(() => act('cut', { edges: ring })),
+      await timed(() => act('unfold', { shells: 'stale' })),
+      await timed(() => answerQuestion(cut, 'shifted-seam', { edges: ring, rows: 3 }, context)),
     ]);
   }
   return {
@@ -179,6 +194,11 @@ export async function ways(large: boolean): Promise<Table> {
       'the one after',
       'ring, one end',
       'symmetry',
+      'pick, first',
+      'pick, then',
+      'cut',
+      'flat again',
+      'shift',
     ],
     rows,
   };

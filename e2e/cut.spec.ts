@@ -1,6 +1,6 @@
 import { readFileSync } from 'node:fs';
 import { expect, type Page, test } from '@playwright/test';
-import { at, benchReady, dome, figure, idle, marked, openModel } from './hands.ts';
+import { at, benchReady, dome, figure, idle, marked, nearestMarked, openModel } from './hands.ts';
 
 /** A ball of triangles pushed about, mirrored in x = 0: a sculpt without loops. */
 function sculpt(rings = 28, sectors = 36): string {
@@ -293,9 +293,13 @@ test('patches are painted on both sides of the mirror, named, undone and cut out
 test('a seam is dragged to another place, and moved on by rows', async ({ page }) => {
   await openModel(page, 'dome.obj', dome(16, 32));
   await benchReady(page);
-  const [x, y] = await at(page, 'model', 0.5, 0.6);
-  await page.mouse.dblclick(x, y);
+  const middle = await at(page, 'model', 0.5, 0.6);
+  await page.mouse.dblclick(...middle);
   await expect.poll(() => edgesPicked(page)).toBeGreaterThan(8);
+  // Away from the panes, where nothing is pointed at that would be marked as well.
+  await page.mouse.move(600, 20);
+  await page.waitForTimeout(200);
+  const [x, y] = await nearestMarked(page, 'model', ...middle);
   await page.keyboard.press('a');
   await idle(page);
   const shells = await figure(page, 'shells');
@@ -303,7 +307,7 @@ test('a seam is dragged to another place, and moved on by rows', async ({ page }
   await page.keyboard.press('r');
   await page.mouse.move(x, y);
   await page.mouse.down();
-  await page.mouse.move(x + 22, y - 34, { steps: 5 });
+  await page.mouse.move(x + 8, y - 84, { steps: 6 });
   await expect(page.getByText(/faces change sides\.$/)).toBeVisible();
   await page.mouse.up();
   await idle(page);

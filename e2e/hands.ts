@@ -143,14 +143,33 @@ export async function onPost(
   return [box.x + (0.5 + 0.5 * x) * box.width, box.y + (0.5 - 0.5 * y) * box.height];
 }
 
-/** How many pixels of a pane are of the colour that marks what is selected and pointed at. */
-export async function marked(page: Page, pane: 'model' | 'board'): Promise<number> {
+/** Pixels of a pane that are of the colour that marks what is selected and pointed at, in the pane's own coordinates. */
+async function markedPixels(page: Page, pane: 'model' | 'board'): Promise<[number, number][]> {
   await drawn(page);
-  const { data, channels } = decode(await page.getByTestId(pane).screenshot());
-  let count = 0;
-  for (let i = 0; i < data.length; i += channels)
-    if (data[i] - data[i + 1] > 60 && data[i + 2] - data[i + 1] > 20) count++;
-  return count;
+  const { data, channels, width } = decode(await page.getByTestId(pane).screenshot());
+  const found: [number, number][] = [];
+  for (let i = 0, pixel = 0; i < data.length; i += channels, pixel++)
+    if (data[i] - data[i + 1] > 60 && data[i + 2] - data[i + 1] > 20)
+      found.push([pixel % width, Math.floor(pixel / width)]);
+  return found;
+}
+
+/** How many there are. */
+export const marked = async (page: Page, pane: 'model' | 'board'): Promise<number> =>
+  (await markedPixels(page, pane)).length;
+
+/** The one nearest to a place, both in pixels of the page. */
+export async function nearestMarked(
+  page: Page,
+  pane: 'model' | 'board',
+  x: number,
+  y: number,
+): Promise<[number, number]> {
+  const box = await page.getByTestId(pane).boundingBox();
+  if (!box) throw new Error(`no ${pane}`);
+  const pixels = (await markedPixels(page, pane)).map(([u, v]): [number, number] => [box.x + u, box.y + v]);
+  const far = ([u, v]: [number, number]) => Math.hypot(u - x, v - y);
+  return pixels.reduce((best, each) => (far(each) < far(best) ? each : best));
 }
 
 /** The middle of a ring edge in front. */

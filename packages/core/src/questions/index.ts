@@ -29,6 +29,7 @@ import { ruleEdges } from './ruleEdges.ts';
 import { shiftedSeam } from './shiftedSeam.ts';
 import { skyLight } from './skyLight.ts';
 import { symmetry } from './symmetry.ts';
+import { widenedDart } from './widenedDart.ts';
 
 /** Every question. */
 export const QUESTIONS = [
@@ -57,6 +58,7 @@ export const QUESTIONS = [
   exportFile,
   skyLight,
   shiftedSeam,
+  widenedDart,
 ] as const;
 
 type AnyQuestion = (typeof QUESTIONS)[number];

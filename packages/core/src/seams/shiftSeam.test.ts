@@ -8,8 +8,9 @@ import { request } from '../operations/catalogue.ts';
 import { edgeLength, shortestPath } from '../select/shortestPath.ts';
 import { meshOfShell } from '../surface/cutShell.ts';
 import { after } from '../testing/acts.ts';
-import { sheet, tube } from '../testing/shapes.ts';
+import { sheet, tube, wholeShell } from '../testing/shapes.ts';
 import { shiftSeam } from './shiftSeam.ts';
+import { widenDart } from './widenDart.ts';
 
 const opened = (mesh: Mesh) => openDocument(modelFromMesh('test', mesh));
 const modelOf = (document: HemDocument) => ({
@@ -159,5 +160,34 @@ describe('shifting a seam', () => {
     const now = await after(cut, request('shift-seam', { edges: way, rows: 2 }));
     expect(shellsOf(now).shellCount).toBe(1);
     expect(now.stale.includes(1)).toBe(true);
+  });
+});
+
+describe('a widened dart', () => {
+  it('is two lines from its pivot that leave a gusset of the angle asked for', () => {
+    // A square of 24 × 24 triangles pairs; the dart runs from its middle to the middle of a side.
+    const plate = opened(meshOfShell(wholeShell(sheet(24, 24, (i, j) => [j, i, 0]))));
+    const dart = line(
+      plate,
+      Array.from({ length: 13 }, (_, k) => 25 * k + 12),
+    );
+    const { links } = topologyOf(plate.model);
+    const edges = widenDart(modelOf(plate), dart, Math.tan(Math.PI / 8));
+    const seams = plate.seams.slice();
+    for (const e of edges) seams[e] = 1;
+    const { shellCount, faceShell } = shellsOf({ ...plate, seams });
+    expect(shellCount).toBe(2);
+    const sizes = [0, 1].map((s) => faceShell.filter((own) => own === s).length).sort((a, b) => a - b);
+    // A triangle of height 12 and, with 22.5° to either side, of base 2 × 12 × 0.414: 59.6 squares, two triangles each.
+    expect(sizes[0] / 2).toBeGreaterThan(50);
+    expect(sizes[0] / 2).toBeLessThan(70);
+    // They meet at the pivot, as near as edges come.
+    const { positions: p } = plate.model.mesh;
+    const apart = edges.map((e) => {
+      const v = 3 * links.edgeVertices[2 * e];
+      return Math.hypot(p[v] - 12, p[v + 1] - 12);
+    });
+    expect(Math.min(...apart)).toBeLessThan(2.3);
+    expect(() => widenDart(modelOf(plate), dart.slice(2, 5), 0.3)).toThrow('Only a dart can be widened');
   });
 });

@@ -3,11 +3,11 @@ import type { Connectivity } from '../mesh/connectivity.ts';
 import type { Mesh } from '../mesh/mesh.ts';
 import { type Run, runsOfEdges } from '../select/orderedRun.ts';
 import { edgeLength } from '../select/shortestPath.ts';
-import { straightenPath } from '../select/straightenPath.ts';
 import { distanceFrom } from '../surface/distanceFrom.ts';
 import { rowsFrom } from '../surface/rowsFrom.ts';
 import type { Shell } from '../surface/shell.ts';
 import { facesOfShell, type ShellMap } from '../surface/shells.ts';
+import { straightRun } from './straightRun.ts';
 
 /** A model as it is cut. */
 export interface CutModel {
@@ -33,8 +33,6 @@ export interface ShiftedSeam {
 const SLACK = 1e-6;
 /** A free end follows until it is so near the level. */
 const REACHED = 0.85;
-/** How far, in edges, a way over triangles may leave the level to run straight. */
-const REACH = 1;
 
 /**
  * Moves a seam over, with what it is cut from kept in as many shells: the new one runs where all is equally far from the old, counted in
@@ -194,7 +192,7 @@ function moved(model: CutModel, run: Run, side: Side, at: Level): ShiftedSeam {
     distanceOf(way.vertices[i], way.edges[Math.min(i, way.edges.length - 1)]) >= REACHED * at.level;
   const cut = runsOfEdges(links, edge).flatMap((way) => {
     const level = side.tips.size > 0 ? withoutEnds(way, old, (i) => isThere(way, i)) : way;
-    return at.inRows || level.edges.length === 0 ? [...level.edges] : straight(model, level);
+    return at.inRows || level.edges.length === 0 ? [...level.edges] : straightRun(model, level);
   });
   if (cut.length === 0)
     throw new HemError('no-room', 'The seam cannot move so little: choose a place further off.');
@@ -254,40 +252,6 @@ function withoutEnds(
     vertices: vertices.slice(first, last + 1),
     closed: closed && first === 0,
   };
-}
-
-/** The same run without the zigzag of a level over triangles. Halves of a closed one are straightened in turn. */
-function straight({ mesh, links, seams }: CutModel, run: Run): number[] {
-  const isFree = (v: number): boolean => {
-    for (let i = links.vertexEdgeStart[v]; i < links.vertexEdgeStart[v + 1]; i++) {
-      const e = links.vertexEdges[i];
-      if (!links.joined[e] || seams[e]) return false;
-    }
-    return true;
-  };
-  const cost = (e: number) => (links.joined[e] && !seams[e] ? edgeLength(mesh, links, e) : Infinity);
-  const line = (start: number, edges: readonly number[]) =>
-    straightenPath(mesh, links, start, edges, cost, { reach: REACH, isFree });
-  if (!run.closed) return line(run.vertices[0], run.edges);
-  let edges = [...run.edges];
-  for (const turn of [0, 0.25]) {
-    const vertices = verticesAlong(links, run.vertices[0], edges);
-    const by = Math.floor(turn * edges.length);
-    const turned = [...edges.slice(by), ...edges.slice(0, by)];
-    const half = turned.length >> 1;
-    const middle = vertices[(by + half) % edges.length];
-    edges = [...line(vertices[by], turned.slice(0, half)), ...line(middle, turned.slice(half))];
-  }
-  return [...new Set(edges)];
-}
-
-function verticesAlong({ edgeVertices }: Connectivity, start: number, edges: readonly number[]): number[] {
-  const vertices = [start];
-  for (const e of edges) {
-    const v = vertices[vertices.length - 1];
-    vertices.push(edgeVertices[2 * e] + edgeVertices[2 * e + 1] - v);
-  }
-  return vertices;
 }
 
 /** Faces of a side that can be reached from its run without crossing a seam or the new one; none where that is the whole shell. */

@@ -1,5 +1,7 @@
+import type { ToldDart } from '@blunt-hem/core/questions/darts';
 import { IconTriangleInverted } from '@tabler/icons-react';
-import { Button } from 'antd';
+import { Button, Slider } from 'antd';
+import { useState } from 'react';
 import { afterPick, fail, hint, note } from '../../store/acts.ts';
 import { useBench } from '../../store/bench.ts';
 import { select } from '../../store/select.ts';
@@ -48,15 +50,53 @@ function Darts() {
   if (darts === undefined) return <p className="rail-text">Click where the texture pulls.</p>;
   if (darts === 'tried') return <p className="rail-text">Being tried …</p>;
   return (
-    <ul className="dart-list">
-      {darts.map(({ edges, l2, angleMean }) => (
-        <li key={edges.join(' ')}>
-          <Button size="small" type="text" onClick={() => select('edges', edges, 'only')}>
-            {edges.length} {edges.length === 1 ? 'edge' : 'edges'}, L2 {l2.toFixed(2)}, {angleMean.toFixed(1)}
-            °
-          </Button>
-        </li>
-      ))}
-    </ul>
+    <>
+      <ul className="dart-list">
+        {darts.map(({ edges, l2, angleMean }) => (
+          <li key={edges.join(' ')}>
+            <Button size="small" type="text" onClick={() => select('edges', edges, 'only')}>
+              {edges.length} {edges.length === 1 ? 'edge' : 'edges'}, L2 {l2.toFixed(2)},{' '}
+              {angleMean.toFixed(1)}°
+            </Button>
+          </li>
+        ))}
+      </ul>
+      {darts.length > 0 && <Widen darts={darts} />}
+    </>
+  );
+}
+
+/** How wide, as a part of the way from the pivot; 0 for a plain cut. */
+function Widen({ darts }: { readonly darts: readonly ToldDart[] }) {
+  const [width, setWidth] = useState(0);
+  const [dart, setDart] = useState(darts[0]);
+  const widen = async (part: number): Promise<void> => {
+    try {
+      // What was picked last of those that were tried is widened.
+      const { edges } = useBench.getState();
+      const picked = darts.find((each) => each.edges.every((e) => edges.has(e))) ?? dart;
+      setDart(picked);
+      const lines =
+        part > 0 ? await ask('widened-dart', { edges: [...picked.edges], width: part }) : picked.edges;
+      if (lines) select('edges', lines, 'only');
+    } catch (error) {
+      fail(error);
+    }
+  };
+  return (
+    <div className="rail-slider">
+      <span>Slit</span>
+      <Slider
+        min={0}
+        max={0.6}
+        step={0.05}
+        value={width}
+        tooltip={{ open: false }}
+        onChange={setWidth}
+        onChangeComplete={(part) => void widen(part)}
+        ariaLabelForHandle="Widened to an opening"
+      />
+      <span>Open</span>
+    </div>
   );
 }

@@ -9,7 +9,7 @@ import {
 } from '../../document/document.ts';
 import { applyPatch, type Change, markChange, type Patch } from '../../document/patch.ts';
 import { indices, number, optional, record, type Taken, whole } from '../../params.ts';
-import { type Shift, type ShiftedSeam, shiftSeam as shifted } from '../../seams/shiftSeam.ts';
+import { type CutModel, type Shift, type ShiftedSeam, shiftSeam as shifted } from '../../seams/shiftSeam.ts';
 import { signedArea } from '../../surface/flatArea.ts';
 import { restTriangles } from '../../surface/restTriangles.ts';
 import { extractShell } from '../../surface/shell.ts';
@@ -55,18 +55,18 @@ export const shiftSeam = operation({
   },
 });
 
+/** A document as a model that is cut. */
+export const cutModel = (document: HemDocument): CutModel => ({
+  ...topologyOf(document.model),
+  seams: document.seams,
+  shells: shellsOf(document),
+  shell: (s: number) => shellOf(document, s),
+});
+
 /** What shifting the seam would change. */
 export function shiftOf(document: HemDocument, { edges, to, rows }: Taken<typeof params>): ShiftedSeam {
   knownEdges(document, edges);
-  const { mesh, links } = topologyOf(document.model);
-  const model = {
-    mesh,
-    links,
-    seams: document.seams,
-    shells: shellsOf(document),
-    shell: (s: number) => shellOf(document, s),
-  };
-  return shifted(model, edges, (to === undefined ? { rows } : { to }) as Shift);
+  return shifted(cutModel(document), edges, (to === undefined ? { rows } : { to }) as Shift);
 }
 
 /** The strip laid to the shell that it goes to, all else where it was; undefined where it has nothing to be laid to, or would fold. */

@@ -71,6 +71,7 @@ function Widen({ darts }: { readonly darts: readonly ToldDart[] }) {
   const [width, setWidth] = useState(0);
   const [dart, setDart] = useState(darts[0]);
   const widen = async (part: number): Promise<void> => {
+    useBench.setState({ notice: undefined });
     try {
       // What was picked last of those that were tried is widened.
       const { edges } = useBench.getState();

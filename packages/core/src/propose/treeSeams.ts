@@ -25,9 +25,10 @@ const RELAX_STEPS = 8;
 const MOST_CUTS = 60;
 
 /**
- * Seams as a tree that joins tips, the places farthest from one another and from the border, by ways that cost least, one after the other until
- * the surface laid flat stretches no more than is allowed (Sheffer, Hart 2002, with farthest points in the place of their curvature); then what
- * lies on itself is parted, and what still stretches is darted. Of a surface that is its own image, so is the tree.
+ * Seams as a tree that joins tips by ways that cost least, one after the other until the surface laid flat stretches no more than is allowed
+ * (Sheffer, Hart 2002). A tip is the place that a conformal map lays smallest (`conformalShrinking`, in the place of their curvature), and until there is one
+ * to lay flat, the place farthest from the border and the tree. Then what lies on itself is parted, and what still stretches is darted. Of a
+ * surface that is its own image, so is the tree.
  *
  * @param costs  what a seam along each edge costs
  * @param most  L2 stretch that no shell may exceed

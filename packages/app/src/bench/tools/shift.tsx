@@ -35,7 +35,7 @@ export const shift: Tool = {
       return (
         <p className="rail-text">
           {shifting.edges.length === 0
-            ? 'There is no room.'
+            ? 'It cannot run there.'
             : `${shifting.faces.toLocaleString('en-GB')} faces change sides.`}
         </p>
       );

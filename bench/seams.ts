@@ -16,7 +16,7 @@ import { predict } from '../packages/core/src/propose/predict.ts';
 import { answerQuestion } from '../packages/core/src/questions/index.ts';
 import { borderOfFaces } from '../packages/core/src/select/borderOfFaces.ts';
 import { ringAround } from '../packages/core/src/select/ringAround.ts';
-import { edgeLength } from '../packages/core/src/select/shortestPath.ts';
+import { edgeLength, shortestPath } from '../packages/core/src/select/shortestPath.ts';
 import { meshOfShell } from '../packages/core/src/surface/cutShell.ts';
 import { glove, head, tentacle } from '../packages/core/src/testing/sculpts.ts';
 import { count, seconds, type Table } from './table.ts';
@@ -162,7 +162,12 @@ export async function ways(large: boolean): Promise<Table> {
     };
     const ray = { origin: [0, 0.3, 9] as const, direction: [0, 0, -1] as const };
     const pick = () => answerQuestion(document, 'pick-model', ray as never, context);
-    const ring = ringAround(mesh, links, Math.floor(last / 2));
+    // Within the shell, away from its border.
+    const ends = [0.45, 0.5].map((part) => Math.floor(part * last));
+    const way = shortestPath(links, ends[0], ends[1], (e) =>
+      links.joined[e] ? edgeLength(mesh, links, e) : Infinity,
+    );
+    const slit = way.edgesTo(ends[1]);
     let cut = document;
     const act = async (operation: string, params: object) => {
       cut = applyPatch(cut, (await carryOut(cut, { operation, params }, localContext)).patch);
@@ -179,9 +184,9 @@ export async function ways(large: boolean): Promise<Table> {
       await timed(() => answerQuestion(document, 'symmetry', { by: 'mirror' }, context)),
       await timed(pick),
       await timed(pick),
-      await timed(() => act('cut', { edges: ring })),
+      await timed(() => act('cut', { edges: slit })),
       await timed(() => act('unfold', { shells: 'stale' })),
-      await timed(() => answerQuestion(cut, 'shifted-seam', { edges: ring, rows: 3 }, context)),
+      await timed(() => answerQuestion(cut, 'shifted-seam', { edges: [...slit], rows: 3 }, context)),
     ]);
   }
   return {

@@ -101,6 +101,12 @@ function someAct(document: HemDocument, random: () => number): [name: string, pa
       const first = some(seams.length);
       return ['sew', { edges: seams.slice(first, first + 1 + some(12)) }];
     },
+    () => {
+      const seams = [...document.seams.keys()].filter((e) => document.seams[e]);
+      const run = edgeLoop(mesh, links, seams[some(seams.length)] ?? edge, document.seams);
+      return ['shift-seam', { edges: run, rows: random() < 0.5 ? 1 + some(3) : -1 - some(3) }];
+    },
+    () => ['paint-patch', { faces: [face], patch: random() < 0.5 ? 'new' : 'none' }],
     () => ['open-pieces', {}],
     () => ['unfold', { method: 'conformal' }],
     () => ['unfold', { method: 'angle-based' }],
@@ -134,7 +140,7 @@ function faultOf(document: HemDocument): string | undefined {
 }
 
 /** All that an artist can see of a document, to be compared; no number stands for itself. */
-const bytesOf = ({ model: { mesh }, seams, uvSets }: HemDocument): string =>
-  [mesh.positions, mesh.cornerVertex, seams, ...uvSets.map(({ uv }) => uv)]
+const bytesOf = ({ model: { mesh }, seams, patches, uvSets }: HemDocument): string =>
+  [mesh.positions, mesh.cornerVertex, seams, patches, ...uvSets.map(({ uv }) => uv)]
     .map((list) => list.join(','))
     .join(';');

@@ -1,5 +1,4 @@
 import { Button, Checkbox } from 'antd';
-import * as Comlink from 'comlink';
 import { saveAs } from 'file-saver';
 import { useEffect, useState } from 'react';
 import { megabytes } from '../storage/limits.ts';
@@ -34,7 +33,7 @@ export function Keeping({ projects, showing, tell }: KeepingProps) {
   };
   const backUp = () =>
     showing('Backing up the Rack…', async (report) => {
-      const { file, losses } = unwrap(await bench.backUp(Comlink.proxy(report)));
+      const { file, losses } = unwrap(await bench.backUp(report));
       const now = Date.now();
       saveAs(file, `Rack ${new Date(now).toISOString().slice(0, 10)}.hemrack`);
       rememberBackup(now);

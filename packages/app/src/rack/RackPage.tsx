@@ -7,6 +7,7 @@ import { useDropzone } from 'react-dropzone';
 import { Link, useNavigate } from 'react-router';
 import { ArtistError, bench, unwrap } from '../store/worker.ts';
 import type { Restored } from '../worker/protocol.ts';
+import { reporting } from '../worker/reporting.ts';
 import type { Pending } from './KeepOrDiscard.tsx';
 import { type Problem, ProjectCard } from './ProjectCard.tsx';
 import { demosAdded, rememberDemos } from './preferences.ts';
@@ -43,7 +44,7 @@ export function RackPage() {
     setNote(undefined);
     setWorking(text);
     try {
-      await work(setPart);
+      await reporting(setPart, work);
     } catch (error) {
       setProblem({ sentence: (error as Error).message });
     } finally {
@@ -90,7 +91,7 @@ export function RackPage() {
     if (/\.hemrack$/i.test(name)) {
       void showing(`Putting back ${name}…`, async (report) => {
         report(0);
-        const answer = await bench.restore(files[0], Comlink.proxy(report));
+        const answer = await bench.restore(files[0], report);
         if (answer) setNote(putBack(unwrap(answer)));
       });
       return;
@@ -107,7 +108,7 @@ export function RackPage() {
           opened,
           opened.map(({ bytes }) => bytes.buffer),
         ),
-        Comlink.proxy(report),
+        report,
       );
       if (!answer) return;
       const { uvSets, faces, mayLie, loss } = unwrap(answer);

@@ -1,4 +1,4 @@
-import * as Comlink from 'comlink';
+import { reporting } from '../worker/reporting.ts';
 import { notify } from './acts.ts';
 import { useBench } from './bench.ts';
 import { bench } from './worker.ts';
@@ -14,7 +14,7 @@ export async function examine(): Promise<void> {
   const report = (fraction: number) => {
     if (isThis()) useBench.setState({ examining: fraction });
   };
-  const health = await bench.examine(tolerance, Comlink.proxy(report));
+  const health = await reporting(report, (report) => bench.examine(tolerance, report));
   if (!isThis()) return;
   useBench.setState({ health, examining: undefined });
   const { stage, undoable } = useBench.getState();

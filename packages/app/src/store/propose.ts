@@ -1,5 +1,5 @@
 import type { AskedOf } from '@blunt-hem/core/questions/index';
-import * as Comlink from 'comlink';
+import { reporting } from '../worker/reporting.ts';
 import { fail, note, perform } from './acts.ts';
 import { useBench } from './bench.ts';
 import { namesOfChosen, select } from './select.ts';
@@ -16,18 +16,13 @@ export async function propose(
   const names = namesOfChosen();
   useBench.setState({ proposal: undefined, proposing: 0, notice: undefined });
   try {
-    const report = (fraction: number) => useBench.setState({ proposing: fraction });
+    const symmetric =
+      symmetryBy === 'mirror' || symmetryBy === 'turn' || symmetryBy === 'off' ? 'auto' : symmetryBy;
+    const faces = names.length > 0 ? names : undefined;
     const found = unwrap(
-      await bench.ask(
-        'proposal',
-        {
-          ...asked,
-          symmetric:
-            symmetryBy === 'mirror' || symmetryBy === 'turn' || symmetryBy === 'off' ? 'auto' : symmetryBy,
-          view: lookedAt,
-          faces: names.length > 0 ? names : undefined,
-        },
-        Comlink.proxy(report),
+      await reporting(
+        (fraction: number) => useBench.setState({ proposing: fraction }),
+        (report) => bench.ask('proposal', { ...asked, symmetric, view: lookedAt, faces }, report),
       ),
     );
     if (!found || useBench.getState().model !== model) return;

@@ -4,6 +4,7 @@ import type { JobInput, JobName, JobOutput, Jobs } from '@blunt-hem/core/jobs/in
 import { type Context, unattended } from '@blunt-hem/core/progress';
 import * as Comlink from 'comlink';
 import type { JobApi } from './jobWorker.ts';
+import { reporting } from './reporting.ts';
 
 /** How often a stop flag is brought up to date, milliseconds. */
 const WATCH = 15;
@@ -76,7 +77,7 @@ export function workerPool(width = poolWidth()): Jobs & { start(): void; warm():
       let alive = true;
       try {
         const answer = await Promise.race([
-          crew.api.run(name, input, stop, Comlink.proxy(context.report)),
+          reporting(context.report, (report) => crew.api.run(name, input, stop, report)),
           crew.death,
         ]);
         if ('ok' in answer) return answer.ok as JobOutput<N>;

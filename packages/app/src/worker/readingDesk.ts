@@ -8,6 +8,7 @@ import * as Comlink from 'comlink';
 import type { BackedUp } from '../storage/backup.ts';
 import type { Answer, OpenedFile, ReadFile } from './protocol.ts';
 import type { FileContent, ReaderApi } from './readerWorker.ts';
+import { reporting } from './reporting.ts';
 
 /** Has files read in a worker of their own: whoever has had enough ends it. */
 export function readingDesk() {
@@ -41,7 +42,7 @@ export function readingDesk() {
     ): Promise<Answer<ReadFile> | undefined> {
       const bytes = files.map((file) => file.bytes.buffer as ArrayBuffer);
       const result = await withReader(files[0].name, (reader) =>
-        reader.read(Comlink.transfer(files as OpenedFile[], bytes), Comlink.proxy(report)),
+        reporting(report, (report) => reader.read(Comlink.transfer(files as OpenedFile[], bytes), report)),
       );
       if (!result || 'failure' in result) return result;
       waiting = result.ok;
@@ -62,7 +63,9 @@ export function readingDesk() {
       take: (project: BackedUp<Project>) => Promise<void>,
       report: (fraction: number) => void,
     ): Promise<Answer<readonly string[]> | undefined> =>
-      withReader(file.name, (reader) => reader.readBackup(file, Comlink.proxy(take), Comlink.proxy(report))),
+      withReader(file.name, (reader) =>
+        reporting(report, (report) => reader.readBackup(file, Comlink.proxy(take), report)),
+      ),
     cancel: () => cancel(),
     /** The project that what was read last makes; it waits on until `done`. */
     taken(keepUvs: boolean, upAxis: number): Project {

@@ -1,8 +1,8 @@
 import type { FoundSymmetry } from '@blunt-hem/core/jobs/symmetry';
-import type { ToldDart } from '@blunt-hem/core/questions/darts';
 import type { AnswerOf } from '@blunt-hem/core/questions/index';
 import type { Proposal } from '@blunt-hem/core/questions/proposal';
 import type { SymmetryChoice } from '@blunt-hem/core/questions/symmetry';
+import type { ToldCut } from '@blunt-hem/core/questions/toldCut';
 import type { View } from '@blunt-hem/core/surface/viewExposure';
 
 /** A place that a route leads through. */
@@ -32,7 +32,7 @@ export interface CuttingSlice {
   /** From where the model is going to be looked at. */
   readonly lookedAt: View;
   /** Darts from the place that was pointed at; undefined while none was. */
-  readonly darts: readonly ToldDart[] | 'tried' | undefined;
+  readonly darts: readonly ToldCut[] | 'tried' | undefined;
   /** Where a seam under the hand would run, and the faces that would change sides. */
   readonly shifting: AnswerOf<'shifted-seam'> | undefined;
   readonly proposal: Proposal | undefined;

@@ -100,7 +100,7 @@ async function wantedCuts(session: Session): Promise<object[]> {
     const cut = await session.ask('best-cut', { face: firstFace });
     if (!cut || cut.edges.length === 0) continue;
     const edges = cut.edges.map((e) => [edgeVertices[2 * e], edgeVertices[2 * e + 1]]);
-    found.push({ shell: s, l2: cut.l2, angleMean: cut.angleMean, edges });
+    found.push({ ...cut, shell: s, edges });
   }
   return found;
 }

@@ -3,10 +3,10 @@ import { faceCount, type Mesh } from '../mesh/mesh.ts';
 import { triangulate } from '../mesh/triangulate.ts';
 import type { Context } from '../progress.ts';
 import { openShell } from '../seams/openShell.ts';
+import type { CoarseSurface } from '../surface/coarseSurface.ts';
 import { extractShell, faceTriangleStart, shellFromTriangles } from '../surface/shell.ts';
 import { facesOfShell, shellsFromSeams } from '../surface/shells.ts';
 import { verdictOf } from '../surface/verdict.ts';
-import type { CoarseSurface } from './coarseSurface.ts';
 import { layFlat } from './layFlat.ts';
 import { facesOfCluster, type Joins, normalClusters } from './normalClusters.ts';
 

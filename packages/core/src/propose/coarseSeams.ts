@@ -1,9 +1,9 @@
 import { faceCount } from '../mesh/mesh.ts';
 import type { Context } from '../progress.ts';
 import { edgeLength } from '../select/shortestPath.ts';
+import type { CoarseSurface } from '../surface/coarseSurface.ts';
 import { facesOfShell, shellsFromSeams } from '../surface/shells.ts';
 import { clusterSeams } from './clusterSeams.ts';
-import type { CoarseSurface } from './coarseSurface.ts';
 import { type SeamRun, seamRuns } from './seamRuns.ts';
 import { sewWhileFlat } from './sewWhileFlat.ts';
 import { treeSeams } from './treeSeams.ts';

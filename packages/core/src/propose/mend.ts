@@ -1,9 +1,9 @@
 import { findEdge } from '../mesh/connectivity.ts';
 import { type Context, heedStop } from '../progress.ts';
 import { bestCut } from '../seams/bestCut.ts';
+import type { CoarseSurface } from '../surface/coarseSurface.ts';
 import { cuttable } from '../surface/cutShell.ts';
 import { shellFromTriangles } from '../surface/shell.ts';
-import type { CoarseSurface } from './coarseSurface.ts';
 import { type FlatFaults, flatFaults } from './layFlat.ts';
 import { separatingCut } from './separatingCut.ts';
 

@@ -1,8 +1,8 @@
 import { measureStretch } from '../measure/stretch.ts';
 import type { Context } from '../progress.ts';
-import { type Shell, shellFromTriangles } from '../surface/shell.ts';
+import { likeShell } from '../surface/coarseSurface.ts';
+import type { Shell } from '../surface/shell.ts';
 import { verdictOf } from '../surface/verdict.ts';
-import { coarseSurface } from './coarseSurface.ts';
 import { laidOut, overlapsOf } from './layFlat.ts';
 
 /** What a shell would be like, unfolded and relaxed. */
@@ -20,11 +20,7 @@ const MOST_TRIANGLES = 20_000;
 /** @throws StoppedError */
 export function predict(shell: Shell, { signal }: Pick<Context, 'signal'>): Predicted {
   if (!verdictOf(shell).canUnfold) return { area: 0 };
-  let piece = shell;
-  if (shell.triangles.length > 3 * MOST_TRIANGLES) {
-    const { mesh } = coarseSurface(shell, MOST_TRIANGLES, signal);
-    piece = shellFromTriangles(mesh.positions, mesh.cornerVertex);
-  }
+  const piece = likeShell(shell, MOST_TRIANGLES, signal);
   const uv = laidOut(piece, signal);
   const { area, l2, linf } = measureStretch(piece, uv);
   return { area, l2, linf, liesOnItself: overlapsOf(piece, uv, 1).length > 0 };

@@ -1,6 +1,5 @@
 import { shellOf, shellsOf, topologyOf } from '../document/document.ts';
 import { HemError } from '../errors.ts';
-import { findEdge } from '../mesh/connectivity.ts';
 import { RELAX_STEPS } from '../operations/cut/reflatten.ts';
 import { knownFaces } from '../operations/known.ts';
 import { record, whole } from '../params.ts';
@@ -8,13 +7,7 @@ import { facesOfShell } from '../surface/shells.ts';
 import { verdictOf } from '../surface/verdict.ts';
 import { exposuresOf } from './exposures.ts';
 import { question } from './question.ts';
-
-/** A dart, and the stretch of its shell after it. */
-export interface ToldDart {
-  readonly edges: readonly number[];
-  readonly l2: number;
-  readonly angleMean: number;
-}
+import { type ToldCut, toldCut } from './toldCut.ts';
 
 /** Darts from a place: what each would bring, the best first; none where the place lies on a border, or no cut helps. */
 export const darts = question({
@@ -24,8 +17,8 @@ export const darts = question({
     face: whole(),
     vertex: whole(),
   }),
-  async answer(document, { face, vertex }, context): Promise<readonly ToldDart[]> {
-    const { mesh, links } = topologyOf(document.model);
+  async answer(document, { face, vertex }, context): Promise<readonly ToldCut[]> {
+    const { mesh } = topologyOf(document.model);
     knownFaces(mesh, [face]);
     const shells = shellsOf(document);
     const s = shells.faceShell[face];
@@ -44,12 +37,6 @@ export const darts = question({
       { shell, place, exposure, options: { relaxSteps: relaxed ? RELAX_STEPS : 0 } },
       context,
     );
-    return found.map(({ edges, l2, angleMean }) => ({
-      edges: Array.from({ length: edges.length / 2 }, (_, i) =>
-        findEdge(links, vertexOf(edges[2 * i]), vertexOf(edges[2 * i + 1])),
-      ),
-      l2,
-      angleMean,
-    }));
+    return found.map((cut) => toldCut(document, shell, cut));
   },
 });

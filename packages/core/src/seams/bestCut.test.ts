@@ -27,6 +27,14 @@ describe('the best single cut', () => {
     expect(sleeve?.angleMean).toBeLessThan(0.01);
   });
 
+  it('tells of a large shell by a coarser one, and that it does', () => {
+    const cone = bestCut(horn(100, 60, 50), unattended, { relaxSteps: 10 });
+    expect(cone?.isRough).toBe(true);
+    expect(cone?.edges).toHaveLength(2 * 100);
+    expect(cone?.l2).toBeLessThan(1.02);
+    expect(bestCut(horn(40, 12, 20), unattended)?.isRough).toBe(false);
+  });
+
   it('finds none on what lies flat already', () => {
     expect(bestCut(wholeShell(sheet(8, 8, (i, j) => [j, i, 0])), unattended)).toBeUndefined();
   });

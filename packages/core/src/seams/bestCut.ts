@@ -2,6 +2,7 @@ import { measureStretch } from '../measure/stretch.ts';
 import { type Context, heedStop } from '../progress.ts';
 import { relax } from '../relax/relax.ts';
 import { borders } from '../surface/borders.ts';
+import { likeShell } from '../surface/coarseSurface.ts';
 import { cuttable } from '../surface/cutShell.ts';
 import type { Shell } from '../surface/shell.ts';
 import { type Method, unfoldShell } from '../unfold/unfold.ts';
@@ -9,6 +10,9 @@ import { singleCuts } from './singleCuts.ts';
 
 /** A cut helps when it leaves less than this part of the stretch. */
 const HELPS = 0.99;
+/** Larger shells are told of by coarser ones: laid flat a dozen times as they are, they would take minutes. */
+const MOST_TRIANGLES = 10_000;
+const ENOUGH_TRIANGLES = 5000;
 
 export interface BestCut {
   /** Two shell vertices an edge, from one end of the cut to the other. */
@@ -16,6 +20,8 @@ export interface BestCut {
   /** Of the shell laid flat anew along the cut. */
   readonly l2: number;
   readonly angleMean: number;
+  /** Whether the figures are those of a coarser shell. */
+  readonly isRough: boolean;
 }
 
 export interface BestCutOptions {
@@ -26,7 +32,7 @@ export interface BestCutOptions {
 
 /**
  * The single cut after which a shell stretches least, with its stretch: each of `singleCuts` is made and the shell laid flat along it,
- * so what is told is no guess but what comes out.
+ * so what is told is no guess but what comes out. Of more than 10 000 triangles a coarser shell is laid flat, cut alike.
  *
  * @returns undefined where no cut lowers the stretch of the shell as it is
  * @throws StoppedError
@@ -54,8 +60,12 @@ export function triedCuts(
   { method = 'conformal', relaxSteps = 0 }: BestCutOptions = {},
 ): BestCut[] {
   const silent: Context = { signal: context.signal, report: () => undefined };
+  const isRough = shell.triangles.length > 3 * MOST_TRIANGLES;
+  const tryable = (piece: Shell): Shell =>
+    isRough ? likeShell(piece, ENOUGH_TRIANGLES, context.signal) : piece;
   const flattened = (piece: Shell): Float64Array => unfoldShell(piece, method, silent).uv;
-  const now = measureStretch(shell, flattened(shell)).l2;
+  const uncut = tryable(shell);
+  const now = measureStretch(uncut, flattened(uncut)).l2;
   const tried: {
     readonly piece: Shell;
     readonly uv: Float64Array;
@@ -65,8 +75,9 @@ export function triedCuts(
   cuts.forEach((edges, i) => {
     heedStop(context.signal);
     context.report({ fraction: (i + 1) / (cuts.length + 1) });
-    const piece = cut(edges);
-    if (!piece) return;
+    const whole = cut(edges);
+    if (!whole) return;
+    const piece = tryable(whole);
     const uv = flattened(piece);
     const { l2 } = measureStretch(piece, uv);
     if (l2 < HELPS * now) tried.push({ piece, uv, edges, l2 });
@@ -78,6 +89,7 @@ export function triedCuts(
       const relaxed = relaxSteps > 0 ? relax(piece, uv, { steps: relaxSteps }, silent).uv : uv;
       const { l2, angleMean } = measureStretch(piece, relaxed);
       const ends = edges.flatMap((e) => [links.edgeVertices[2 * e], links.edgeVertices[2 * e + 1]]);
-      return { edges: Uint32Array.from(ends), l2, angleMean };
-    });
+      return { edges: Uint32Array.from(ends), l2, angleMean, isRough };
+    })
+    .sort((a, b) => a.l2 - b.l2);
 }

@@ -7,12 +7,20 @@ export interface Run {
   readonly closed: boolean;
 }
 
-/** Some edges as runs, each as long as it goes on without a fork. */
-export function runsOfEdges({ edgeVertices }: Connectivity, edges: Iterable<number>): Run[] {
+/**
+ * Some edges as runs, each as long as it goes on without a fork.
+ *
+ * @param isFixed  whether a vertex ends every run
+ */
+export function runsOfEdges(
+  { edgeVertices }: Connectivity,
+  edges: Iterable<number>,
+  isFixed: (vertex: number) => boolean = () => false,
+): Run[] {
   const at = new Map<number, number[]>();
   const left = new Set(edges);
   for (const e of left) for (const v of ends(e)) at.set(v, [...(at.get(v) ?? []), e]);
-  const isThrough = (v: number) => at.get(v)?.length === 2;
+  const isThrough = (v: number) => at.get(v)?.length === 2 && !isFixed(v);
   const runs: Run[] = [];
   // From ends and forks first; what is left then is closed.
   for (const start of [...at.keys()].filter((v) => !isThrough(v)))

@@ -52,11 +52,12 @@ export function BestCut({ row }: { readonly row: ShellRow }) {
 
 function Found({ found }: { readonly found: AnswerOf<'best-cut'> | undefined }) {
   if (!found) return 'Being tried …';
-  const { edges, l2, angleMean } = found;
+  const { edges, l2, angleMean, isRough } = found;
   if (l2 === undefined || angleMean === undefined) return 'None of those tried helps: it may want several.';
   return (
     <>
-      L2 {l2.toFixed(2)}, angle {angleMean.toFixed(1)}° with {edges.length} edges{' '}
+      L2 {isRough && 'about '}
+      {l2.toFixed(2)}, angle {angleMean.toFixed(1)}° with {edges.length} edges{' '}
       <Button
         size="small"
         onClick={() => {

@@ -1,4 +1,4 @@
-import type { ToldDart } from '@blunt-hem/core/questions/darts';
+import type { ToldCut } from '@blunt-hem/core/questions/toldCut';
 import { IconTriangleInverted } from '@tabler/icons-react';
 import { Button, Slider } from 'antd';
 import { useState } from 'react';
@@ -52,11 +52,11 @@ function Darts() {
   return (
     <>
       <ul className="dart-list">
-        {darts.map(({ edges, l2, angleMean }) => (
+        {darts.map(({ edges, l2, angleMean, isRough }) => (
           <li key={edges.join(' ')}>
             <Button size="small" type="text" onClick={() => select('edges', edges, 'only')}>
-              {edges.length} {edges.length === 1 ? 'edge' : 'edges'}, L2 {l2.toFixed(2)},{' '}
-              {angleMean.toFixed(1)}°
+              {edges.length} {edges.length === 1 ? 'edge' : 'edges'}, L2 {isRough && 'about '}
+              {l2.toFixed(2)}, {angleMean.toFixed(1)}°
             </Button>
           </li>
         ))}
@@ -67,7 +67,7 @@ function Darts() {
 }
 
 /** How wide, as a part of the way from the pivot; 0 for a plain cut. */
-function Widen({ darts }: { readonly darts: readonly ToldDart[] }) {
+function Widen({ darts }: { readonly darts: readonly ToldCut[] }) {
   const [width, setWidth] = useState(0);
   const [dart, setDart] = useState(darts[0]);
   const widen = async (part: number): Promise<void> => {

@@ -1,8 +1,8 @@
 import { type Connectivity, connectivity } from '../mesh/connectivity.ts';
 import type { Mesh } from '../mesh/mesh.ts';
 import type { Context } from '../progress.ts';
-import type { Shell } from '../surface/shell.ts';
 import { coarseTriangles } from './coarseTriangles.ts';
+import { type Shell, shellFromTriangles } from './shell.ts';
 
 /** A shell with fewer triangles, and where it has one its own mirror image. */
 export interface CoarseSurface {
@@ -32,7 +32,18 @@ export function coarseSurface(
 }
 
 /**
- * The same of a shell that is its own mirror image: one half is made coarser, and the other is its image.
+ * A shell as it is where it has few triangles; of a larger one a coarser shell, which stretches nearly alike.
+ *
+ * @throws StoppedError
+ */
+export function likeShell(shell: Shell, mostTriangles: number, signal?: Context['signal']): Shell {
+  if (shell.triangles.length <= 3 * mostTriangles) return shell;
+  const { mesh } = coarseSurface(shell, mostTriangles, signal);
+  return shellFromTriangles(mesh.positions, mesh.cornerVertex);
+}
+
+/**
+ * A coarser surface of a shell that is its own mirror image: one half is made coarser, and the other is its image.
  *
  * @param image  of each vertex of the shell; itself for those in the plane
  * @param isOurs  whether a triangle is of the half that leads

@@ -1,6 +1,6 @@
 import type { Context } from '../progress.ts';
-import { restTriangles } from '../surface/restTriangles.ts';
 import { coarsen } from '../unfold/coarsen.ts';
+import { restTriangles } from './restTriangles.ts';
 
 /**
  * Fewer triangles of even shape over some of the same vertices, of the same topology.

@@ -85,5 +85,5 @@ export type WhichShells = 'all' | 'stale' | readonly number[];
 const which: Param<WhichShells> = Joi.alternatives(Joi.string().valid('all', 'stale'), indices).required();
 export const whichShells = otherwise(which, 'all');
 
-/** The surface that is flattened: the model as it is, or as it renders when smoothed. */
-export const surfaceChoice = otherwise(choice('cage', 'smoothed'), 'cage');
+/** The surface that is flattened: the model as it is, or as it renders when smoothed; what the document says when absent. */
+export const surfaceChoice = optional(choice('cage', 'smoothed'));

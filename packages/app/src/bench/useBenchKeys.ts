@@ -5,13 +5,17 @@ import { STAGE_VIEWS } from './stages/index.ts';
 import { TOOLS, takeTool, toolNamed } from './tools/index.ts';
 
 /** What each key of the Bench does: stages by number, tools and commands by theirs. */
-const ACTS: Readonly<Record<string, () => void>> = {
+const ACTS: Readonly<Record<string, (held: boolean) => void>> = {
   ...Object.fromEntries(
     STAGE_VIEWS.map(({ name }, i) => [String(i + 1), () => useBench.setState({ stage: name })]),
   ),
   ...Object.fromEntries(TOOLS.map(({ name, key }) => [key, () => takeTool(name)])),
   ...Object.fromEntries(
-    COMMANDS.flatMap(({ key, act }) => (key ? [[key, () => act(useBench.getState())]] : [])),
+    COMMANDS.flatMap(({ key, act, tap, hold }) => {
+      if (!key) return [];
+      const once = tap ?? (() => act(useBench.getState()));
+      return [[key, (held: boolean) => (held && hold ? hold() : once())]];
+    }),
   ),
 };
 
@@ -37,8 +41,8 @@ const byTool = (key: string): boolean => toolNamed(useBench.getState().tool).key
 export function useBenchKeys(): void {
   useHotkeys(
     Object.keys(ACTS),
-    (_, { hotkey }) => {
-      if (!byTool(hotkey)) ACTS[hotkey]();
+    ({ repeat }, { hotkey }) => {
+      if (!byTool(hotkey)) ACTS[hotkey](repeat);
     },
     { ...ANYWHERE, preventDefault: true },
   );

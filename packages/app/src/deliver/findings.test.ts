@@ -8,6 +8,8 @@ const row: ShellRow = {
   unfolded: true,
   stale: false,
   relaxed: true,
+  method: 'conformal',
+  smoothed: false,
   folded: 0,
   box: [0, 0, 0.5, 0.5],
   verdict: { kind: 'flat', canUnfold: true, borderCount: 1, genus: 0, sentence: '' },

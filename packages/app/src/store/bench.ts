@@ -1,5 +1,6 @@
 import { create } from 'zustand';
 import { type CuttingSlice, cuttingSlice } from './cutting.ts';
+import { type FlatteningSlice, flatteningSlice } from './flattening.ts';
 import { type HealthSlice, healthSlice } from './health.ts';
 import { type MirrorSlice, mirrorSlice } from './mirror.ts';
 import { type PreviewSlice, previewSlice } from './preview.ts';
@@ -14,7 +15,8 @@ export type BenchStore = MirrorSlice &
   RunSlice &
   HealthSlice &
   PreviewSlice &
-  CuttingSlice;
+  CuttingSlice &
+  FlatteningSlice;
 
 export const useBench = create<BenchStore>()(() => ({
   ...mirrorSlice,
@@ -24,6 +26,7 @@ export const useBench = create<BenchStore>()(() => ({
   ...healthSlice,
   ...previewSlice,
   ...cuttingSlice,
+  ...flatteningSlice,
 }));
 
 /** Forgets one project before another is opened; how one looks at things stays. */

@@ -7,8 +7,15 @@ export interface PreviewSlice {
   readonly ghost: Ghost | undefined;
   /** A rectangle on the page under the hand: from x and y to x and y. */
   readonly band: readonly [number, number, number, number] | undefined;
+  /** The drawn vertex that a click would take. */
+  readonly aim: number | undefined;
   /** Where the hand has the selected shells, before they are dropped. */
   readonly dragged: UvMatrix | undefined;
 }
 
-export const previewSlice: PreviewSlice = { ghost: undefined, band: undefined, dragged: undefined };
+export const previewSlice: PreviewSlice = {
+  ghost: undefined,
+  band: undefined,
+  aim: undefined,
+  dragged: undefined,
+};

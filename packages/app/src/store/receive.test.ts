@@ -15,6 +15,8 @@ function state(faceShell: number[]): BenchState {
       faceShell: Uint32Array.from(faceShell),
       seams: none,
       seamBreaks: new Uint8Array(0),
+      pins: new Uint32Array(0),
+      stays: new Uint32Array(0),
       borders: none,
     },
     hidden: new Uint8Array(faceShell.length),

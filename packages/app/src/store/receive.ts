@@ -4,29 +4,32 @@ import { OF_THE_MESH } from './cutting.ts';
 
 /** A new mesh waits for the state that belongs to it. */
 let nextModel: ModelBuffers | undefined;
+let isSameMesh = false;
 
 /** Takes in what the worker says. Moving pictures go to the renderer alone. */
 export function receive(event: BenchEvent): void {
   switch (event.kind) {
     case 'model':
       nextModel = event.model;
+      isSameMesh = event.sameMesh === true;
       return;
     case 'state': {
       const { state } = event;
       const model = nextModel;
       nextModel = undefined;
+      const another = model !== undefined && !isSameMesh;
       useBench.setState((s) => ({
         ...state,
-        ...(model && {
-          model,
+        ...(model && { model, sky: undefined }),
+        ...(another && {
           health: undefined,
-          sky: undefined,
           ...OF_THE_MESH,
           edges: new Set<number>(),
           faces: new Set<number>(),
         }),
-        chosen: state.flat ? renumbered(s, state.flat.faceShell, model !== undefined) : s.chosen,
+        chosen: state.flat ? renumbered(s, state.flat.faceShell, another) : s.chosen,
         hover: undefined,
+        aim: undefined,
         // Another cut makes other shells of it.
         ...(state.flat && { darts: undefined }),
         // The true places take the place of the hand's.

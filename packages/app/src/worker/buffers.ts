@@ -1,4 +1,4 @@
-import { type HemDocument, shellsOf, topologyOf } from '@blunt-hem/core/document/document';
+import { type HemDocument, shellsOf, solidOf, topologyOf } from '@blunt-hem/core/document/document';
 import type { ShellFigures } from '@blunt-hem/core/document/figures';
 import { cornerNormals } from '@blunt-hem/core/formats/cornerNormals';
 import type { JobOutput } from '@blunt-hem/core/jobs/index';
@@ -27,12 +27,13 @@ export function modelBuffers(document: HemDocument): ModelBuffers {
   const { mesh, triangulation, links } = topologyOf(model);
   const { triangleCorners, triangleFace } = triangulation;
   const corner = cornerNormals(model);
+  const solid = solidOf(document);
   const positions = new Float32Array(3 * triangleCorners.length);
   const normals = new Int16Array(3 * triangleCorners.length);
   for (let i = 0; i < triangleCorners.length; i++) {
     const c = triangleCorners[i];
     for (let k = 0; k < 3; k++) {
-      positions[3 * i + k] = mesh.positions[3 * mesh.cornerVertex[c] + k];
+      positions[3 * i + k] = solid.positions[3 * mesh.cornerVertex[c] + k];
       normals[3 * i + k] = Math.round(32_767 * corner[3 * c + k]);
     }
   }
@@ -44,8 +45,9 @@ export function modelBuffers(document: HemDocument): ModelBuffers {
     triangleFace: triangleFace.slice(),
     parts: partLists(model, links),
     edgeEnds: edgeEnds(links, triangulation),
+    cornerVertex: triangleCorners.map((c) => mesh.cornerVertex[c]),
     edgeVertices: links.edgeVertices.slice(),
-    box: boundingBox(mesh.positions),
+    box: boundingBox(solid.positions),
   };
 }
 
@@ -102,7 +104,21 @@ export function flatBuffers(document: HemDocument): FlatBuffers {
     seams,
     seamBreaks,
     borders: Uint32Array.from(borders),
+    pins: pinnedPlaces(document),
+    stays: Uint32Array.from([...document.stays.keys()].filter((e) => document.stays[e])),
   };
+}
+
+/** One drawn vertex for every place that is pinned. */
+function pinnedPlaces(document: HemDocument): Uint32Array {
+  if (!document.pins.includes(1)) return new Uint32Array(0);
+  const { triangleCorners } = topologyOf(document.model).triangulation;
+  const { cornerWedge } = shellsOf(document);
+  const drawn = new Map<number, number>();
+  triangleCorners.forEach((c, i) => {
+    if (document.pins[c]) drawn.set(cornerWedge[c], i);
+  });
+  return Uint32Array.from(drawn.values());
 }
 
 /** Patches, counted and as they are drawn. */

@@ -8,6 +8,7 @@ import type { Jobs } from '@blunt-hem/core/jobs/index';
 import type { Shell } from '@blunt-hem/core/surface/shell';
 import { facesOfShell } from '@blunt-hem/core/surface/shells';
 import type { UvBox } from '@blunt-hem/core/surface/uvBox';
+import { METHODS } from '@blunt-hem/core/unfold/unfold';
 import { movedFigures } from './movedFigures.ts';
 import type { ShellRow } from './protocol.ts';
 
@@ -47,7 +48,7 @@ export function figureDesk(jobs: Jobs) {
     /** Rows for the table; figures that are not known yet are left out. */
     rows(document: HemDocument): ShellRow[] {
       const shells = shellsOf(document);
-      const { stale, relaxed } = document;
+      const { stale, relaxed, method, smoothed } = document;
       let boxes: readonly (UvBox | undefined)[] | undefined;
       return Array.from({ length: shells.shellCount }, (_, shell) => {
         const faces = facesOfShell(shells, shell);
@@ -62,6 +63,8 @@ export function figureDesk(jobs: Jobs) {
           unfolded,
           stale: faces.some((f) => stale[f] === 1),
           relaxed: faces.some((f) => relaxed[f] === 1),
+          method: METHODS[method[faces[0]]],
+          smoothed: faces.some((f) => smoothed[f] === 1),
           box,
         };
       });

@@ -9,6 +9,7 @@ import type { AnswerOf, AskedOf, QuestionName } from '@blunt-hem/core/questions/
 import type { Done, Slot } from '@blunt-hem/core/session/session';
 import type { UvBox } from '@blunt-hem/core/surface/uvBox';
 import type { Verdict } from '@blunt-hem/core/surface/verdict';
+import type { Method } from '@blunt-hem/core/unfold/unfold';
 import type { RackRow } from '../storage/rack.ts';
 import type { Room } from '../storage/room.ts';
 
@@ -37,6 +38,8 @@ export interface ModelBuffers {
    * them an edge finds its place on the model and in the flat.
    */
   readonly edgeEnds: Uint32Array;
+  /** Vertex of the model that each drawn vertex is. */
+  readonly cornerVertex: Uint32Array;
   /** Vertices of the model at both ends of every edge. */
   readonly edgeVertices: Uint32Array;
   readonly box: Float64Array;
@@ -56,6 +59,10 @@ export interface FlatBuffers {
   readonly seams: Uint32Array;
   readonly seamBreaks: Uint8Array;
   readonly borders: Uint32Array;
+  /** A drawn vertex of every place that is pinned. */
+  readonly pins: Uint32Array;
+  /** Edges of stays. */
+  readonly stays: Uint32Array;
 }
 
 /** One row of the shell table. */
@@ -66,6 +73,10 @@ export interface ShellRow {
   readonly unfolded: boolean;
   readonly stale: boolean;
   readonly relaxed: boolean;
+  /** How it was unfolded last. */
+  readonly method: Method;
+  /** Whether any of it is flattened as it looks smoothed. */
+  readonly smoothed: boolean;
   /** Faces not valid under every diagonal, and those that cannot be. Undefined while it is being measured. */
   readonly folded?: number;
   readonly concave?: number;
@@ -159,8 +170,8 @@ export interface SkyBuffers {
 }
 
 export type BenchEvent =
-  /** The mesh is another one; the state that belongs to it follows at once. */
-  | { readonly kind: 'model'; readonly model: ModelBuffers }
+  /** The mesh is another one, or only its places are; the state that belongs to it follows at once. */
+  | { readonly kind: 'model'; readonly model: ModelBuffers; readonly sameMesh?: true }
   | { readonly kind: 'state'; readonly state: BenchState }
   | { readonly kind: 'figures'; readonly figures: BenchFigures }
   | ({ readonly kind: 'layout' } & Layout)

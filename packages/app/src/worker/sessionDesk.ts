@@ -1,15 +1,16 @@
-import { type HemDocument, shellsOf, topologyOf } from '@blunt-hem/core/document/document';
+import type { HemDocument } from '@blunt-hem/core/document/document';
+import type { MarkField } from '@blunt-hem/core/document/fields';
 import { totalsOf } from '@blunt-hem/core/document/figures';
 import { groupLabels, type History } from '@blunt-hem/core/document/history';
 import { TOO_NEAR } from '@blunt-hem/core/document/judgement';
 import { changesModel, type Patch } from '@blunt-hem/core/document/patch';
+import { shellPicture } from '@blunt-hem/core/document/shellPicture';
 import type { Jobs } from '@blunt-hem/core/jobs/index';
 import type { Mesh } from '@blunt-hem/core/mesh/mesh';
 import { operationNamed } from '@blunt-hem/core/operations/catalogue';
 import type { Request } from '@blunt-hem/core/operations/operation';
 import type { Keeper } from '@blunt-hem/core/session/keeper';
 import { openSession, type Slot } from '@blunt-hem/core/session/session';
-import { facesOfShell } from '@blunt-hem/core/surface/shells';
 import { flatBuffers, histogram, modelBuffers, patchList, skyBuffers, stretchBuffers } from './buffers.ts';
 import { figureDesk } from './figureDesk.ts';
 import { ghostOf } from './ghost.ts';
@@ -62,7 +63,7 @@ export function sessionDesk(start: DeskStart, emit: (event: BenchEvent) => void,
           changed(event.patches, event.group);
           return;
         case 'picture':
-          emit(movingPicture(session.document, event.shell, event.uv));
+          emit({ kind: 'moving', ...shellPicture(session.document, event.shell, event.uv) });
           return;
         case 'running': {
           const { operation, fraction, figure } = event;
@@ -92,6 +93,8 @@ export function sessionDesk(start: DeskStart, emit: (event: BenchEvent) => void,
     figures.forget(document, patches);
     const all = patches.length === 0;
     if (patches.some(changesModel)) emit({ kind: 'model', model: modelBuffers(document) });
+    else if (patches.some(changesOne('smoothed')))
+      emit({ kind: 'model', model: modelBuffers(document), sameMesh: true });
     emit({
       kind: 'state',
       state: stateOf(
@@ -199,6 +202,9 @@ export function sessionDesk(start: DeskStart, emit: (event: BenchEvent) => void,
 
 export type SessionDesk = ReturnType<typeof sessionDesk>;
 
+/** Marks that are drawn as lines and points. */
+const PICTURED = new Set<MarkField>(['seams', 'pins', 'stays']);
+
 /** Whether what is drawn in the flat, or as seams, is another. */
 const changesPicture = (patch: Patch): boolean =>
   patch.changes.some(
@@ -207,7 +213,7 @@ const changesPicture = (patch: Patch): boolean =>
       change.kind === 'remesh' ||
       change.kind === 'replacement' ||
       (change.kind === 'value' && change.field !== 'patchNames') ||
-      (change.kind === 'marks' && change.field === 'seams'),
+      (change.kind === 'marks' && PICTURED.has(change.field)),
   );
 
 /** Whether a field, or the mesh it belongs to, is another. */
@@ -215,25 +221,3 @@ const changesOne =
   (...fields: readonly string[]) =>
   (patch: Patch): boolean =>
     changesModel(patch) || patch.changes.some((change) => 'field' in change && fields.includes(change.field));
-
-function movingPicture(document: HemDocument, shell: number, uv: Float64Array): BenchEvent {
-  const { triangulation, triangleStart } = topologyOf(document.model);
-  const shells = shellsOf(document);
-  const faces = facesOfShell(shells, shell);
-  let count = 0;
-  for (const f of faces) count += triangleStart[f + 1] - triangleStart[f];
-  const triangles = new Uint32Array(count);
-  const corners = new Float32Array(6 * count);
-  let at = 0;
-  for (const f of faces) {
-    for (let t = triangleStart[f]; t < triangleStart[f + 1]; t++, at++) {
-      triangles[at] = t;
-      for (let k = 0; k < 3; k++) {
-        const v = shells.cornerWedge[triangulation.triangleCorners[3 * t + k]] - shells.wedgeStart[shell];
-        corners[6 * at + 2 * k] = uv[2 * v];
-        corners[6 * at + 2 * k + 1] = uv[2 * v + 1];
-      }
-    }
-  }
-  return { kind: 'moving', triangles, uv: corners };
-}

@@ -4,8 +4,8 @@ import { faceCount, type Mesh } from '../mesh/mesh.ts';
 import type { Model, UvSet } from '../mesh/model.ts';
 import { type Triangulation, triangulate } from '../mesh/triangulate.ts';
 import { extractShell, faceTriangleStart, type Shell } from '../surface/shell.ts';
-import { type ShellMap, seamsFromUv, shellsFromSeams } from '../surface/shells.ts';
-import { blankMarks, type Marks, VALUES, type Values } from './fields.ts';
+import { facesOfShell, type ShellMap, seamsFromUv, shellsFromSeams } from '../surface/shells.ts';
+import { blankMarks, type MarkCounts, type Marks, VALUES, type Values } from './fields.ts';
 
 /**
  * Everything an artist has made of a model. Never changed in place: an operation gives a patch, and
@@ -29,7 +29,7 @@ export function openDocument(model: Model, { keepUvs = true, upAxis = 0 }: OpenO
   const { links } = topologyOf(model);
   const kept = keepUvs && model.uvSets.length > 0;
   const blank: UvSet = { name: 'UV', uv: new Float64Array(2 * model.mesh.cornerVertex.length).fill(NaN) };
-  const marks = blankMarks(faceCount(model.mesh), links.joined.length);
+  const marks = blankMarks(markCounts(model));
   return {
     ...VALUES,
     ...marks,
@@ -67,6 +67,12 @@ export function topologyOf({ mesh }: Model): Topology {
   return topology;
 }
 
+export const markCounts = (model: Model): MarkCounts => ({
+  edge: topologyOf(model).links.joined.length,
+  face: faceCount(model.mesh),
+  corner: model.mesh.cornerVertex.length,
+});
+
 const shellMaps = new WeakMap<Uint8Array, ShellMap>();
 
 /** The shells of a document, worked out once per set of seams. */
@@ -83,23 +89,59 @@ export function shellsOf(document: HemDocument): ShellMap {
 /** The model as it is, or the Catmull–Clark surface of which it is the cage. */
 export type Surface = 'cage' | 'smoothed';
 
-const smoothed = new WeakMap<Mesh, Mesh>();
+const limits = new WeakMap<Mesh, Float64Array>();
 
-/** The mesh with every vertex where subdivision takes it, worked out once per mesh. */
-function smoothedMesh(cage: Mesh): Mesh {
-  let mesh = smoothed.get(cage);
-  if (!mesh) {
-    mesh = { ...cage, positions: limitPositions(cage) };
-    smoothed.set(cage, mesh);
+/** Where subdivision takes every vertex, worked out once per mesh. */
+function limitsOf(mesh: Mesh): Float64Array {
+  let positions = limits.get(mesh);
+  if (!positions) {
+    positions = limitPositions(mesh);
+    limits.set(mesh, positions);
   }
-  return mesh;
+  return positions;
 }
 
-/** One shell of a document as a mesh of its own. */
-export function shellOf(document: HemDocument, shell: number, surface: Surface = 'cage'): Shell {
+const solids = new WeakMap<Uint8Array, Mesh>();
+
+/** The surface that is flattened: the mesh, with the vertices of smoothed faces where subdivision takes them. */
+export function solidOf({ model: { mesh }, smoothed }: HemDocument): Mesh {
+  if (!smoothed.includes(1)) return mesh;
+  let solid = solids.get(smoothed);
+  if (!solid) {
+    const positions = mesh.positions.slice();
+    const limit = limitsOf(mesh);
+    for (let f = 0; f < smoothed.length; f++) {
+      if (!smoothed[f]) continue;
+      for (let c = mesh.faceStart[f]; c < mesh.faceStart[f + 1]; c++)
+        for (let k = 3 * mesh.cornerVertex[c], end = k + 3; k < end; k++) positions[k] = limit[k];
+    }
+    solid = { ...mesh, positions };
+    solids.set(smoothed, solid);
+  }
+  return solid;
+}
+
+/**
+ * One shell of a document as a mesh of its own.
+ *
+ * @param surface  what of it is meant; where absent, what the document says
+ */
+export function shellOf(document: HemDocument, shell: number, surface?: Surface): Shell {
   const { mesh, triangulation, triangleStart } = topologyOf(document.model);
-  const solid = surface === 'cage' ? mesh : smoothedMesh(document.model.mesh);
+  const solid =
+    surface === undefined
+      ? solidOf(document)
+      : surface === 'cage'
+        ? mesh
+        : { ...mesh, positions: limitsOf(mesh) };
   return extractShell(solid, triangulation, triangleStart, shellsOf(document), shell);
+}
+
+/** Whether some of a shell lies flat. */
+export function hasUv(document: HemDocument, shell: number): boolean {
+  const { uv } = document.uvSets[document.currentUv];
+  const { faceStart } = document.model.mesh;
+  return facesOfShell(shellsOf(document), shell).some((f) => !Number.isNaN(uv[2 * faceStart[f]]));
 }
 
 /** UV of each vertex of a shell in the current set, `2 × vertexCount`; undefined when any is missing. */

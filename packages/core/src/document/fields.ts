@@ -3,7 +3,7 @@
  * remeshing go by this list.
  */
 
-/** Marks: one byte an edge or a face, below a limit; 0 on a fresh document. */
+/** Marks: one byte an edge, a face or a corner, below a limit; 0 on a fresh document. */
 export const MARKS = {
   /** Cut edges. */
   seams: { per: 'edge', limit: 2, changesFigures: true },
@@ -15,10 +15,18 @@ export const MARKS = {
   relaxed: { per: 'face', limit: 2, changesFigures: false },
   /** The patch of each face, counted from 1 in the order of `patchNames`; 0 for none. */
   patches: { per: 'face', limit: 256, changesFigures: false },
+  /** How the shell of each face was last unfolded, by its place among `METHODS`. */
+  method: { per: 'face', limit: 2, changesFigures: false },
+  /** Faces that are flattened as the smoothed surface lies of which the mesh is the cage. */
+  smoothed: { per: 'face', limit: 2, changesFigures: true },
+  /** Corners that hold their UVs, all of a vertex on its side of the seams. */
+  pins: { per: 'corner', limit: 2, changesFigures: false },
+  /** Edges of chains that lie straight at true length. */
+  stays: { per: 'edge', limit: 2, changesFigures: false },
 } as const satisfies Record<string, MarkSpec>;
 
 export interface MarkSpec {
-  readonly per: 'edge' | 'face';
+  readonly per: 'edge' | 'face' | 'corner';
   /** Marks are less than this. */
   readonly limit: number;
   /** Whether figures of the shells at changed marks are out of date. */
@@ -27,7 +35,6 @@ export interface MarkSpec {
 
 export type MarkField = keyof typeof MARKS;
 export const MARK_FIELDS = Object.keys(MARKS) as MarkField[];
-export const FACE_MARKS = MARK_FIELDS.filter((field) => MARKS[field].per === 'face');
 
 /** Values of the whole document, plain JSON, with what a fresh one has. */
 export const VALUES: Values = {
@@ -53,11 +60,15 @@ export const VALUE_FIELDS = Object.keys(VALUES) as ValueField[];
 /** What fields look like in a document. */
 export type Marks = { readonly [F in MarkField]: Uint8Array };
 
+/** How many there are of what marks are given to. */
+export type MarkCounts = Readonly<Record<MarkSpec['per'], number>>;
+
 /** Nothing marked. */
-export const blankMarks = (faces: number, edges: number): Marks =>
-  Object.fromEntries(
-    MARK_FIELDS.map((field) => [field, new Uint8Array(MARKS[field].per === 'edge' ? edges : faces)]),
-  ) as Record<MarkField, Uint8Array> as Marks;
+export const blankMarks = (counts: MarkCounts): Marks =>
+  Object.fromEntries(MARK_FIELDS.map((field) => [field, new Uint8Array(counts[MARKS[field].per])])) as Record<
+    MarkField,
+    Uint8Array
+  > as Marks;
 
 /** Axes that may point up, in the order of `upAxis`. */
 export const UP_AXES = ['y', 'z'] as const;

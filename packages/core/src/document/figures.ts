@@ -3,6 +3,7 @@ import { measureStretch, type ShellStretch } from '../measure/stretch.ts';
 import { facesOfShell } from '../surface/shells.ts';
 import { boxOf, type UvBox } from '../surface/uvBox.ts';
 import { type Verdict, verdictOf } from '../surface/verdict.ts';
+import { METHODS, type Method } from '../unfold/unfold.ts';
 import { type HemDocument, shellOf, shellsOf, shellUv } from './document.ts';
 
 /** What is known of one shell. */
@@ -16,6 +17,10 @@ export interface ShellFigures {
   /** Cut or sewn and not unfolded since. */
   readonly stale: boolean;
   readonly relaxed: boolean;
+  /** How it was unfolded last. */
+  readonly method: Method;
+  /** Whether any of it is flattened as it looks smoothed. */
+  readonly smoothed: boolean;
   /** Faces that are not valid under every diagonal, and those that cannot be, being concave on the model. */
   readonly folded: number;
   readonly concave: number;
@@ -49,6 +54,8 @@ export function plainFigures(
     firstFace: faces[0],
     stale: faces.some((f) => document.stale[f] === 1),
     relaxed: faces.some((f) => document.relaxed[f] === 1),
+    method: METHODS[document.method[faces[0]]],
+    smoothed: faces.some((f) => document.smoothed[f] === 1),
     folded: folded.length,
     concave,
     box: uv && boxOf(uv),

@@ -15,7 +15,7 @@ import {
   runsOf,
 } from './delta.ts';
 import { type HemDocument, topologyOf } from './document.ts';
-import { FACE_MARKS, type MarkField } from './fields.ts';
+import { MARK_FIELDS, MARKS, type MarkField } from './fields.ts';
 
 /** The change to another mesh: what was kept in order, and beside it only what was taken out, put in or altered. */
 export interface Remesh {
@@ -27,7 +27,7 @@ export interface Remesh {
   /** Corners of each face. */
   readonly sizes: Delta<Uint32Array>;
   readonly cornerVertex: Delta<Uint32Array>;
-  /** 1 for each corner whose edge is a seam. */
+  /** 1 for each corner that begins a seam. */
   readonly cornerSeams: Delta<Uint8Array>;
   /** Of each UV set of the document, and of those of the file. */
   readonly uv: readonly Delta<Float64Array>[];
@@ -81,7 +81,9 @@ function carriedAlong(document: HemDocument, edit: MeshEdit): HemDocument {
     altered: true,
   };
   const uvSets = document.uvSets.map(perCorner);
-  const marks = Object.fromEntries(FACE_MARKS.map((field) => [field, perFace(document[field])]));
+  const marks = Object.fromEntries(
+    OTHER_MARKS.map((field) => [field, carriedMarks(document, edit, model, field)]),
+  ) as Record<MarkField, Uint8Array>;
   for (const f of turnedFaces(document, edit)) marks.stale[f] = 1;
   return {
     ...document,
@@ -90,6 +92,38 @@ function carriedAlong(document: HemDocument, edit: MeshEdit): HemDocument {
     uvSets,
     seams: carriedSeams(document, edit, model, uvSets[document.currentUv].uv),
   };
+}
+
+/** Marks that go along with what they mark; where a seam is, UVs say as well. */
+const OTHER_MARKS = MARK_FIELDS.filter((field) => field !== 'seams');
+
+function carriedMarks(
+  document: HemDocument,
+  { faceSource, cornerSource }: MeshEdit,
+  model: Model,
+  field: MarkField,
+): Uint8Array {
+  const marks = document[field];
+  if (MARKS[field].per === 'face') return Uint8Array.from(faceSource, (f) => marks[f]);
+  if (MARKS[field].per === 'corner') return Uint8Array.from(cornerSource, (c) => marks[c]);
+  const { links: old } = topologyOf(document.model);
+  return toEdges(model, (c) => {
+    const next = topologyOf(model).links.nextCorner[c];
+    const first = sourceOf(old.nextCorner, cornerSource[c], cornerSource[next]);
+    return first !== undefined && marks[old.cornerEdge[first]] === 1;
+  });
+}
+
+/** The corner at which an edge between two corners of a face begins there: a face that was turned over runs along its edges the other way. */
+const sourceOf = (next: Uint32Array, from: number, to: number): number | undefined =>
+  next[from] === to ? from : next[to] === from ? to : undefined;
+
+/** Marks of edges from what is so at a corner that begins them. */
+function toEdges(model: Model, isMarked: (corner: number) => boolean): Uint8Array {
+  const { cornerEdge, joined } = topologyOf(model).links;
+  const marks = new Uint8Array(joined.length);
+  for (let c = 0; c < cornerEdge.length; c++) if (isMarked(c)) marks[cornerEdge[c]] = 1;
+  return marks;
 }
 
 function carriedSeams(
@@ -103,8 +137,7 @@ function carriedSeams(
   const seams = seamsFromUv(links, uv);
   for (let c = 0; c < cornerSource.length; c++) {
     const [from, to] = [cornerSource[c], cornerSource[links.nextCorner[c]]];
-    // A face that was turned over runs along its edges the other way.
-    const first = old.nextCorner[from] === to ? from : old.nextCorner[to] === from ? to : undefined;
+    const first = sourceOf(old.nextCorner, from, to);
     if (first !== undefined && document.seams[old.cornerEdge[first]]) seams[links.cornerEdge[c]] = 1;
   }
   return seams;
@@ -141,10 +174,20 @@ function remeshBetween(from: HemDocument, to: HemDocument, { faceSource, cornerS
     positions: deltaOf(old.mesh.positions, next.mesh.positions, vertices, 3),
     sizes: deltaOf(sizesOf(old.mesh), sizesOf(next.mesh), faces, 1),
     cornerVertex: deltaOf(old.mesh.cornerVertex, next.mesh.cornerVertex, corners, 1, (v) => renumber[v]),
-    cornerSeams: deltaOf(cornerSeams(from), cornerSeams(to), corners, 1),
+    cornerSeams: deltaOf(atCorners(from, 'seams'), atCorners(to, 'seams'), corners, 1),
     uv: from.uvSets.map((set, i) => uvDelta(set, to.uvSets[i])),
     fileUv: old.uvSets.map((set, i) => uvDelta(set, next.uvSets[i])),
-    marks: Object.fromEntries(FACE_MARKS.map((field) => [field, deltaOf(from[field], to[field], faces, 1)])),
+    marks: Object.fromEntries(
+      OTHER_MARKS.map((field) => [
+        field,
+        deltaOf(
+          atCorners(from, field),
+          atCorners(to, field),
+          MARKS[field].per === 'face' ? faces : corners,
+          1,
+        ),
+      ]),
+    ),
     perFace: Object.fromEntries(
       FACE_FIELDS.flatMap((key) => {
         const [a, b] = [old[key], next[key]];
@@ -176,11 +219,11 @@ function vertexSource(old: Mesh, next: Mesh, cornerSource: Uint32Array): Uint32A
 const sizesOf = ({ faceStart }: Mesh): Uint32Array =>
   Uint32Array.from({ length: faceStart.length - 1 }, (_, f) => faceStart[f + 1] - faceStart[f]);
 
-function cornerSeams({ model, seams }: HemDocument): Uint8Array {
-  const { cornerEdge } = topologyOf(model).links;
-  const marks = new Uint8Array(cornerEdge.length);
-  for (let c = 0; c < marks.length; c++) marks[c] = seams[cornerEdge[c]];
-  return marks;
+/** Marks as a remesh keeps them: those of edges once at each corner that begins one. */
+function atCorners(document: HemDocument, field: MarkField): Uint8Array {
+  const marks = document[field];
+  if (MARKS[field].per !== 'edge') return marks;
+  return Uint8Array.from(topologyOf(document.model).links.cornerEdge, (e) => marks[e]);
 }
 
 /** The mesh a remesh leads to. */
@@ -212,24 +255,22 @@ export function applyRemesh(document: HemDocument, remesh: Remesh): HemDocument 
     mesh,
     uvSets: sets(model.uvSets, remesh.fileUv),
   };
-  const { links } = topologyOf(next);
-  const atCorners = applyDelta(cornerSeams(document), remesh.cornerSeams, corners, 1);
-  const seams = new Uint8Array(links.joined.length);
-  for (let c = 0; c < atCorners.length; c++) if (atCorners[c]) seams[links.cornerEdge[c]] = 1;
-  const marks = FACE_MARKS.map((field) => [
-    field,
-    applyDelta(document[field], remesh.marks[field] ?? blankDelta(faces), faces, 1),
-  ]);
+  const marks = MARK_FIELDS.map((field) => {
+    const { per } = MARKS[field];
+    const runs = per === 'face' ? faces : corners;
+    const delta = field === 'seams' ? remesh.cornerSeams : (remesh.marks[field] ?? blankDelta(runs));
+    const list = applyDelta(atCorners(document, field), delta, runs, 1);
+    return [field, per === 'edge' ? toEdges(next, (c) => list[c] === 1) : list];
+  });
   return {
     ...document,
     ...Object.fromEntries(marks),
     model: next,
-    seams,
     uvSets: sets(document.uvSets, remesh.uv),
   };
 }
 
-/** Of a mark that did not exist when the change was made: kept faces keep it, new ones have none. */
+/** Of a mark that did not exist when the change was made: what is kept keeps it, what is new has none. */
 const blankDelta = ({ before, after, kept }: Runs): Delta<Uint8Array> => {
   let stay = 0;
   for (let r = 2; r < kept.length; r += 3) stay += kept[r];

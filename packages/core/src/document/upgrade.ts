@@ -1,5 +1,6 @@
 import { faceCount } from '../mesh/mesh.ts';
 import type { HemDocument } from './document.ts';
+import { blankMarks, MARK_FIELDS, type Marks, VALUES } from './fields.ts';
 import type { KeptAct } from './history.ts';
 import type { Change } from './patch.ts';
 
@@ -11,9 +12,10 @@ import type { Change } from './patch.ts';
  *    repeat had lost its source.
  * 4. Whether shells keep their places was not told: where there are any, they do. Every model stood along y.
  * 5. There were no patches.
+ * 6. How shells were unfolded was not kept, nor were smoothed faces, pins and stays.
  */
 export function upgradedDocument(kept: HemDocument): HemDocument {
-  return withPatches(withPlaced(withHidden(kept)));
+  return withAllFields(withPlaced(withHidden(kept)));
 }
 
 /** The same of what may be no document at all, and then stays what it is. */
@@ -37,11 +39,15 @@ function withPlaced(kept: HemDocument): HemDocument {
   return { ...(kept as HemDocument), upAxis: 0, placed: uvSets[currentUv].uv.every(Number.isNaN) ? 0 : 1 };
 }
 
-function withPatches(kept: HemDocument): HemDocument {
-  if ('patches' in kept) return kept;
-  const document = kept as HemDocument;
-  return { ...document, patches: new Uint8Array(faceCount(document.model.mesh)), patchNames: [] };
+/** Fields that came later are blank. */
+function withAllFields(kept: HemDocument): HemDocument {
+  if (MARK_FIELDS.every((field) => field in kept)) return kept;
+  return { ...VALUES, ...blankBeside(kept), ...kept };
 }
+
+/** No marks, for what as many others were kept of. */
+const blankBeside = ({ seams, stale, uvSets }: Pick<HemDocument, 'seams' | 'stale' | 'uvSets'>): Marks =>
+  blankMarks({ edge: seams.length, face: stale.length, corner: uvSets[0].uv.length / 2 });
 
 const NOWHERE = { at: new Uint32Array(0), before: new Float64Array(0), after: new Float64Array(0) };
 
@@ -81,8 +87,6 @@ function upgradedChange(change: OldChange): Change[] {
 
 /** All that hangs on a mesh, as a change of it was kept. */
 function upgradedWhole(kept: unknown): unknown {
-  const { hiddenParts, ...rest } = kept as { hiddenParts?: unknown; stale: Uint8Array; patches?: Uint8Array };
-  const blank = () => new Uint8Array(rest.stale.length);
-  const whole = { ...rest, patches: rest.patches ?? blank() };
-  return hiddenParts === undefined ? whole : { ...whole, hidden: blank() };
+  const { hiddenParts: _, ...rest } = kept as { hiddenParts?: unknown } & HemDocument;
+  return { ...blankBeside(rest), ...rest };
 }

@@ -61,7 +61,7 @@ describe('a project file', () => {
   it('tells a file of a later version, and what to do with it', async () => {
     const files = unzipSync(await writeProject(await worked()));
     delete files['project.sum'];
-    files['project.json'] = strToU8('{"format":"blunt-hem-project","version":7,"somethingNew":{}}');
+    files['project.json'] = strToU8('{"format":"blunt-hem-project","version":99,"somethingNew":{}}');
     await expect(read(zipSync(files))).rejects.toThrow(
       /written by a later Blunt Hem .* the file is as it was/,
     );

@@ -24,9 +24,10 @@ export interface Project {
 const FORMAT = 'blunt-hem-project';
 /**
  * 1, 2: see `document/upgrade.ts`; 3: arrays of UVs once a vertex, changes of the mesh as what differs; 4: lengths and checksums of
- * everything; 5: places kept, the way up; 6: patches.
+ * everything; 5: places kept, the way up; 6: patches; 7: methods,
+ * smoothed faces, pins and stays.
  */
-const VERSION = 6;
+const VERSION = 7;
 
 const SHORT = 1024;
 

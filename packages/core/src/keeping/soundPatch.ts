@@ -1,7 +1,7 @@
 import Joi from 'joi';
 import type { Delta, Runs } from '../document/delta.ts';
 import type { HemDocument } from '../document/document.ts';
-import { MARK_FIELDS, MARKS, VALUE_FIELDS } from '../document/fields.ts';
+import { MARK_FIELDS, MARKS, type MarkField, VALUE_FIELDS } from '../document/fields.ts';
 import type { Act } from '../document/history.ts';
 import { applyPatch, type Change, inverse, type MarksChange, type Patch } from '../document/patch.ts';
 import { meshAfter, type Remesh } from '../document/remesh.ts';
@@ -159,8 +159,9 @@ function remeshFits(document: HemDocument, remesh: Remesh): boolean {
     remesh.uv.length === document.uvSets.length &&
     remesh.fileUv.length === uvSets.length &&
     deltaFits(remesh.positions, vertices, 3) &&
-    [remesh.sizes, ...Object.values(remesh.marks), ...Object.values(remesh.perFace)].every((each) =>
-      deltaFits(each, faces, 1),
+    [remesh.sizes, ...Object.values(remesh.perFace)].every((each) => deltaFits(each, faces, 1)) &&
+    Object.entries(remesh.marks).every(([field, each]) =>
+      deltaFits(each, MARKS[field as MarkField].per === 'face' ? faces : corners, 1),
     ) &&
     [remesh.cornerVertex, remesh.cornerSeams].every((each) => deltaFits(each, corners, 1)) &&
     [...remesh.uv, ...remesh.fileUv].every((each) => deltaFits(each, corners, 2)) &&

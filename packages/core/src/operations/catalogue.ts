@@ -21,7 +21,11 @@ import { namePatch } from './patches/namePatch.ts';
 import { paintPatch } from './patches/paintPatch.ts';
 import { patchShells } from './patches/patchShells.ts';
 import { removePatch } from './patches/removePatch.ts';
+import { movePin } from './unfold/movePin.ts';
 import { relax } from './unfold/relax.ts';
+import { setPins } from './unfold/setPins.ts';
+import { setStays } from './unfold/setStays.ts';
+import { setSurface } from './unfold/setSurface.ts';
 import { unfold } from './unfold/unfold.ts';
 
 /** Every operation, by stage. */
@@ -43,6 +47,10 @@ export const OPERATIONS = [
   removePatch,
   unfold,
   relax,
+  setPins,
+  movePin,
+  setStays,
+  setSurface,
   transformShells,
   pack,
   keepPlaces,

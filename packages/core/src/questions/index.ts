@@ -16,6 +16,7 @@ import { exposure } from './exposure.ts';
 import { inBall } from './inBall.ts';
 import { inBoardBox } from './inBoardBox.ts';
 import { inBox } from './inBox.ts';
+import { movedPin } from './movedPin.ts';
 import { nearShells } from './nearShells.ts';
 import { neighbours } from './neighbours.ts';
 import { overlaps } from './overlaps.ts';
@@ -59,6 +60,7 @@ export const QUESTIONS = [
   skyLight,
   shiftedSeam,
   widenedDart,
+  movedPin,
 ] as const;
 
 type AnyQuestion = (typeof QUESTIONS)[number];

@@ -1,4 +1,4 @@
-import { type HemDocument, topologyOf } from '../document/document.ts';
+import { type HemDocument, solidOf, topologyOf } from '../document/document.ts';
 import type { Jobs } from '../jobs/index.ts';
 import { unattended } from '../progress.ts';
 import { type RayCaster, type RayTree, rayCaster } from '../surface/rays.ts';
@@ -14,8 +14,8 @@ export interface FaceTree {
 /** xyz of a corner. */
 export type PointOf = (corner: number) => readonly [number, number, number];
 
-export const onModel = ({ model }: HemDocument): PointOf => {
-  const { positions, cornerVertex } = model.mesh;
+export const onModel = (document: HemDocument): PointOf => {
+  const { positions, cornerVertex } = solidOf(document);
   return (c) => {
     const i = 3 * cornerVertex[c];
     return [positions[i], positions[i + 1], positions[i + 2]];
@@ -66,7 +66,7 @@ async function build(document: HemDocument, pointOf: PointOf, jobs: Jobs): Promi
 }
 
 export const modelTree = (document: HemDocument, jobs: Jobs): Promise<FaceTree> =>
-  treeOver(document, document.model.mesh, onModel(document), jobs);
+  treeOver(document, solidOf(document), onModel(document), jobs);
 
 /** Over all faces, the hidden ones as well. */
 export const wholeTree = (document: HemDocument, jobs: Jobs): Promise<FaceTree> =>

@@ -13,7 +13,7 @@ export interface Run {
  * @param isFixed  whether a vertex ends every run
  */
 export function runsOfEdges(
-  { edgeVertices }: Connectivity,
+  { edgeVertices }: Pick<Connectivity, 'edgeVertices'>,
   edges: Iterable<number>,
   isFixed: (vertex: number) => boolean = () => false,
 ): Run[] {

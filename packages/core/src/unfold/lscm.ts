@@ -25,7 +25,8 @@ export interface PinnedConformal {
  *
  * @param shell  triangles of one connected shell with at least one border
  * @param rest  its triangles, each in its own plane
- * @param vertices  two or more that are pinned
+ * @param vertices  two or more that are pinned; one is enough with inertia
+ * @param inertia  how much places hold to zero beside, over an area: for a displacement, whose reach this sets to its inverse root
  * @throws StoppedError
  */
 export function pinnedConformal(
@@ -33,9 +34,11 @@ export function pinnedConformal(
   rest: RestTriangles,
   vertices: ArrayLike<number>,
   signal?: Context['signal'],
+  inertia = 0,
 ): PinnedConformal {
   const vertexCount = positions.length / 3;
   const entries = conformalMatrices(rest);
+  if (inertia > 0) addMass(entries, rest, inertia);
   heedStop(signal);
   const fixed = new Uint8Array(vertexCount);
   for (let i = 0; i < vertices.length; i++) fixed[vertices[i]] = 1;
@@ -63,6 +66,15 @@ export function pinnedConformal(
       release(factor);
     },
   };
+}
+
+/** Adds a multiple of the mass matrix of linear elements: a sixth of its area on the diagonal of a triangle, a twelfth beside it. */
+function addMass(entries: Float64Array, { area }: RestTriangles, factor: number): void {
+  for (let t = 0, k = 0; t < area.length; t++, k += HERMITIAN_ENTRIES) {
+    const mass = (factor * area[t]) / 12;
+    for (let i = 0; i < 3; i++) entries[k + i] += 2 * mass;
+    for (const i of [3, 5, 7]) entries[k + i] += mass;
+  }
 }
 
 /**

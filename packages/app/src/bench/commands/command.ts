@@ -16,6 +16,9 @@ export interface Command {
   /** Whether a switch that it is, is on. */
   pressed?(state: BenchStore): boolean;
   act(state: BenchStore): void;
+  /** What its key does where that is not the same: pressed once, and held. */
+  tap?(): void;
+  hold?(): void;
 }
 
 /** “1 edge”, “14 edges”; the plain plural for none. */

@@ -1,7 +1,12 @@
-import { IconMap, IconRipple } from '@tabler/icons-react';
-import { note, perform } from '../../store/acts.ts';
+import { IconMap, IconRipple, IconRuler2, IconRulerOff } from '@tabler/icons-react';
+import { note, perform, picked } from '../../store/acts.ts';
+import type { BenchStore } from '../../store/bench.ts';
+import { useBench } from '../../store/bench.ts';
 import { namesOfChosen } from '../../store/select.ts';
 import { type Command, ofMany } from './command.ts';
+
+/** Steps of one press of the key, and of a relax that goes on until it settles. */
+const [GENTLE, SETTLED] = [6, 1000];
 
 /** The selected shells, or all when none is. */
 const which = (): 'all' | number[] => {
@@ -18,20 +23,77 @@ export const unfold: Command = {
   key: 's',
   icon: IconMap,
   main: true,
-  async act() {
-    const done = await perform('unfold', { shells: which() });
+  async act({ method }) {
+    const done = await perform('unfold', { shells: which(), method });
     if (done && !done.changed && done.notes.length === 0) note('They lie as they would be unfolded already.');
   },
 };
 
+/** Whether a region of faces is what may loosen. */
+const isRegion = ({ target, faces }: BenchStore): boolean => target === 'faces' && faces.size > 0;
+
+let settling = false;
+
+async function relaxFor(steps: number): Promise<void> {
+  await picked();
+  const state = useBench.getState();
+  const { balance, keepBorder, budget } = state;
+  const region = isRegion(state);
+  const done = await perform('relax', {
+    shells: region ? 'all' : which(),
+    faces: region ? [...state.faces] : undefined,
+    balance,
+    keepBorder,
+    steps,
+    seconds: budget,
+  });
+  if (done && !done.changed && done.notes.length === 0) note('There is nothing more to gain by relaxing.');
+}
+
 export const relax: Command = {
   name: 'relax',
-  label: ({ chosen }) => `Relax ${ofChosen(chosen.size)}`,
-  help: 'Relax the selected shells, or all',
+  label: (s) => (isRegion(s) ? `Relax ${ofMany(s.faces.size, 'face')}` : `Relax ${ofChosen(s.chosen.size)}`),
+  help: 'Relax the selected faces, or shells, or all: a tap for a few gentle steps, held until it settles',
   key: 'd',
   icon: IconRipple,
-  async act() {
-    const done = await perform('relax', { shells: which() });
-    if (done && !done.changed && done.notes.length === 0) note('There is nothing more to gain by relaxing.');
+  act: () => void relaxFor(SETTLED),
+  tap: () => void relaxFor(GENTLE),
+  async hold() {
+    if (settling) return;
+    settling = true;
+    await relaxFor(SETTLED).finally(() => {
+      settling = false;
+    });
   },
 };
+
+export const makeStay: Command = {
+  name: 'make-stay',
+  label: ({ edges }) => `Make ${edges.size > 0 ? `${ofMany(edges.size, 'edge')} a stay` : 'a stay'}`,
+  help: 'The selected edges lie straight at true length from now on',
+  key: 'y',
+  icon: IconRuler2,
+  act: () => void stay(true),
+};
+
+export const letStayGo: Command = {
+  name: 'let-stay-go',
+  label: ({ edges }) => (edges.size > 0 ? 'Let it go' : 'Let stays go'),
+  help: 'Selected edges, or all, bend again',
+  key: 'shift+y',
+  icon: IconRulerOff,
+  act: () => void stay(false),
+};
+
+async function stay(straight: boolean): Promise<void> {
+  await picked();
+  const { edges, flat } = useBench.getState();
+  const chosen = edges.size > 0 || straight ? [...edges] : [...(flat?.stays ?? [])];
+  if (chosen.length === 0)
+    return note(
+      straight
+        ? 'Pick the edges of a chain first, by a loop, a route or one by one.'
+        : 'There is no stay to let go.',
+    );
+  await perform('set-stays', { edges: chosen, straight });
+}

@@ -1,5 +1,6 @@
 import { ghost } from './ghost.ts';
 import { groundShadow } from './groundShadow.ts';
+import { boardHolds, modelHolds } from './holds.ts';
 import type { Layer } from './layer.ts';
 import {
   boardChosen,
@@ -33,6 +34,7 @@ export const LAYERS: readonly Layer[] = [
   modelRim,
   modelLonely,
   modelProposal,
+  modelHolds,
   modelRoute,
   routePoints,
   modelWhole,
@@ -44,6 +46,7 @@ export const LAYERS: readonly Layer[] = [
   boardWires,
   boardBorders,
   overlapDots,
+  boardHolds,
   boardRim,
   boardProposal,
   boardRoute,

@@ -1,18 +1,118 @@
-import { relax, unfold as unfoldShells } from '../commands/flattening.ts';
+import { METHODS, type Method } from '@blunt-hem/core/unfold/unfold';
+import { Checkbox, InputNumber, Select, Slider } from 'antd';
+import { perform } from '../../store/acts.ts';
+import { useBench } from '../../store/bench.ts';
+import { letStayGo, makeStay, relax, unfold as unfoldShells } from '../commands/flattening.ts';
+import { pin } from '../tools/pin.tsx';
 import type { StageView } from './stage.ts';
 
 export const unfold: StageView = {
   name: 'unfold',
   label: 'Unfold',
-  tools: [],
-  commands: [unfoldShells, relax],
-  Panel: () => (
-    <p className="rail-text">
-      Unfolding keeps angles. Relaxing evens out area, gives up a little angle, and never flips a face.
-    </p>
-  ),
+  tools: [pin],
+  commands: [unfoldShells, relax, makeStay, letStayGo],
+  Panel() {
+    return (
+      <>
+        <MethodChoice />
+        <RelaxSettings />
+        <SurfaceChoice />
+      </>
+    );
+  },
   mark({ shells }) {
     const changed = shells.filter(({ stale, unfolded }) => stale && unfolded).length;
     return changed > 0 ? `${changed} changed since` : '';
   },
 };
+
+const METHOD_LABELS: Readonly<Record<Method, string>> = {
+  conformal: 'Conformal unfold',
+  'angle-based': 'Angle-based unfold',
+};
+
+/** By which method shells are unfolded; each keeps the one it had until another is chosen. */
+function MethodChoice() {
+  const method = useBench((s) => s.method);
+  const used = useBench((s) => methodOf(s.shells.filter((_, i) => s.chosen.size === 0 || s.chosen.has(i))));
+  return (
+    <Select<Method>
+      size="small"
+      className="wide"
+      aria-label="Method"
+      placeholder="Each as before"
+      value={method ?? used}
+      options={METHODS.map((value) => ({ value, label: METHOD_LABELS[value] }))}
+      onChange={(value) => useBench.setState({ method: value })}
+    />
+  );
+}
+
+/** The method that all of some shells share. */
+const methodOf = (rows: readonly { readonly method: Method }[]): Method | undefined =>
+  rows.every(({ method }) => method === rows[0].method) ? rows[0]?.method : undefined;
+
+function RelaxSettings() {
+  const { balance, keepBorder, budget } = useBench();
+  return (
+    <>
+      <div className="rail-slider">
+        <span>Angle</span>
+        <Slider
+          min={0}
+          max={1}
+          step={0.05}
+          value={balance}
+          tooltip={{ open: false }}
+          onChange={(value) => useBench.setState({ balance: value })}
+          ariaLabelForHandle="Relax for angles or for area"
+        />
+        <span>Area</span>
+      </div>
+      <Checkbox
+        className="rail-check"
+        checked={keepBorder}
+        onChange={(event) => useBench.setState({ keepBorder: event.target.checked })}
+      >
+        Keep borders
+      </Checkbox>
+      <label className="rail-field" htmlFor="relax-seconds">
+        Relax for
+        <InputNumber
+          id="relax-seconds"
+          size="small"
+          min={1}
+          max={3600}
+          value={budget}
+          placeholder="any"
+          suffix="s"
+          onChange={(value) => useBench.setState({ budget: value ?? undefined })}
+        />
+      </label>
+    </>
+  );
+}
+
+/** Whether what is chosen is flattened as it is, or as it looks smoothed. */
+function SurfaceChoice() {
+  const chosen = useBench((s) => s.chosen);
+  const shells = useBench((s) => s.shells);
+  const meant = shells.filter((_, i) => chosen.size === 0 || chosen.has(i));
+  const smoothed = meant.length > 0 && meant.every((row) => row.smoothed);
+  const set = (surface: 'cage' | 'smoothed') => {
+    const { flat } = useBench.getState();
+    const faces = [...(flat?.faceShell.keys() ?? [])].filter(
+      (f) => chosen.size === 0 || chosen.has(flat?.faceShell[f] ?? -1),
+    );
+    void perform('set-surface', { faces, surface });
+  };
+  return (
+    <Checkbox
+      className="rail-check"
+      checked={smoothed}
+      onChange={(event) => set(event.target.checked ? 'smoothed' : 'cage')}
+    >
+      As it looks smoothed
+    </Checkbox>
+  );
+}

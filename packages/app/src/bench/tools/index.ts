@@ -4,12 +4,13 @@ import { dart } from './dart.tsx';
 import { lasso } from './lasso.ts';
 import { paint } from './paint.tsx';
 import { pick } from './pick.ts';
+import { pin } from './pin.tsx';
 import { route } from './route.tsx';
 import { shift } from './shift.tsx';
 import type { Tool } from './tool.ts';
 
 /** Every tool. */
-export const TOOLS: readonly Tool[] = [pick, box, lasso, paint, route, dart, shift];
+export const TOOLS: readonly Tool[] = [pick, box, lasso, paint, route, dart, shift, pin];
 
 export const toolNamed = (name: string): Tool => TOOLS.find((tool) => tool.name === name) ?? pick;
 

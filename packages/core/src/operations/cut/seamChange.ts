@@ -1,4 +1,4 @@
-import { type HemDocument, shellsOf, topologyOf } from '../../document/document.ts';
+import { type HemDocument, hasUv, shellsOf, topologyOf } from '../../document/document.ts';
 import { applyPatch, type Change, markChange, type Patch } from '../../document/patch.ts';
 import { uvChange } from '../../document/uvChange.ts';
 import { HemError } from '../../errors.ts';
@@ -40,13 +40,6 @@ export function changeSeams(document: HemDocument, edges: readonly number[], val
   const faces = touched.flatMap((s) => [...facesOfShell(shells, s)]);
   const stale = markChange(document, 'stale', faces, 1);
   return { changes: [...changes, stale], notes: [] };
-}
-
-function hasUv(document: HemDocument, shell: number): boolean {
-  const { uv } = document.uvSets[document.currentUv];
-  return facesOfShell(shellsOf(document), shell).some(
-    (f) => !Number.isNaN(uv[2 * document.model.mesh.faceStart[f]]),
-  );
 }
 
 /** One place for every vertex of the joined shells, from the largest old shell that has one. */

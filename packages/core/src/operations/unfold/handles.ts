@@ -1,5 +1,6 @@
 import { type HemDocument, shellsOf } from '../../document/document.ts';
 import { HemError } from '../../errors.ts';
+import type { Mesh } from '../../mesh/mesh.ts';
 import { list, optional, record, type Taken, tuple, whole } from '../../params.ts';
 import type { Shell } from '../../surface/shell.ts';
 
@@ -16,6 +17,19 @@ export type Pin = Taken<typeof pin>;
 /** Vertices along a chain of edges that must lie straight at true length. */
 export const stay = record({ vertices: list(whole(), { min: 2, unique: true }), face });
 export type StayChain = Taken<typeof stay>;
+
+/** A place of the flat: a vertex on the side of a face. */
+export const placeInFace = record({ vertex: whole(), face: whole() });
+
+/**
+ * The corner of a face at a vertex.
+ *
+ * @throws HemError when the face has none there
+ */
+export function cornerOf({ faceStart, cornerVertex }: Mesh, vertex: number, face: number): number {
+  for (let c = faceStart[face]; c < faceStart[face + 1]; c++) if (cornerVertex[c] === vertex) return c;
+  throw new HemError('no-such-point', `Face ${face} has no corner at vertex ${vertex}.`, [face]);
+}
 
 /** Which shell a pin or stay is in, and its vertices there. */
 export interface Found {

@@ -1,4 +1,5 @@
 import { type HemDocument, shellOf, shellsOf, shellUv } from '../../document/document.ts';
+import { pinsOf, staysOf } from '../../document/holds.ts';
 import { markChange } from '../../document/patch.ts';
 import { HemError } from '../../errors.ts';
 import {
@@ -123,8 +124,12 @@ function workOf(document: HemDocument, given: Taken<typeof params>): Work[] {
       fixedBorder(shell).forEach((f, v) => {
         fixed[v] |= f;
       });
+    for (const v of pinsOf(document, shell)) fixed[v] = 1;
     for (const { shell: at, vertices } of held) if (at === s) for (const v of vertices) fixed[v] = 1;
-    const rigid = stays.filter(({ shell: at }) => at === s).map(({ vertices }) => vertices);
+    const rigid = [
+      ...staysOf(document, s).map(({ vertices }) => Uint32Array.from(vertices)),
+      ...stays.filter(({ shell: at }) => at === s).map(({ vertices }) => vertices),
+    ];
     const options = {
       fixed,
       rigid,

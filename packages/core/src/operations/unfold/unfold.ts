@@ -1,8 +1,10 @@
-import { type HemDocument, shellOf, shellsOf, uvOfShell } from '../../document/document.ts';
+import { type HemDocument, shellOf, shellsOf, shellUv, uvOfShell } from '../../document/document.ts';
+import { pinsOf, staysOf } from '../../document/holds.ts';
 import { densityOf } from '../../document/layout.ts';
 import { markChange } from '../../document/patch.ts';
+import { HemError } from '../../errors.ts';
 import { lostByRounding } from '../../measure/lostByRounding.ts';
-import { choice, list, otherwise, record, surfaceChoice, whichShells } from '../../params.ts';
+import { choice, list, optional, otherwise, record, surfaceChoice, whichShells } from '../../params.ts';
 import { surfaceArea } from '../../surface/areas.ts';
 import { signedArea } from '../../surface/flatArea.ts';
 import type { Shell } from '../../surface/shell.ts';
@@ -10,7 +12,7 @@ import { facesOfShell } from '../../surface/shells.ts';
 import { transformUv } from '../../surface/similarity.ts';
 import { verdictOf } from '../../surface/verdict.ts';
 import { distance } from '../../unfold/farthestPair.ts';
-import { CannotUnfoldError, METHODS, type UnfoldOptions } from '../../unfold/unfold.ts';
+import { CannotUnfoldError, METHODS, type Method, type UnfoldOptions } from '../../unfold/unfold.ts';
 import { nearOldPlace, onBoard } from '../arrange/boardLayout.ts';
 import { placedChange } from '../arrange/keepPlaces.ts';
 import { operation, plural } from '../operation.ts';
@@ -27,12 +29,17 @@ export const unfold = operation({
   stage: 'unfold',
   params: record({
     shells: whichShells,
-    method: otherwise(choice(...METHODS), 'conformal'),
+    /** As each shell was unfolded last, when absent. */
+    method: optional(choice(...METHODS)),
+    /** These places, beside those that are pinned where they lie. */
     pins: otherwise(list(pin), []),
     stays: otherwise(list(stay), []),
     surface: surfaceChoice,
   }),
-  label: ({ shells, method }, document) => `Unfold ${shellsLabel(document, shells)}, ${method}`,
+  label({ shells, method }, document) {
+    const methods = new Set(chosenShells(document, shells).map((s) => method ?? lastMethod(document, s)));
+    return `Unfold ${shellsLabel(document, shells)}, ${methods.size === 1 ? [...methods][0] : 'each as before'}`;
+  },
   doing: 'Unfolding',
   async run(document, { shells: which, method, pins, stays, surface }, context) {
     const chosen = chosenShells(document, which).map((s) => {
@@ -55,7 +62,7 @@ export const unfold = operation({
       (batch) =>
         batch.map(({ s, shell }) => ({
           shell,
-          method,
+          method: method ?? lastMethod(document, s),
           options: { ...wishes.get(s)?.options, upAxis: document.upAxis },
         })),
       context,
@@ -106,11 +113,16 @@ export const unfold = operation({
       notes.push(`${plural(refused.length, 'piece')} left as they are: ${refused[0].verdict.sentence}`);
     }
     const marks = (['stale', 'relaxed'] as const).map((field) => markChange(document, field, faces, 0));
+    if (method) marks.push(markChange(document, 'method', faces, METHODS.indexOf(method)));
     // Pins place shells as a hand does.
     const placed = pinned.size > 0 ? [placedChange(document, 1)] : [];
     return { changes: [change, ...marks, ...placed], notes };
   },
 });
+
+/** How a shell was unfolded last; conformally where it never was. */
+const lastMethod = (document: HemDocument, shell: number): Method =>
+  METHODS[document.method[nameOfShell(document, shell)]];
 
 /** So many shells are shown before they are kept; more come with all the rest. */
 const SHOWN = 8;
@@ -145,22 +157,28 @@ function wishesOf(
   pins: readonly Pin[],
   stays: readonly StayChain[],
 ): Map<number, Wish> {
-  const pinsOf = new Map<number, Wish['pins']>();
+  const given = new Map<number, Wish['pins']>();
   for (const { vertex, face, uv } of pins) {
     const { shell, vertices } = findInShells(document, shells, [vertex], face);
-    pinsOf.set(shell, [...(pinsOf.get(shell) ?? []), [vertices[0], ...uv]]);
+    given.set(shell, [...(given.get(shell) ?? []), [vertices[0], ...uv]]);
   }
-  const staysOf = new Map<number, Uint32Array[]>();
+  const straight = new Map<number, Uint32Array[]>();
+  for (const [s] of shells) {
+    const lasting = staysOf(document, s).map(({ vertices }) => Uint32Array.from(vertices));
+    if (lasting.length > 0) straight.set(s, lasting);
+  }
   for (const { vertices, face } of stays) {
     const found = findInShells(document, shells, vertices, face);
-    staysOf.set(found.shell, [...(staysOf.get(found.shell) ?? []), found.vertices]);
+    straight.set(found.shell, [...(straight.get(found.shell) ?? []), found.vertices]);
   }
   const wishes = new Map<number, Wish>();
-  for (const s of new Set([...pinsOf.keys(), ...staysOf.keys()])) {
-    const own = pinsOf.get(s) ?? [];
+  for (const [s, shell] of shells) {
+    const own = [...(given.get(s) ?? []), ...lastingPins(document, shell, given.get(s) ?? [])];
+    if (own.length === 0 && !straight.has(s)) continue;
+    checkApart(own);
     const density = known ?? densityFrom(shells.get(s) as Shell, own);
     const options: UnfoldOptions = {
-      stays: staysOf.get(s),
+      stays: straight.get(s),
       pins:
         own.length > 0
           ? { vertices: own.map(([v]) => v), uv: own.flatMap(([, u, v]) => [u / density, v / density]) }
@@ -169,6 +187,25 @@ function wishesOf(
     wishes.set(s, { options, density, pins: own });
   }
   return wishes;
+}
+
+function checkApart(pins: Wish['pins']): void {
+  const taken = new Set<string>();
+  for (const [, u, v] of pins) {
+    const place = `${u} ${v}`;
+    if (taken.has(place))
+      throw new HemError('pins-at-one-place', 'Two pins cannot lie at one place: move one of them.');
+    taken.add(place);
+  }
+}
+
+/** Places that are pinned where they lie, but for those that are asked elsewhere. */
+function lastingPins(document: HemDocument, shell: Shell, asked: Wish['pins']): Wish['pins'] {
+  const uv = shellUv(document, shell);
+  const moved = new Set(asked.map(([v]) => v));
+  return uv
+    ? pinsOf(document, shell).flatMap((v) => (moved.has(v) ? [] : [[v, uv[2 * v], uv[2 * v + 1]] as const]))
+    : [];
 }
 
 /** The density two pins ask for, or one that lets the shell fill a good part of the tile. */

@@ -1,0 +1,20 @@
+import type { Method } from '@blunt-hem/core/unfold/unfold';
+
+/** How shells are going to be unfolded and relaxed. */
+export interface FlatteningSlice {
+  /** Each as it was unfolded last, where undefined. */
+  readonly method: Method | undefined;
+  /** From 0, angles alone, to 1, area above all. */
+  readonly balance: number;
+  /** Whether borders stay as they are while what is inside relaxes. */
+  readonly keepBorder: boolean;
+  /** Seconds after which a relax ends with the best so far; without end where undefined. */
+  readonly budget: number | undefined;
+}
+
+export const flatteningSlice: FlatteningSlice = {
+  method: undefined,
+  balance: 0.5,
+  keepBorder: false,
+  budget: undefined,
+};

@@ -1,0 +1,52 @@
+import { type Run, runsOfEdges } from '../select/orderedRun.ts';
+import type { Shell } from '../surface/shell.ts';
+import { type HemDocument, shellsOf, topologyOf } from './document.ts';
+
+/** What an artist holds on to in a shell while the rest of it gives way. */
+
+/** Shell vertices that hold their UVs. */
+export const pinsOf = ({ pins }: HemDocument, { vertexCorner }: Shell): number[] =>
+  [...vertexCorner.keys()].filter((v) => pins[vertexCorner[v]] === 1);
+
+/** Corners of one vertex on one side of the seams, given one of them. */
+export function cornersBeside(document: HemDocument, corner: number): number[] {
+  const { vertexEdgeStart, vertexEdges, edgeCornerStart, edgeCorners, nextCorner } = topologyOf(
+    document.model,
+  ).links;
+  const { cornerWedge } = shellsOf(document);
+  const vertex = document.model.mesh.cornerVertex[corner];
+  const found = new Set<number>();
+  for (let i = vertexEdgeStart[vertex]; i < vertexEdgeStart[vertex + 1]; i++) {
+    const e = vertexEdges[i];
+    for (let k = edgeCornerStart[e]; k < edgeCornerStart[e + 1]; k++)
+      for (const c of [edgeCorners[k], nextCorner[edgeCorners[k]]])
+        if (cornerWedge[c] === cornerWedge[corner]) found.add(c);
+  }
+  return [...found];
+}
+
+/** Chains of a shell that lie straight at true length, as runs of its vertices. */
+export function staysOf(document: HemDocument, shell: number): Run[] {
+  const { stays } = document;
+  const { nextCorner, cornerEdge } = topologyOf(document.model).links;
+  const { shellFaces, shellFaceStart, cornerWedge, wedgeStart } = shellsOf(document);
+  const { faceStart } = document.model.mesh;
+  const ends: number[] = [];
+  const seen = new Set<number>();
+  for (let i = shellFaceStart[shell]; i < shellFaceStart[shell + 1]; i++) {
+    const f = shellFaces[i];
+    for (let c = faceStart[f]; c < faceStart[f + 1]; c++) {
+      if (!stays[cornerEdge[c]]) continue;
+      const [a, b] = [c, nextCorner[c]].map((each) => cornerWedge[each] - wedgeStart[shell]);
+      // Inside a shell an edge has two corners that begin it.
+      const key = Math.min(a, b) * (wedgeStart[shell + 1] - wedgeStart[shell]) + Math.max(a, b);
+      if (seen.has(key)) continue;
+      seen.add(key);
+      ends.push(a, b);
+    }
+  }
+  return runsOfEdges(
+    { edgeVertices: Uint32Array.from(ends) },
+    Array.from({ length: ends.length / 2 }).keys(),
+  );
+}

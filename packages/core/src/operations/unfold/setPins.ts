@@ -1,0 +1,33 @@
+import { cornersBeside } from '../../document/holds.ts';
+import { markChange } from '../../document/patch.ts';
+import { HemError } from '../../errors.ts';
+import { flag, list, record } from '../../params.ts';
+import { placedChange } from '../arrange/keepPlaces.ts';
+import { knownFaces } from '../known.ts';
+import { operation, plural } from '../operation.ts';
+import { cornerOf, placeInFace } from './handles.ts';
+
+/** Places of the flat hold their UVs from now on, or let go of them: whatever unfolds or relaxes their shell goes round them. */
+export const setPins = operation({
+  name: 'set-pins',
+  stage: 'unfold',
+  params: record({ places: list(placeInFace, { min: 1 }), pinned: flag() }),
+  label: ({ places, pinned }) => `${pinned ? 'Pin' : 'Unpin'} ${plural(places.length, 'place')}`,
+  doing: 'Pinning',
+  run(document, { places, pinned }) {
+    const { uv } = document.uvSets[document.currentUv];
+    knownFaces(
+      document.model.mesh,
+      places.map(({ face }) => face),
+    );
+    const corners = places.flatMap(({ vertex, face }) => {
+      const corner = cornerOf(document.model.mesh, vertex, face);
+      if (pinned && Number.isNaN(uv[2 * corner]))
+        throw new HemError('nothing-unfolded', 'Only what lies flat can be pinned: unfold it first.', [face]);
+      return cornersBeside(document, corner);
+    });
+    const mark = markChange(document, 'pins', corners, pinned ? 1 : 0);
+    // Nothing holds its place where all are laid out afresh.
+    return { changes: pinned ? [mark, placedChange(document, 1)] : [mark], notes: [] };
+  },
+});

@@ -108,7 +108,7 @@ test('keys choose stage, overlay, checker and tool', async ({ page }) => {
   await page.keyboard.press('b');
   await expect(page.locator('.legend')).toHaveCount(0);
   await page.keyboard.press('v');
-  await expect(page.getByRole('switch', { name: 'Gingham checker' })).not.toBeChecked();
+  await expect(page.getByRole('switch', { name: 'Checker' })).not.toBeChecked();
   await page.getByTestId('model').focus();
   await page.keyboard.press('Tab');
   await expect(page.getByTestId('board')).toBeFocused();

@@ -1,5 +1,6 @@
 import { STAGES } from '@blunt-hem/core/operations/operation';
 import Joi from 'joi';
+import { CHECKER_UNITS } from '../store/view.ts';
 import type { ProjectRow } from './database.ts';
 
 /** Rows as they are read back: of one that is garbled, what can be told of it, and that it is. */
@@ -52,6 +53,11 @@ const viewShape = Joi.object({
   stage: Joi.valid(...STAGES),
   overlay: Joi.string(),
   checker: Joi.boolean(),
+  checkerKind: Joi.string(),
+  checkerStrength: Joi.number().min(0).max(1),
+  checkerUnit: Joi.valid(...CHECKER_UNITS),
+  squareTexels: Joi.number().min(1).max(4096),
+  squareUnits: Joi.number().greater(0),
   repeats: Joi.number().integer().min(1).max(4096),
   visibleOnly: Joi.boolean(),
   parallel: Joi.boolean(),

@@ -1,5 +1,6 @@
 import type { UvMatrix } from '@blunt-hem/core/surface/similarity';
 import type { Ghost } from '../worker/protocol.ts';
+import type { OwnImage } from './checker.ts';
 
 /** What is shown before it is done, beside the true picture. */
 export interface PreviewSlice {
@@ -7,6 +8,8 @@ export interface PreviewSlice {
   readonly ghost: Ghost | undefined;
   /** A rectangle on the page under the hand: from x and y to x and y. */
   readonly band: readonly [number, number, number, number] | undefined;
+  /** The artist's own checker. */
+  readonly ownImage: OwnImage | undefined;
   /** The drawn vertex that a click would take. */
   readonly aim: number | undefined;
   /** Where the hand has the selected shells, before they are dropped. */
@@ -16,6 +19,7 @@ export interface PreviewSlice {
 export const previewSlice: PreviewSlice = {
   ghost: undefined,
   band: undefined,
+  ownImage: undefined,
   aim: undefined,
   dragged: undefined,
 };

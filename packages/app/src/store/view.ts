@@ -1,5 +1,8 @@
 import type { Stage } from '@blunt-hem/core/operations/operation';
 
+export const CHECKER_UNITS = ['repeats', 'texels', 'units'] as const;
+export type CheckerUnit = (typeof CHECKER_UNITS)[number];
+
 /** How the artist looks at things; kept with the project. */
 export interface ViewSlice {
   readonly stage: Stage;
@@ -8,8 +11,18 @@ export interface ViewSlice {
   /** Name of the overlay; none when undefined. */
   readonly overlay: string | undefined;
   readonly checker: boolean;
+  /** Name of the checker that is shown while it is on. */
+  readonly checkerKind: string;
+  /** From 0, unseen, to 1, opaque. */
+  readonly checkerStrength: number;
+  /** What the size of a square is told in. */
+  readonly checkerUnit: CheckerUnit;
+  /** Texels of a square, of a 2048 texture; and its side in units of the model. */
+  readonly squareTexels: number;
+  readonly squareUnits: number;
   /** Whether an overlay shows every face by itself, not evened out over the shell. */
   readonly byFace: boolean;
+  /** Squares across the tile. */
   readonly repeats: number;
   readonly visibleOnly: boolean;
   /** Whether the Model is drawn without perspective. */
@@ -30,6 +43,11 @@ export const viewSlice: ViewSlice = {
   tool: 'pick',
   overlay: undefined,
   checker: true,
+  checkerKind: 'gingham',
+  checkerStrength: 1,
+  checkerUnit: 'repeats',
+  squareTexels: 64,
+  squareUnits: 1,
   byFace: false,
   repeats: 24,
   visibleOnly: true,
@@ -47,6 +65,11 @@ export const KEPT_LOOKS = [
   'stage',
   'overlay',
   'checker',
+  'checkerKind',
+  'checkerStrength',
+  'checkerUnit',
+  'squareTexels',
+  'squareUnits',
   'repeats',
   'visibleOnly',
   'parallel',

@@ -2,7 +2,7 @@ import type { ThemeConfig } from 'antd';
 import { theme } from 'antd';
 import { PALETTE } from './palette.ts';
 
-const FONT = "'Hanken Grotesk Variable', system-ui, sans-serif";
+export const FONT = "'Hanken Grotesk Variable', system-ui, sans-serif";
 
 export function themeConfig(dark: boolean): ThemeConfig {
   return {

@@ -29,7 +29,7 @@ export const frame: Command = {
 
 export const checker: Command = {
   name: 'checker',
-  label: () => 'Gingham',
+  label: () => 'Checker',
   help: 'Checker on or off',
   key: 'v',
   icon: IconLayoutBoard,

@@ -1,4 +1,9 @@
 import { Mesh } from 'three';
+import { useBench } from '../../store/bench.ts';
+import { squaresAcross } from '../../store/checker.ts';
+import { glyphTexture } from '../checkers/glyphs.ts';
+import { imageTexture } from '../checkers/imageTexture.ts';
+import { checkerIndex } from '../checkers/index.ts';
 import { overlayShown } from '../overlays/index.ts';
 import { rampOf, surfaceMaterial } from '../panes/surfaceMaterial.ts';
 import type { Layer } from './layer.ts';
@@ -9,24 +14,45 @@ const surfaceIn = (pane: 'model' | 'board'): Layer => ({
   pane,
   make({ geometry }) {
     const material = surfaceMaterial(pane === 'board');
+    const glyphs = glyphTexture(() => useBench.setState({}));
     const object = new Mesh(geometry, material);
     object.frustumCulled = false;
     return {
       object,
-      needs: (s) => [s.overlay, s.patches, s.checker, s.repeats],
+      needs: (s) => [
+        s.overlay,
+        s.patches,
+        s.checker,
+        s.checkerKind,
+        s.checkerStrength,
+        s.ownImage,
+        squaresAcross(s),
+        glyphs.version,
+      ],
       update(s) {
         const overlay = overlayShown(s);
         const { uniforms } = material;
         uniforms.uOverlay.value = overlay !== undefined;
         uniforms.uEverywhere.value = overlay?.everywhere === true;
         if (overlay) uniforms.uRamp.value = rampOf(overlay);
-        uniforms.uChecker.value = s.checker;
-        uniforms.uRepeats.value = s.repeats;
+        // Without an image of one's own the first checker stands for it.
+        const kind = s.checkerKind === 'image' && !s.ownImage ? 0 : checkerIndex(s.checkerKind);
+        uniforms.uChecker.value = s.checker ? kind : -1;
+        uniforms.uStrength.value = s.checkerStrength;
+        uniforms.uRepeats.value = squaresAcross(s);
+        uniforms.uGlyphs.value = glyphs;
+        if (s.ownImage) {
+          uniforms.uImage.value = imageTexture(s.ownImage.bitmap);
+          uniforms.uImageAspect.value = s.ownImage.bitmap.width / s.ownImage.bitmap.height;
+        }
       },
       frame({ plain }) {
         material.uniforms.uMarked.value = !plain;
       },
-      dispose: () => material.dispose(),
+      dispose() {
+        material.dispose();
+        glyphs.dispose();
+      },
     };
   },
 });

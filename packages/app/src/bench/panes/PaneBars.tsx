@@ -9,10 +9,11 @@ import {
   IconPinned,
   IconTriangles,
 } from '@tabler/icons-react';
-import { Button, Dropdown, Segmented, Slider, Switch, Tooltip } from 'antd';
+import { Button, Dropdown, Segmented, Slider, Tooltip } from 'antd';
 import { perform } from '../../store/acts.ts';
 import { useBench } from '../../store/bench.ts';
 import { overlaysOffered } from '../overlays/index.ts';
+import { CheckerKind, CheckerSwitch, ImageChoice, SquareSize, Strength } from './CheckerControls.tsx';
 import { frameSelection } from './framing.ts';
 import { PaneBar } from './PaneBar.tsx';
 import { handle } from './rendererHandle.ts';
@@ -123,10 +124,13 @@ export function BoardBar() {
       title="Board"
       controls={[
         { name: 'overlay', width: hasPatches ? 226 : 164, show: () => <Overlays /> },
-        { name: 'checker', width: 92, short: 28, show: (inShort) => <Checker inShort={inShort} /> },
+        { name: 'checker', width: 28, show: () => <CheckerSwitch /> },
+        { name: 'kind', width: 138, short: 24, show: (inShort) => <CheckerKind inShort={inShort} /> },
         { name: 'places', width: 138, short: 24, show: (inShort) => <Places inShort={inShort} /> },
         { name: 'notches', width: 96, short: 24, show: (inShort) => <NotchSwitch inShort={inShort} /> },
-        { name: 'repeats', width: 142, show: () => <Repeats /> },
+        { name: 'squares', width: 220, show: () => <SquareSize /> },
+        { name: 'strength', width: 142, show: () => <Strength /> },
+        { name: 'image', width: 120, show: () => <ImageChoice /> },
         { name: 'seams', width: 128, show: () => <SeamWeight /> },
       ]}
       always={
@@ -160,23 +164,6 @@ function Overlays() {
   );
 }
 
-function Checker({ inShort }: InShort) {
-  const checker = useBench((s) => s.checker);
-  return (
-    <Tooltip title="Gingham (V)">
-      <span className="pane-pair">
-        <Switch
-          size="small"
-          aria-label="Gingham checker"
-          checked={checker}
-          onChange={(value) => useBench.setState({ checker: value })}
-        />
-        {!inShort && 'Gingham'}
-      </span>
-    </Tooltip>
-  );
-}
-
 /** Whether borders that meet are marked. */
 function NotchSwitch({ inShort }: InShort) {
   const notches = useBench((s) => s.notches);
@@ -192,24 +179,6 @@ function NotchSwitch({ inShort }: InShort) {
         {!inShort && 'Notches'}
       </Button>
     </Tooltip>
-  );
-}
-
-function Repeats() {
-  const repeats = useBench((s) => s.repeats);
-  return (
-    <span className="pane-pair">
-      Squares
-      <Slider
-        className="pane-slider"
-        min={4}
-        max={96}
-        value={repeats}
-        tooltip={{ formatter: (value) => `${value} repeats` }}
-        ariaLabelForHandle="Repeats of the checker"
-        onChange={(value) => useBench.setState({ repeats: value })}
-      />
-    </span>
   );
 }
 

@@ -1,6 +1,8 @@
 import { useEffect, useRef } from 'react';
+import { useDropzone } from 'react-dropzone';
 import { Group, Panel, Separator } from 'react-resizable-panels';
 import { useBench } from '../../store/bench.ts';
+import { takeImage } from '../../store/checker.ts';
 import type { Pane } from '../../store/selection.ts';
 import { Legend } from './Legend.tsx';
 import { Notches } from './Notches.tsx';
@@ -31,11 +33,19 @@ export function Panes() {
       renderer.dispose();
     };
   }, []);
+  // An image that is dropped is shown as the checker.
+  const { getRootProps } = useDropzone({
+    onDrop: ([file]) => file && void takeImage(file),
+    multiple: false,
+    noClick: true,
+    noKeyboard: true,
+    useFsAccessApi: false,
+  });
   usePaneHands('model', modelPane);
   usePaneHands('board', boardPane);
 
   return (
-    <div className="panes" data-target={target}>
+    <div {...getRootProps({ className: 'panes' })} data-target={target}>
       <canvas ref={canvas} className="panes-canvas" />
       <Split>
         <section className="pane" aria-label="Model">

@@ -1,4 +1,6 @@
 import { Color, DataTexture, DoubleSide, GLSL3, LinearFilter, ShaderMaterial } from 'three';
+import { COMMON } from '../checkers/checker.ts';
+import { checkerShader } from '../checkers/index.ts';
 import type { Overlay } from '../overlays/overlay.ts';
 
 const vertexShader = /* glsl */ `
@@ -37,38 +39,35 @@ out vec4 colour;
 uniform float uFlat;
 uniform bool uOverlay;
 uniform bool uEverywhere;
-uniform bool uChecker;
+uniform int uChecker;
+uniform float uStrength;
 uniform bool uMarked;
 uniform float uRepeats;
 uniform sampler2D uRamp;
 uniform vec3 uBase;
 uniform vec3 uAccent;
 
-/** A wave of stripes, half on and half off, smoothed over what one pixel covers. */
-float stripes(float x) {
-  float width = fwidth(x);
-  float wave = clamp((abs(fract(x) - 0.5) - 0.25) / max(width, 1e-5) + 0.5, 0.0, 1.0);
-  return mix(wave, 0.5, clamp(width - 0.4, 0.0, 1.0));
-}
+${COMMON}
+${checkerShader()}
 
 void main() {
   bool unfolded = vUv.x > -1e5;
   vec3 base = uBase;
   float weave = 0.0;
-  if (uChecker && unfolded) {
-    float warp = stripes(vUv.x * uRepeats);
-    float weft = stripes(vUv.y * uRepeats);
-    vec3 cloth = vec3(0.97, 0.95, 0.90);
-    cloth *= mix(vec3(1.0), vec3(0.42, 0.66, 0.62), warp);
-    cloth *= mix(vec3(1.0), vec3(0.88, 0.70, 0.50), weft);
-    base = cloth;
-    weave = 0.5 * (warp + weft);
+  // Derivatives are taken where every pixel goes.
+  vec2 squares = vUv * uRepeats;
+  vec2 dx = dFdx(squares);
+  vec2 dy = dFdy(squares);
+  if (uChecker >= 0 && unfolded) {
+    vec3 pattern = checker(uChecker, squares, dx, dy);
+    base = mix(base, pattern, uStrength);
+    weave = uStrength * (1.0 - dot(pattern, vec3(0.3, 0.59, 0.11)));
   }
   // A map of stretch keeps its colours: there only thin lines say what is selected.
   bool map = uOverlay && (unfolded || uEverywhere);
   if (map) {
     vec3 tone = texture(uRamp, vec2(clamp(vPlace, 0.002, 0.998), 0.5)).rgb;
-    base = tone * (uChecker ? 1.0 - 0.22 * weave : 1.0);
+    base = tone * (1.0 - 0.45 * weave);
   }
   // Hatches are drawn in the pixels of the screen: never by colour alone.
   float slant = fract((gl_FragCoord.x + gl_FragCoord.y) / 9.0);
@@ -107,7 +106,11 @@ export function surfaceMaterial(flat: boolean): ShaderMaterial {
       uFlat: { value: flat ? 1 : 0 },
       uOverlay: { value: false },
       uEverywhere: { value: false },
-      uChecker: { value: true },
+      uChecker: { value: 0 },
+      uStrength: { value: 1 },
+      uGlyphs: { value: null },
+      uImage: { value: null },
+      uImageAspect: { value: 1 },
       uMarked: { value: true },
       uRepeats: { value: 24 },
       uRamp: { value: null },

@@ -112,6 +112,7 @@ async function letAllGo(): Promise<void> {
 function holdPin(start: Place): Grip | undefined {
   const held = pinNear(start);
   if (!held) return undefined;
+  useBench.setState({ aim: undefined });
   const [u0, v0] = uvOf(start.x, start.y);
   const placeOf = ({ x, y }: Place): [number, number] => {
     const [u, v] = uvOf(x, y);

@@ -20,6 +20,7 @@ import { Rail } from './rail/Rail.tsx';
 import { stageNamed } from './stages/index.ts';
 import { Strip } from './strip/Strip.tsx';
 import { useBenchKeys } from './useBenchKeys.ts';
+import { useEllipses } from './useEllipses.ts';
 import { useExposure } from './useExposure.ts';
 import { useGhost } from './useGhost.ts';
 import { usePicture } from './usePicture.ts';
@@ -67,6 +68,7 @@ export function BenchPage() {
   useHealth(loaded);
   useGhost(loaded);
   useExposure(loaded);
+  useEllipses(loaded);
   useSymmetry(loaded);
   useWholeOfHover(loaded);
   usePicture(loaded);

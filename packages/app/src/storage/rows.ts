@@ -63,6 +63,7 @@ const viewShape = Joi.object({
   parallel: Joi.boolean(),
   split: Joi.number().min(0).max(100),
   notches: Joi.boolean(),
+  ellipsesOn: Joi.boolean(),
   seamWeight: Joi.number().min(0.5).max(3),
   cameras: Joi.object({
     model: Joi.object({ position: point, target: point }).required(),

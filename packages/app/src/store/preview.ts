@@ -1,3 +1,4 @@
+import type { Ellipses } from '@blunt-hem/core/measure/indicatrix';
 import type { UvMatrix } from '@blunt-hem/core/surface/similarity';
 import type { Ghost } from '../worker/protocol.ts';
 import type { OwnImage } from './checker.ts';
@@ -8,6 +9,8 @@ export interface PreviewSlice {
   readonly ghost: Ghost | undefined;
   /** A rectangle on the page under the hand: from x and y to x and y. */
   readonly band: readonly [number, number, number, number] | undefined;
+  /** Tissot's ellipses of what is drawn. */
+  readonly ellipses: Ellipses | undefined;
   /** The artist's own checker. */
   readonly ownImage: OwnImage | undefined;
   /** The drawn vertex that a click would take. */
@@ -19,6 +22,7 @@ export interface PreviewSlice {
 export const previewSlice: PreviewSlice = {
   ghost: undefined,
   band: undefined,
+  ellipses: undefined,
   ownImage: undefined,
   aim: undefined,
   dragged: undefined,

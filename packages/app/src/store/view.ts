@@ -20,6 +20,8 @@ export interface ViewSlice {
   /** Texels of a square, of a 2048 texture; and its side in units of the model. */
   readonly squareTexels: number;
   readonly squareUnits: number;
+  /** Whether Tissot's ellipses are drawn. */
+  readonly ellipsesOn: boolean;
   /** Whether an overlay shows every face by itself, not evened out over the shell. */
   readonly byFace: boolean;
   /** Squares across the tile. */
@@ -48,6 +50,7 @@ export const viewSlice: ViewSlice = {
   checkerUnit: 'repeats',
   squareTexels: 64,
   squareUnits: 1,
+  ellipsesOn: false,
   byFace: false,
   repeats: 24,
   visibleOnly: true,
@@ -75,5 +78,6 @@ export const KEPT_LOOKS = [
   'parallel',
   'split',
   'notches',
+  'ellipsesOn',
   'seamWeight',
 ] as const satisfies readonly (keyof ViewSlice)[];

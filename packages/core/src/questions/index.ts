@@ -10,6 +10,7 @@ import { countFinding } from './countFinding.ts';
 import { coverage } from './coverage.ts';
 import { darts } from './darts.ts';
 import { edgeLoop } from './edgeLoop.ts';
+import { ellipses } from './ellipses.ts';
 import { examination } from './examination.ts';
 import { exportFile } from './exportFile.ts';
 import { exposure } from './exposure.ts';
@@ -61,6 +62,7 @@ export const QUESTIONS = [
   shiftedSeam,
   widenedDart,
   movedPin,
+  ellipses,
 ] as const;
 
 type AnyQuestion = (typeof QUESTIONS)[number];

@@ -1,3 +1,4 @@
+import { boardEllipses, modelEllipses } from './ellipses.ts';
 import { ghost } from './ghost.ts';
 import { groundShadow } from './groundShadow.ts';
 import { boardHolds, modelHolds } from './holds.ts';
@@ -30,6 +31,7 @@ export const LAYERS: readonly Layer[] = [
   groundShadow,
   modelSurface,
   modelWires,
+  modelEllipses,
   modelSeams,
   modelRim,
   modelLonely,
@@ -44,6 +46,7 @@ export const LAYERS: readonly Layer[] = [
   tile,
   boardSurface,
   boardWires,
+  boardEllipses,
   boardBorders,
   overlapDots,
   boardHolds,

@@ -3,8 +3,12 @@ import { NO_UV } from '../../worker/protocol.ts';
 import { linesOnBoard, linesOnModel } from './edgeLines.ts';
 import { handle } from './rendererHandle.ts';
 
-/** Brings the selected edges and shells into view in both panes; everything when nothing is selected. */
-export function frameSelection(): void {
+/**
+ * Brings the selected edges, faces and shells into view in both panes; everything when nothing is selected.
+ *
+ * @param around  how much is seen round about at least, as a part of the model and of the tile
+ */
+export function frameSelection(around = 0): void {
   const { model, flat, edges, faces, chosen, shells } = useBench.getState();
   const { renderer } = handle;
   if (!model || !flat || !renderer) return;
@@ -33,6 +37,9 @@ export function frameSelection(): void {
       for (let i = 9 * t; i < 9 * t + 9; i += 3)
         include(model.positions[i], model.positions[i + 1], model.positions[i + 2]);
     });
+    model.triangleFace.forEach((f, t) => {
+      if (faces.has(f)) for (let i = 6 * t; i < 6 * t + 6; i += 2) includeUv(flat.uv[i], flat.uv[i + 1]);
+    });
     for (const s of chosen) {
       const box = shells[s]?.box;
       if (!box) continue;
@@ -40,6 +47,18 @@ export function frameSelection(): void {
       includeUv(box[2], box[3]);
     }
   }
-  renderer.frameModel(Number.isFinite(solid[0]) ? solid : undefined);
-  renderer.frameBoard(Number.isFinite(board[0]) ? board : undefined);
+  const [x0, y0, z0, x1, y1, z1] = model.box;
+  const least = around * Math.hypot(x1 - x0, y1 - y0, z1 - z0);
+  renderer.frameModel(Number.isFinite(solid[0]) ? grown(solid, least) : undefined);
+  renderer.frameBoard(Number.isFinite(board[0]) ? grown(board, around) : undefined);
+}
+
+/** A box, least corner and then greatest, made as long as is asked for every way. */
+function grown(box: readonly number[], least: number): number[] {
+  const half = box.length / 2;
+  return box.map((_, i) => {
+    const [from, to] = [box[i % half], box[(i % half) + half]];
+    const more = Math.max(0, least - (to - from)) / 2;
+    return i < half ? from - more : to + more;
+  });
 }

@@ -1,4 +1,6 @@
+import { ellipses, nextWorst } from '../commands/inspecting.ts';
 import { byFace, checker, showOverlay } from '../commands/looking.ts';
+import { InspectDetails } from '../details/InspectDetails.tsx';
 import { judgements } from '../judging.ts';
 import { OVERLAYS } from '../overlays/index.ts';
 import type { StageView } from './stage.ts';
@@ -7,6 +9,7 @@ export const inspect: StageView = {
   name: 'inspect',
   label: 'Inspect',
   tools: [],
-  commands: [...OVERLAYS.map(showOverlay), byFace, checker],
+  commands: [nextWorst, ...OVERLAYS.map(showOverlay), byFace, ellipses, checker],
+  Details: InspectDetails,
   mark: (state) => (judgements(state).some(({ tone }) => tone === 'bad') ? 'Findings' : ''),
 };

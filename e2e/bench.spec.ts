@@ -108,7 +108,10 @@ test('keys choose stage, overlay, checker and tool', async ({ page }) => {
   await page.keyboard.press('b');
   await expect(page.locator('.legend')).toHaveCount(0);
   await page.keyboard.press('v');
-  await expect(page.getByRole('switch', { name: 'Checker' })).not.toBeChecked();
+  await expect(page.locator('.pane-bar').getByRole('button', { name: 'Checker' })).toHaveAttribute(
+    'aria-pressed',
+    'false',
+  );
   await page.getByTestId('model').focus();
   await page.keyboard.press('Tab');
   await expect(page.getByTestId('board')).toBeFocused();

@@ -24,7 +24,7 @@ export const frame: Command = {
   help: 'Frame the selection, or everything',
   key: 'f',
   icon: IconFocusCentered,
-  act: frameSelection,
+  act: () => frameSelection(),
 };
 
 export const checker: Command = {

@@ -1,4 +1,4 @@
-import { IconChevronDown } from '@tabler/icons-react';
+import { IconLayoutBoard } from '@tabler/icons-react';
 import { Button, Dropdown, InputNumber, Select, Slider, Switch, Tooltip } from 'antd';
 import { useRef } from 'react';
 import { useBench } from '../../store/bench.ts';
@@ -6,49 +6,52 @@ import { TEXTURE, takeImage } from '../../store/checker.ts';
 import type { CheckerUnit } from '../../store/view.ts';
 import { CHECKERS } from '../checkers/index.ts';
 
-/** The checker, on or off. */
-export function CheckerSwitch() {
-  const checker = useBench((s) => s.checker);
-  return (
-    <Tooltip title="Checker (V)">
-      <Switch
-        size="small"
-        aria-label="Checker"
-        checked={checker}
-        onChange={(value) => useBench.setState({ checker: value })}
-      />
-    </Tooltip>
-  );
-}
-
 const takeKind = (kind: string): void => useBench.setState({ checkerKind: kind, checker: true });
 
-export function CheckerKind({ inShort }: { readonly inShort: boolean }) {
+const NONE = 'none';
+
+/** The checker, on or off, and which. */
+export function CheckerChoice({ inShort }: { readonly inShort: boolean }) {
+  const checker = useBench((s) => s.checker);
   const kind = useBench((s) => s.checkerKind);
+  const turn = (on: boolean) => useBench.setState({ checker: on });
   if (inShort)
     return (
       <Dropdown
         trigger={['click']}
         menu={{
-          items: CHECKERS.map(({ name, label, help }) => ({ key: name, label, title: help })),
+          items: [
+            { key: NONE, label: 'No checker' },
+            ...CHECKERS.map(({ name, label, help }) => ({ key: name, label, title: help })),
+          ],
           selectable: true,
-          selectedKeys: [kind],
-          onClick: ({ key }) => takeKind(key),
+          selectedKeys: [checker ? kind : NONE],
+          onClick: ({ key }) => (key === NONE ? turn(false) : takeKind(key)),
         }}
       >
-        <Button size="small" icon={<IconChevronDown size={15} />} aria-label="Which checker" />
+        <Button
+          size="small"
+          icon={<IconLayoutBoard size={15} />}
+          aria-label="Checker"
+          aria-pressed={checker}
+        />
       </Dropdown>
     );
   return (
-    <Select<string>
-      size="small"
-      className="pane-select"
-      aria-label="Which checker"
-      value={kind}
-      popupMatchSelectWidth={180}
-      options={CHECKERS.map(({ name, label, help }) => ({ value: name, label, title: help }))}
-      onChange={takeKind}
-    />
+    <span className="pane-pair">
+      <Tooltip title="Checker (V)">
+        <Switch size="small" aria-label="Checker" checked={checker} onChange={turn} />
+      </Tooltip>
+      <Select<string>
+        size="small"
+        className="pane-select"
+        aria-label="Which checker"
+        value={kind}
+        popupMatchSelectWidth={180}
+        options={CHECKERS.map(({ name, label, help }) => ({ value: name, label, title: help }))}
+        onChange={takeKind}
+      />
+    </span>
   );
 }
 

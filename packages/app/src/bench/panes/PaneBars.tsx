@@ -13,7 +13,7 @@ import { Button, Dropdown, Segmented, Slider, Tooltip } from 'antd';
 import { perform } from '../../store/acts.ts';
 import { useBench } from '../../store/bench.ts';
 import { overlaysOffered } from '../overlays/index.ts';
-import { CheckerKind, CheckerSwitch, ImageChoice, SquareSize, Strength } from './CheckerControls.tsx';
+import { CheckerChoice, ImageChoice, SquareSize, Strength } from './CheckerControls.tsx';
 import { frameSelection } from './framing.ts';
 import { PaneBar } from './PaneBar.tsx';
 import { handle } from './rendererHandle.ts';
@@ -35,7 +35,7 @@ export function ModelBar() {
               size="small"
               icon={<IconFocusCentered size={15} />}
               aria-label="Frame the selection"
-              onClick={frameSelection}
+              onClick={() => frameSelection()}
             />
           </Tooltip>
         </>
@@ -124,8 +124,7 @@ export function BoardBar() {
       title="Board"
       controls={[
         { name: 'overlay', width: hasPatches ? 226 : 164, show: () => <Overlays /> },
-        { name: 'checker', width: 28, show: () => <CheckerSwitch /> },
-        { name: 'kind', width: 138, short: 24, show: (inShort) => <CheckerKind inShort={inShort} /> },
+        { name: 'checker', width: 168, short: 24, show: (inShort) => <CheckerChoice inShort={inShort} /> },
         { name: 'places', width: 138, short: 24, show: (inShort) => <Places inShort={inShort} /> },
         { name: 'notches', width: 96, short: 24, show: (inShort) => <NotchSwitch inShort={inShort} /> },
         { name: 'squares', width: 220, show: () => <SquareSize /> },

@@ -1,0 +1,201 @@
+import { expect, type Page, test } from '@playwright/test';
+import { decode } from 'fast-png';
+import { at, benchReady, dome, download, drawn, figure, fromMenu, idle, marked, openModel } from './hands.ts';
+
+/** A rolling sheet of quads, seen from above as from the front: it unfolds with some stretch. */
+function hills(count: number): string {
+  const lines: string[] = [];
+  for (let i = 0; i <= count; i++)
+    for (let j = 0; j <= count; j++) {
+      const [x, y] = [j / count, i / count];
+      lines.push(`v ${x} ${y} ${0.35 * Math.exp(-12 * ((x - 0.4) ** 2 + (y - 0.55) ** 2))}`);
+    }
+  const id = (i: number, j: number) => i * (count + 1) + j + 1;
+  for (let i = 0; i < count; i++)
+    for (let j = 0; j < count; j++)
+      lines.push(`f ${id(i, j)} ${id(i, j + 1)} ${id(i + 1, j + 1)} ${id(i + 1, j)}`);
+  return `${lines.join('\n')}\n`;
+}
+
+/** Opens a sheet, unfolds it, and goes to the stage of unfolding. */
+async function unfolded(page: Page, obj = hills(24)): Promise<void> {
+  await openModel(page, 'sheet.obj', obj);
+  await benchReady(page);
+  await page.keyboard.press('3');
+  await page.keyboard.press('s');
+  await expect(page.locator('header')).toContainText(/Unfold/);
+  await idle(page);
+}
+
+/** UV of every corner of the exported model, as text. */
+async function exportedUv(page: Page): Promise<string[]> {
+  await page.keyboard.press('6');
+  const text = (await download(page, 'Export OBJ')).toString();
+  await page.keyboard.press('3');
+  const places = [...text.matchAll(/^vt .*$/gm)].map(([line]) => line);
+  return [...text.matchAll(/^f .*$/gm)].flatMap(([line]) =>
+    [...line.matchAll(/\/(\d+)/g)].map(([, vt]) => places[Number(vt) - 1]),
+  );
+}
+
+test('places are pinned on the Board, one is dragged with the shell following, undone, and all let go', async ({
+  page,
+}) => {
+  await unfolded(page);
+  await page.keyboard.press('p');
+  for (const [x, y] of [
+    [0.35, 0.45],
+    [0.6, 0.6],
+    [0.5, 0.4],
+  ] as const) {
+    await page.mouse.move(...(await at(page, 'board', x, y)));
+    await expect.poll(() => marked(page, 'board')).toBeGreaterThan(20);
+    await page.mouse.click(...(await at(page, 'board', x, y)));
+    await expect(page.locator('header')).toContainText('Pin 1 place');
+    await idle(page);
+  }
+  await expect(page.getByRole('button', { name: 'Let all 3 pins go' })).toBeVisible();
+  await expect(page.getByRole('button', { name: 'Places kept' })).toBeVisible();
+  const before = await exportedUv(page);
+  const [x, y] = await at(page, 'board', 0.6, 0.6);
+  await page.mouse.move(x, y);
+  await page.mouse.down();
+  await page.mouse.move(x + 25, y + 10, { steps: 5 });
+  await page.mouse.move(x + 40, y + 20, { steps: 5 });
+  await page.mouse.up();
+  await expect(page.locator('header')).toContainText('Move a pin');
+  await idle(page);
+  expect(await figure(page, 'flipped')).toBe('0');
+  const after = await exportedUv(page);
+  expect(after.filter((place, i) => place !== before[i]).length).toBeGreaterThan(before.length / 2);
+  // The other two stay on the very numbers they had.
+  expect(after.filter((place, i) => place === before[i]).length).toBeGreaterThan(0);
+  await page.keyboard.press('Control+z');
+  await idle(page);
+  expect(await exportedUv(page)).toEqual(before);
+  await page.getByRole('button', { name: 'Let all 3 pins go' }).click();
+  await expect(page.locator('header')).toContainText('Unpin 3 places');
+});
+
+test('a chain of edges is made a stay, a ring is refused, and a shell changes its method', async ({
+  page,
+}) => {
+  await unfolded(page);
+  await page.mouse.dblclick(...(await at(page, 'model', 0.5, 0.6)));
+  await expect(page.getByTestId('selection')).toHaveText(/\d+ edges/);
+  await page.keyboard.press('y');
+  await expect(page.locator('header')).toContainText(/Make a stay of \d+ edges/);
+  await idle(page);
+  await page.keyboard.press('Shift+Y');
+  await expect(page.locator('header')).toContainText(/Let go of a stay/);
+  await idle(page);
+  await page.getByLabel('Method').click();
+  await page.getByTitle('Angle-based unfold').click();
+  await page
+    .getByRole('button', { name: /^Unfold/ })
+    .last()
+    .click();
+  await expect(page.locator('header')).toContainText(/angle-based/);
+  await idle(page);
+  await unfolded(page, dome(8, 16));
+  await page.mouse.dblclick(...(await at(page, 'model', 0.5, 0.55)));
+  await expect(page.getByTestId('selection')).toHaveText(/16 edges/);
+  await page.keyboard.press('y');
+  await expect(page.getByText(/closes cannot lie straight/)).toBeVisible();
+});
+
+test('a region of faces is relaxed, and every other UV stays to the last digit', async ({ page }) => {
+  await unfolded(page);
+  const before = await exportedUv(page);
+  await page.getByText('Faces', { exact: true }).first().click();
+  await page.keyboard.press('z');
+  const [x0, y0] = await at(page, 'board', 0.4, 0.42);
+  const [x1, y1] = await at(page, 'board', 0.6, 0.58);
+  await page.mouse.move(x0, y0);
+  await page.mouse.down();
+  await page.mouse.move(x1, y1, { steps: 4 });
+  await page.mouse.up();
+  await expect(page.getByTestId('selection')).toHaveText(/\d+ faces/);
+  const picked = Number(/\d+/.exec((await page.getByTestId('selection').textContent()) ?? '')?.[0]);
+  await page.keyboard.press('d');
+  await expect(page.locator('header')).toContainText(`Relax ${picked} faces`);
+  await idle(page);
+  const after = await exportedUv(page);
+  const changed = after.filter((place, i) => place !== before[i]).length;
+  expect(changed).toBeGreaterThan(0);
+  // Corners inside the region, and those of its rim seen from it, at most.
+  expect(changed).toBeLessThanOrEqual(4 * picked);
+});
+
+test('the checker is chosen; numbers that are mirrored read mirrored; no image is told as such', async ({
+  page,
+}) => {
+  await unfolded(page, hills(2).replaceAll(/^(v \S+ \S+) .*$/gm, '$1 0'));
+  await fromMenu(page, 'Checker', 'Numbered squares');
+  await page.getByRole('button', { name: 'Look from' }).click();
+  await page.getByRole('menuitem', { name: 'Front' }).click();
+  await page.keyboard.press('Escape');
+  const seen = async () => {
+    await drawn(page);
+    await page.waitForTimeout(600);
+    const { data, channels, width, height } = decode(await page.getByTestId('model').screenshot());
+    // The middle of the sheet, as brightness.
+    const [w, h] = [Math.floor(width * 0.5), Math.floor(height * 0.2)];
+    const [left, top] = [Math.floor((width - w) / 2), Math.floor((height - h) / 2)];
+    return Array.from({ length: h }, (_, y) =>
+      Array.from({ length: w }, (_, x) => Number(data[channels * ((top + y) * width + left + x)])),
+    );
+  };
+  const alike = (a: number[][], b: number[][]) => {
+    const [p, q] = [a.flat(), b.flat()];
+    const mean = (list: number[]) => list.reduce((sum, x) => sum + x, 0) / list.length;
+    const [mp, mq] = [mean(p), mean(q)];
+    const sum = (f: (i: number) => number) => p.reduce((total, _, i) => total + f(i), 0);
+    return (
+      sum((i) => (p[i] - mp) * (q[i] - mq)) /
+      Math.sqrt(sum((i) => (p[i] - mp) ** 2) * sum((i) => (q[i] - mq) ** 2))
+    );
+  };
+  const before = await seen();
+  await page.getByText('Shells', { exact: true }).first().click();
+  await page.mouse.click(...(await at(page, 'board', 0.5, 0.5)));
+  await page.keyboard.press('5');
+  await page.getByRole('button', { name: 'Mirror' }).click();
+  await idle(page);
+  await page.mouse.move(...(await at(page, 'board', 0.02, 0.02)));
+  await page.keyboard.press('Escape');
+  const after = await seen();
+  const turned = before.map((row) => [...row].reverse());
+  expect(alike(after, turned)).toBeGreaterThan(0.8);
+  expect(alike(after, turned)).toBeGreaterThan(alike(after, before) + 0.2);
+  const more = page.getByRole('button', { name: 'Board: more settings' });
+  if (await more.isVisible()) await more.click();
+  await page
+    .getByLabel('Own image')
+    .setInputFiles({ name: 'notes.png', mimeType: 'image/png', buffer: Buffer.from('no image at all') });
+  await expect(page.getByText(/notes\.png could not be shown: it is no image/)).toBeVisible();
+});
+
+test('stretch is read at a face, drawn as ellipses, stepped through by worst places and selected by range', async ({
+  page,
+}) => {
+  await unfolded(page, dome(16, 24));
+  await page.keyboard.press('4');
+  await page.getByRole('button', { name: 'Area stretch' }).click();
+  await page.mouse.move(...(await at(page, 'model', 0.5, 0.5)));
+  await expect(page.getByText(/^Texture /)).toBeVisible();
+  const before = await page.getByTestId('board').screenshot();
+  await page.keyboard.press('k');
+  await expect(page.getByRole('button', { name: 'Ellipses' })).toHaveAttribute('aria-pressed', 'true');
+  await expect.poll(async () => (await page.getByTestId('board').screenshot()).equals(before)).toBe(false);
+  await page.keyboard.press('n');
+  await expect(page.getByText(/Worst place 1 of \d+: .* × too (little|much) room/)).toBeVisible();
+  await expect(page.getByTestId('selection')).toHaveText('1 face');
+  await page.keyboard.press('n');
+  await expect(page.getByText(/Worst place 2 of \d+/)).toBeVisible();
+  const from = page.getByRole('slider', { name: 'Range from' });
+  await from.focus();
+  for (let i = 0; i < 60; i++) await from.press('ArrowRight');
+  await page.getByRole('button', { name: 'Select the faces of this range' }).click();
+  await expect(page.getByText(/\d+ faces of that range selected/)).toBeVisible();
+});

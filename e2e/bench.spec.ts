@@ -108,7 +108,7 @@ test('keys choose stage, overlay, checker and tool', async ({ page }) => {
   await page.keyboard.press('b');
   await expect(page.locator('.legend')).toHaveCount(0);
   await page.keyboard.press('v');
-  await expect(page.locator('.pane-bar').getByRole('button', { name: 'Checker' })).toHaveAttribute(
+  await expect(page.locator('.pane-bar').getByRole('button', { name: 'Which checker' })).toHaveAttribute(
     'aria-pressed',
     'false',
   );

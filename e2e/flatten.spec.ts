@@ -131,7 +131,7 @@ test('the checker is chosen; numbers that are mirrored read mirrored; no image i
   page,
 }) => {
   await unfolded(page, hills(2).replaceAll(/^(v \S+ \S+) .*$/gm, '$1 0'));
-  await fromMenu(page, 'Checker', 'Numbered squares');
+  await fromMenu(page, 'Which checker', 'Numbered squares');
   await page.getByRole('button', { name: 'Look from' }).click();
   await page.getByRole('menuitem', { name: 'Front' }).click();
   await page.keyboard.press('Escape');

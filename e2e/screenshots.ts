@@ -1,6 +1,6 @@
 import { readFileSync, writeFileSync } from 'node:fs';
 import { expect, type Page, test } from '@playwright/test';
-import { at, benchReady, drawn, idle, openModel, openRack } from './hands.ts';
+import { at, benchReady, drawn, fromMenu, idle, openModel, openRack } from './hands.ts';
 
 /** One picture of each main view, from the demo. */
 const save = (page: Page, name: string) => page.screenshot({ path: `docs/screenshots/${name}.png` });
@@ -89,6 +89,19 @@ test('pictures', async ({ page }) => {
   await page.getByTestId('figure-stretch-l2').click();
   await page.waitForTimeout(800);
   await save(page, 'bench-stretch');
+  await page.keyboard.press('Escape');
+  await page.keyboard.press('f');
+  await page.getByRole('button', { name: 'Frame the tile' }).click();
+  await page.keyboard.press('b');
+  await page.keyboard.press('b');
+  await page.keyboard.press('b');
+  await page.keyboard.press('k');
+  await fromMenu(page, 'Which checker', 'Numbered squares');
+  await page.waitForTimeout(1500);
+  await drawn(page);
+  await save(page, 'ellipses');
+  await page.keyboard.press('k');
+  await fromMenu(page, 'Which checker', 'Gingham');
 
   await page.keyboard.press('Escape');
   await page.keyboard.press('5');
@@ -109,6 +122,47 @@ test('a proposal', async ({ page }) => {
   await expect(page.locator('html')).toHaveAttribute('data-sky', 'true', { timeout: 60_000 });
   await drawn(page);
   await save(page, 'proposal');
+});
+
+test('pins and a stay', async ({ page }) => {
+  await openRack(page);
+  await page.getByRole('link', { name: /Heron hood/ }).click();
+  await benchReady(page);
+  await page.keyboard.press('3');
+  await page.keyboard.press('s');
+  await idle(page);
+  await page.getByRole('button', { name: /^Relax/ }).click();
+  await idle(page);
+  await page.keyboard.press('w');
+  await page.mouse.click(...(await at(page, 'board', 0.5, 0.3)));
+  await page.waitForTimeout(4000);
+  await page.mouse.click(...(await at(page, 'board', 0.5, 0.42)));
+  await page.waitForTimeout(600);
+  await page.keyboard.press('Enter');
+  await page.keyboard.press('y');
+  await idle(page);
+  await page.keyboard.press('Escape');
+  await page.keyboard.press('p');
+  for (const [x, y] of [
+    [0.35, 0.45],
+    [0.65, 0.45],
+    [0.45, 0.62],
+  ] as const) {
+    await page.mouse.click(...(await at(page, 'board', x, y)));
+    await page.waitForTimeout(700);
+    await idle(page);
+  }
+  const [x, y] = await at(page, 'board', 0.65, 0.45);
+  await page.mouse.move(x, y);
+  await page.mouse.down();
+  for (let i = 1; i <= 6; i++) {
+    await page.mouse.move(x + 9 * i, y - 4 * i);
+    await page.waitForTimeout(500);
+  }
+  await expect(page.locator('html')).toHaveAttribute('data-sky', 'true', { timeout: 60_000 });
+  await drawn(page);
+  await save(page, 'pins');
+  await page.mouse.up();
 });
 
 test('patches, a ghost and darts', async ({ page }) => {

@@ -25,19 +25,23 @@ export function worstPlaces(
   place: (value: number) => number,
 ): WorstPlace[] {
   const ideal = place(0);
-  const badness = (t: number) => Math.abs(place(values[t]) - ideal);
-  const order = Uint32Array.from(values.keys())
-    .filter((t) => uv[6 * t] !== NO_UV && badness(t) > EVEN)
-    .sort((a, b) => badness(b) - badness(a));
+  const badness = values.map((value, t) => (uv[6 * t] === NO_UV ? 0 : Math.abs(place(value) - ideal)));
+  const middleOf = (t: number) =>
+    [0, 1].map((k) => (uv[6 * t + k] + uv[6 * t + 2 + k] + uv[6 * t + 4 + k]) / 3);
   const places: WorstPlace[] = [];
-  const middles: (readonly [number, number])[] = [];
-  for (const t of order) {
-    const [u, v] = [0, 1].map((k) => (uv[6 * t + k] + uv[6 * t + 2 + k] + uv[6 * t + 4 + k]) / 3);
-    if (middles.some(([a, b]) => Math.hypot(a - u, b - v) < APART)) continue;
-    middles.push([u, v]);
-    const value = values[t];
-    places.push({ faces: [triangleFace[t]], told: (overlay) => tell(overlay, value) });
-    if (places.length === MOST_PLACES) break;
+  while (places.length < MOST_PLACES) {
+    // A few passes cost less than to sort them all.
+    let worst = 0;
+    for (let t = 1; t < badness.length; t++) if (badness[t] > badness[worst]) worst = t;
+    if (!(badness[worst] > EVEN)) break;
+    const [u, v] = middleOf(worst);
+    const value = values[worst];
+    places.push({ faces: [triangleFace[worst]], told: (overlay) => tell(overlay, value) });
+    for (let t = 0; t < badness.length; t++) {
+      if (badness[t] <= EVEN) continue;
+      const [a, b] = middleOf(t);
+      if (Math.hypot(a - u, b - v) < APART) badness[t] = 0;
+    }
   }
   return places;
 }

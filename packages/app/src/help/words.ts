@@ -57,6 +57,12 @@ export const WORDS: readonly (readonly [word: string, meaning: string])[] = [
     'Until a shell was moved or packed, the Board lays all of them out after every act. From then on they keep their places, and one that no longer fits waits beside the tile.',
   ],
   ['Gingham', 'The default checker: warp and weft are tinted differently so that direction shows.'],
+  ['Pin', 'A place of the flat that holds its UV while the rest of its shell unfolds or relaxes round it.'],
+  ['Stay', 'A chain of edges that lies straight at true length, like tape along a cloth edge.'],
+  [
+    'Ellipses',
+    'What becomes of small circles of the other pane: round and of one size where nothing stretches, long where it does, and along which way.',
+  ],
   ['Finding', 'One thing that the health check found in the file.'],
 ];
 

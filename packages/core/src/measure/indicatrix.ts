@@ -18,6 +18,9 @@ const LONGEST = 4;
 /** Radius of a circle over the mean distance between places. */
 const RADIUS = 0.36;
 
+/** Triangles that are tried for every ellipse that is wished for. */
+const TRIES = 24;
+
 interface Affine {
   /** From the flat to the surface, along u and v: two columns of xyz. */
   readonly u: readonly [number, number, number];
@@ -57,7 +60,8 @@ export function indicatrices(
     const area = triangleAreas(positions, triangles).reduce((sum, a) => sum + a, 0);
     const perUnit = Math.sqrt(Math.abs(signedArea(triangles, uv)) / (area || 1));
     const radius = RADIUS * spacing;
-    for (const t of scattered(triangles.length / 3)) {
+    const share = Math.abs(signedArea(triangles, uv)) / (whole || 1);
+    for (const t of scattered(triangles.length / 3, TRIES * (share * count + 1))) {
       const map = affine(shell, uv, t);
       if (!map) continue;
       const [u, v] = [0, 1].map((k) => mean(t, triangles, (i) => uv[2 * i + k]));
@@ -83,11 +87,11 @@ export function indicatrices(
   return { board: Float32Array.from(board), model: Float32Array.from(model), count: drawn };
 }
 
-/** Every triangle once, in an order that goes all over the shell: by the multiples of a number near the golden section. */
-function* scattered(count: number): Generator<number> {
+/** Triangles, none twice, in an order that goes all over the shell: by the multiples of a number near the golden section. */
+function* scattered(count: number, most: number): Generator<number> {
   let step = Math.max(1, Math.floor(count * (Math.sqrt(5) - 1) * 0.5));
   while (gcd(step, count) > 1) step++;
-  for (let i = 0, t = 0; i < count; i++, t = (t + step) % count) yield t;
+  for (let i = 0, t = 0; i < Math.min(count, most); i++, t = (t + step) % count) yield t;
 }
 
 const gcd = (a: number, b: number): number => (b === 0 ? a : gcd(b, a % b));

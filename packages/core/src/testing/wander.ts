@@ -90,6 +90,8 @@ function someAct(document: HemDocument, random: () => number): [name: string, pa
   const some = (count: number) => Math.floor(random() * count);
   const edge = some(links.joined.length);
   const face = some(mesh.faceStart.length - 1);
+  const vertex = mesh.cornerVertex[mesh.faceStart[face]];
+  const { uv } = document.uvSets[document.currentUv];
   const acts: (() => [string, object])[] = [
     () => ['cut', { edges: edgeLoop(mesh, links, edge) }],
     () => {
@@ -107,6 +109,17 @@ function someAct(document: HemDocument, random: () => number): [name: string, pa
       return ['shift-seam', { edges: run, rows: random() < 0.5 ? 1 + some(3) : -1 - some(3) }];
     },
     () => ['paint-patch', { faces: [face], patch: random() < 0.5 ? 'new' : 'none' }],
+    () => ['set-pins', { places: [{ vertex, face }], pinned: random() < 0.7 }],
+    () => {
+      const [u, v] = [0, 1].map((k) => uv[2 * mesh.faceStart[face] + k] || 0.5);
+      const uvThere = [u + 0.1 * (random() - 0.5), v + 0.1 * (random() - 0.5)];
+      return ['move-pin', { vertex, face, uv: uvThere }];
+    },
+    () => {
+      const edges = edgeLoop(mesh, links, edge).slice(0, 1 + some(8));
+      return ['set-stays', { edges, straight: random() < 0.7 }];
+    },
+    () => ['set-surface', { faces: [face], surface: random() < 0.5 ? 'smoothed' : 'cage' }],
     () => ['open-pieces', {}],
     () => ['unfold', { method: 'conformal' }],
     () => ['unfold', { method: 'angle-based' }],
@@ -140,7 +153,7 @@ function faultOf(document: HemDocument): string | undefined {
 }
 
 /** All that an artist can see of a document, to be compared; no number stands for itself. */
-const bytesOf = ({ model: { mesh }, seams, patches, uvSets }: HemDocument): string =>
-  [mesh.positions, mesh.cornerVertex, seams, patches, ...uvSets.map(({ uv }) => uv)]
+const bytesOf = ({ model: { mesh }, seams, patches, pins, stays, smoothed, uvSets }: HemDocument): string =>
+  [mesh.positions, mesh.cornerVertex, seams, patches, pins, stays, smoothed, ...uvSets.map(({ uv }) => uv)]
     .map((list) => list.join(','))
     .join(';');

@@ -32,7 +32,7 @@ export function CheckerChoice({ inShort }: { readonly inShort: boolean }) {
         <Button
           size="small"
           icon={<IconLayoutBoard size={15} />}
-          aria-label="Checker"
+          aria-label="Which checker"
           aria-pressed={checker}
         />
       </Dropdown>

@@ -7,6 +7,7 @@ const save = (page: Page, name: string) => page.screenshot({ path: `docs/screens
 
 /** The demo projects, as they look on the Rack: drawn by the Bench, kept for those who open the Rack for the first time. */
 test('demo pictures', async ({ page }) => {
+  test.setTimeout(300_000);
   await openRack(page);
   await page.getByRole('button', { name: /^Bring the mud snail/ }).click();
   await expect(page.getByRole('link', { name: /Mud snail/ })).toBeVisible({ timeout: 60_000 });
@@ -95,12 +96,17 @@ test('pictures', async ({ page }) => {
   await page.keyboard.press('b');
   await page.keyboard.press('b');
   await page.keyboard.press('b');
-  await page.keyboard.press('k');
   await fromMenu(page, 'Which checker', 'Numbered squares');
+  await drawn(page);
+  await save(page, 'numbers');
+  await page.keyboard.press('b');
+  await page.keyboard.press('v');
+  await page.keyboard.press('k');
   await page.waitForTimeout(1500);
   await drawn(page);
   await save(page, 'ellipses');
   await page.keyboard.press('k');
+  await page.keyboard.press('v');
   await fromMenu(page, 'Which checker', 'Gingham');
 
   await page.keyboard.press('Escape');
@@ -140,6 +146,7 @@ test('pins and a stay', async ({ page }) => {
   await page.waitForTimeout(600);
   await page.keyboard.press('Enter');
   await page.keyboard.press('y');
+  await expect(page.locator('header')).toContainText('Make a stay');
   await idle(page);
   await page.keyboard.press('Escape');
   await page.keyboard.press('p');

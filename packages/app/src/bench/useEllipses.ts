@@ -3,7 +3,7 @@ import { useBench } from '../store/bench.ts';
 import { ask } from '../store/worker.ts';
 
 /** About so many are drawn over all shells. */
-const COUNT = 420;
+const COUNT = 260;
 
 /** Has Tissot's ellipses worked out while they are shown, anew after every act. */
 export function useEllipses(loaded: boolean): void {

@@ -14,6 +14,34 @@ export class StayError extends HemError {
   }
 }
 
+/** A stay turns round a corner of a face, whose corners cannot all lie on one line. */
+export class BentStayError extends HemError {
+  constructor(vertices: readonly number[]) {
+    super(
+      'bent-stay',
+      'This stay turns round a corner of a face, which would have no area left once it lies straight: take a chain that goes on from edge to edge, such as a loop.',
+      vertices,
+    );
+    this.name = 'BentStayError';
+  }
+}
+
+/**
+ * @param triangles  of the shell, under every diagonal of its polygons
+ * @throws BentStayError
+ */
+export function checkBends(triangles: Uint32Array, stays: readonly Stay[]): void {
+  const stayOf = new Map<number, number>();
+  stays.forEach((stay, i) => {
+    for (const v of stay) stayOf.set(v, i);
+  });
+  for (let i = 0; i < triangles.length; i += 3) {
+    const corners = [...triangles.subarray(i, i + 3)];
+    const [a, b, c] = corners.map((v) => stayOf.get(v));
+    if (a !== undefined && a === b && b === c) throw new BentStayError(corners);
+  }
+}
+
 /**
  * Where the vertices of each stay belong: on a straight line, as far apart as on the surface, placed and turned as
  * near as can be to where a map without stays has them.

@@ -11,10 +11,10 @@ import { type Verdict, verdictOf } from '../surface/verdict.ts';
 import { angleBased } from './angleBased.ts';
 import { isLocallyInjective } from './isLocallyInjective.ts';
 import { lscm, type Pins } from './lscm.ts';
-import { joined, meetPins, nearPins } from './meetPins.ts';
+import { CannotMeetPinsError, joined, meetPins, nearPins } from './meetPins.ts';
 import { keepsArea, nearlyClosed } from './nearlyClosed.ts';
 import { spectralConformal } from './spectral.ts';
-import { type Stay, straightened } from './stay.ts';
+import { checkBends, type Stay, straightened } from './stay.ts';
 import { turnUpright } from './upright.ts';
 
 /** A map of which more than this part is flipped is made anew, not mended: it would wind about itself. */
@@ -61,7 +61,7 @@ export class CannotUnfoldError extends HemError {
  * Lays one shell flat, never with a flipped face, and with no polygon folded that need not be: what the solver leaves of those is
  * untangled; where that fails, or the far part of the shell would shrink to nothing, it is laid flat as a nearly closed one.
  *
- * @throws CannotUnfoldError, NoValidMapError, CannotMeetPinsError, StayError, StoppedError
+ * @throws CannotUnfoldError, NoValidMapError, CannotMeetPinsError, StayError, BentStayError, StoppedError
  */
 export function unfoldShell(
   shell: Shell,
@@ -102,10 +102,13 @@ export function unfoldShell(
   const pinned = (wanted: Pins, near: () => Float64Array): Unfolded => {
     const { uv, repaired = false } = solve(wanted);
     if (uv) return { uv, repaired, closed: false };
-    return { uv: meetPins(shell, every, wanted, near(), context), repaired: true, closed: false };
+    const met = meetPins(shell, every, wanted, near(), context);
+    if (!isValid(met)) throw new CannotMeetPinsError([...Array.from(wanted.vertices)]);
+    return { uv: met, repaired: true, closed: false };
   };
 
   if (stays.length > 0) {
+    checkBends(every.triangles, stays);
     const near = pins ? nearPins(free().uv, pins) : free().uv;
     return pinned(joined(straightened(shell, stays, near), pins), () => near);
   }

@@ -69,7 +69,7 @@ export const relax: Command = {
 
 export const makeStay: Command = {
   name: 'make-stay',
-  label: ({ edges }) => `Make ${edges.size > 0 ? `${ofMany(edges.size, 'edge')} a stay` : 'a stay'}`,
+  label: ({ edges }) => (edges.size > 0 ? `Stay of ${ofMany(edges.size, 'edge')}` : 'Make a stay'),
   help: 'The selected edges lie straight at true length from now on',
   key: 'y',
   icon: IconRuler2,

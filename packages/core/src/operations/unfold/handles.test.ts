@@ -301,6 +301,13 @@ describe('what is held from now on', () => {
     await expect(after(one, 'set-stays', { edges: across, straight: true })).rejects.toThrow(
       /Two stays meet/,
     );
+    const stairs = edgesAlong(bare, [20, 21, 30, 31]);
+    await expect(after(bare, 'set-stays', { edges: stairs, straight: true })).rejects.toThrow(
+      /corner of a face/,
+    );
+    await expect(after(bare, 'unfold', { stays: [{ vertices: [20, 21, 30, 31] }] })).rejects.toThrow(
+      /corner of a face/,
+    );
     const ring = edgesAlong(bare, [10, 11, 20, 19, 10]);
     await expect(after(bare, 'set-stays', { edges: ring, straight: true })).rejects.toThrow(/closes/);
     const places = [{ vertex: 0, face: 0 }];

@@ -1,9 +1,11 @@
-import { shellsOf, topologyOf } from '../../document/document.ts';
+import { shellOf, shellsOf, topologyOf } from '../../document/document.ts';
 import { staysOf } from '../../document/holds.ts';
 import { applyPatch, markChange } from '../../document/patch.ts';
 import { HemError } from '../../errors.ts';
 import { flag, indices, record } from '../../params.ts';
+import { anyDiagonal } from '../../surface/anyDiagonal.ts';
 import { shellsAtEdges } from '../../surface/shells.ts';
+import { checkBends } from '../../unfold/stay.ts';
 import { reflatten } from '../cut/reflatten.ts';
 import { knownEdges } from '../cut/seamChange.ts';
 import { operation, plural } from '../operation.ts';
@@ -31,7 +33,16 @@ export const setStays = operation({
     const shells = shellsAtEdges(topologyOf(document.model).links, shellsOf(document), edges);
     if (straight) {
       const after = applyPatch(document, { changes: [mark], notes: [] });
-      for (const s of shells) checkStays(staysOf(after, s), edges);
+      for (const s of shells) {
+        const runs = staysOf(after, s);
+        checkStays(runs, edges);
+        const shell = shellOf(document, s);
+        const { triangles } = shell.polygons ? anyDiagonal(shell) : shell;
+        checkBends(
+          triangles,
+          runs.map(({ vertices }) => Uint32Array.from(vertices)),
+        );
+      }
     }
     return { changes: [mark, laidAnew(document, shells)], notes: [] };
   },

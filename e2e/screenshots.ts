@@ -132,34 +132,30 @@ test('a proposal', async ({ page }) => {
 
 test('pins and a stay', async ({ page }) => {
   await openRack(page);
-  await page.getByRole('link', { name: /Heron hood/ }).click();
+  await page.getByRole('link', { name: /Toad ferryman/ }).click();
   await benchReady(page);
   await page.keyboard.press('3');
   await page.keyboard.press('s');
   await idle(page);
   await page.getByRole('button', { name: /^Relax/ }).click();
   await idle(page);
-  await page.keyboard.press('w');
-  await page.mouse.click(...(await at(page, 'board', 0.5, 0.3)));
-  await page.waitForTimeout(4000);
-  await page.mouse.click(...(await at(page, 'board', 0.5, 0.42)));
-  await page.waitForTimeout(600);
-  await page.keyboard.press('Enter');
+  await page.mouse.dblclick(...(await at(page, 'model', 0.47, 0.42)));
+  await expect(page.getByTestId('selection')).toHaveText(/edges/);
   await page.keyboard.press('y');
   await expect(page.locator('header')).toContainText('Make a stay');
   await idle(page);
   await page.keyboard.press('Escape');
   await page.keyboard.press('p');
   for (const [x, y] of [
-    [0.35, 0.45],
-    [0.65, 0.45],
-    [0.45, 0.62],
+    [0.18, 0.5],
+    [0.66, 0.5],
+    [0.45, 0.69],
   ] as const) {
     await page.mouse.click(...(await at(page, 'board', x, y)));
     await page.waitForTimeout(700);
     await idle(page);
   }
-  const [x, y] = await at(page, 'board', 0.65, 0.45);
+  const [x, y] = await at(page, 'board', 0.66, 0.5);
   await page.mouse.move(x, y);
   await page.mouse.down();
   for (let i = 1; i <= 6; i++) {

@@ -56,6 +56,10 @@ describe('ellipses of Tissot', () => {
     expect(Math.abs(a.along[1] / a.along[0])).toBeCloseTo(s / c, 3);
     expect(b.most / b.least).toBeCloseTo(4, 3);
     expect(Math.abs(b.along[0] * c + b.along[1] * s)).toBeLessThan(1e-3);
+    // What is drawn out much further is cut short, in its own shape.
+    const long = indicatrices([{ shell, uv: mapped(shell, [20, 0, 0, 0.05]) }], 60);
+    expect(axes(long.board, 0, 2).most / axes(long.board, 0, 2).least).toBeCloseTo(400, 0);
+    expect(axes(long.board, 0, 2).most).toBeLessThan(2.51 * 0.36 * Math.sqrt((24 * 24) / 60));
     // A shear by 1: Γ / γ = ((√5 + 1) / (√5 − 1)), by hand from its normal equations.
     const sheared = indicatrices([{ shell, uv: mapped(shell, [1, 1, 0, 1]) }], 60).board;
     const { most, least } = axes(sheared, 0, 2);

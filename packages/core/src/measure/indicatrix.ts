@@ -14,7 +14,7 @@ export interface Ellipses {
 /** Lines of one ellipse. */
 export const SEGMENTS = 28;
 /** An ellipse is drawn no longer than this many times its circle; what is drawn out further shows as that. */
-const LONGEST = 4;
+const LONGEST = 2.5;
 /** Radius of a circle over the mean distance between places. */
 const RADIUS = 0.36;
 
@@ -70,6 +70,7 @@ export function indicatrices(
       // The circle in the flat needs room as well.
       if (!isFree(u, v, radius * Math.max(1, long))) continue;
       const shrink = long / (inFlat.most / perUnit);
+      const onModel = radius * Math.min(1, LONGEST / (inFlat.mostBack * perUnit));
       const [x, y, z] = [0, 1, 2].map((k) => mean(t, triangles, (i) => positions[3 * i + k]));
       drawn++;
       for (let s = 0; s < SEGMENTS; s++)
@@ -80,7 +81,7 @@ export function indicatrices(
           ];
           const [du, dv] = inFlat.at(cos, sin).map((d) => (shrink * radius * d) / perUnit);
           board.push(u + du, v + dv);
-          model.push(...[x, y, z].map((at, k) => at + radius * (cos * map.u[k] + sin * map.v[k])));
+          model.push(...[x, y, z].map((at, k) => at + onModel * (cos * map.u[k] + sin * map.v[k])));
         }
     }
   }
@@ -122,7 +123,9 @@ function affine({ positions, triangles }: Shell, uv: Float64Array, t: number): A
 
 /** The unit circle of the surface in the flat: the inverse of the root of the first fundamental form. */
 function circleInFlat({ u, v }: Affine): {
+  /** Longest half axis, and that of the unit circle of the flat on the surface. */
   readonly most: number;
+  readonly mostBack: number;
   at(cos: number, sin: number): [number, number];
 } {
   const dot = (p: readonly number[], q: readonly number[]) => p[0] * q[0] + p[1] * q[1] + p[2] * q[2];
@@ -135,6 +138,7 @@ function circleInFlat({ u, v }: Affine): {
   const least = Math.sqrt(Math.max(0.5 * (e + g - Math.hypot(e - g, 2 * f)), 0));
   return {
     most: 1 / (least || Number.MIN_VALUE),
+    mostBack: Math.sqrt(0.5 * (e + g + Math.hypot(e - g, 2 * f))),
     at: (cos, sin) => [(r * cos - q * sin) / det, (p * sin - q * cos) / det],
   };
 }

@@ -165,9 +165,12 @@ test('keys work after a click on any control, and not while text is typed', asyn
     await expect(page.locator('.bench-last')).toHaveText(/^Cut/);
   }
   expect(await controls.count()).toBeGreaterThan(10);
-  // Whatever has the focus: a switch, a slider, a button of the rail.
+  // Whatever has the focus: a button of a bar, a slider.
   await page.getByRole('button', { name: 'Board: more settings' }).click();
-  for (const control of [page.getByRole('switch').first(), page.getByRole('slider').first()]) {
+  for (const control of [
+    page.getByRole('button', { name: 'Which checker' }),
+    page.getByRole('slider').first(),
+  ]) {
     await control.focus();
     await page.keyboard.press('d');
     await idle(page);

@@ -6,7 +6,7 @@ import { ArtistError, ask } from '../../store/worker.ts';
 import type { ModelBuffers } from '../../worker/protocol.ts';
 import { pageOf, uvOf } from '../panes/places.ts';
 import { handle } from '../panes/rendererHandle.ts';
-import type { Grip, Place, Tool } from './tool.ts';
+import type { Grip, Picked, Place, Tool } from './tool.ts';
 
 /** A press so near a pin takes hold of it, pixels. */
 const REACH = 12;
@@ -87,8 +87,10 @@ function pinNear({ x, y }: Place): (PlaceInFace & { readonly uv: readonly [numbe
 async function toggle(at: Place): Promise<void> {
   const near = at.pane === 'board' ? pinNear(at) : undefined;
   const found = near ?? (await at.pick());
-  if (found?.vertex === undefined) return hint('Click a place of a shell.');
-  const place = { vertex: found.vertex, face: found.face };
+  if (!found) return hint('Click a place of a shell.');
+  // Keys point at edges: the first end of one stands for it.
+  const vertex = found.vertex ?? useBench.getState().model?.edgeVertices[2 * (found as Picked).edge] ?? 0;
+  const place = { vertex, face: found.face };
   const isPinned = near !== undefined || pinnedAlready(place);
   if (!isPinned && at.how === 'remove') return hint('Nothing is pinned there.');
   await perform('set-pins', { places: [place], pinned: !isPinned });

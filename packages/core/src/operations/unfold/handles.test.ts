@@ -250,6 +250,12 @@ describe('what is held from now on', () => {
       context,
     );
     expect(follows.triangles).toEqual(real.triangles);
+    // What is far from the hand hardly moves.
+    const { triangleCorners } = topologyOf(pinned.model).triangulation;
+    const at = triangleCorners.findIndex((c) => pinned.model.mesh.cornerVertex[c] === 72);
+    const i = 6 * follows.triangles.indexOf(Math.floor(at / 3)) + 2 * (at % 3);
+    const far72 = Math.hypot(follows.uv[i] - real.uv[i], follows.uv[i + 1] - real.uv[i + 1]);
+    expect(far72).toBeLessThan(0.3 * Math.hypot(0.05, 0.1));
     expect(follows.uv).not.toEqual(real.uv);
   });
 

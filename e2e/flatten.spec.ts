@@ -131,6 +131,8 @@ test('the checker is chosen; numbers that are mirrored read mirrored; no image i
   page,
 }) => {
   await unfolded(page, hills(2).replaceAll(/^(v \S+ \S+) .*$/gm, '$1 0'));
+  await fromMenu(page, 'Which checker', 'Own image');
+  await expect(page.getByText(/Drop an image on a pane/)).toBeVisible();
   await fromMenu(page, 'Which checker', 'Numbered squares');
   await page.getByRole('button', { name: 'Look from' }).click();
   await page.getByRole('menuitem', { name: 'Front' }).click();

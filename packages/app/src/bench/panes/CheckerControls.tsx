@@ -1,12 +1,19 @@
 import { IconLayoutBoard } from '@tabler/icons-react';
 import { Button, Dropdown, InputNumber, Select, Slider, Switch, Tooltip } from 'antd';
 import { useRef } from 'react';
+import { hint } from '../../store/acts.ts';
 import { useBench } from '../../store/bench.ts';
 import { TEXTURE, takeImage } from '../../store/checker.ts';
 import type { CheckerUnit } from '../../store/view.ts';
 import { CHECKERS } from '../checkers/index.ts';
 
-const takeKind = (kind: string): void => useBench.setState({ checkerKind: kind, checker: true });
+function takeKind(kind: string): void {
+  if (kind === 'image' && !useBench.getState().ownImage) {
+    hint('Drop an image on a pane, or choose one among the settings of the Board.');
+    return;
+  }
+  useBench.setState({ checkerKind: kind, checker: true });
+}
 
 const NONE = 'none';
 

@@ -27,6 +27,8 @@ export async function history(): Promise<Table> {
       writeFileSync(file(at), serialize(patch));
     },
     async move() {},
+    async keepTrial() {},
+    async dropTrial() {},
     patch: async (at) => deserialize(readFileSync(file(at))),
   };
   const model = readObj(new TextEncoder().encode(hillsObj(100_000)), 'hills.obj');

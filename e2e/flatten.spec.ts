@@ -201,3 +201,41 @@ test('stretch is read at a face, drawn as ellipses, stepped through by worst pla
   await page.getByRole('button', { name: 'Select the faces of this range' }).click();
   await expect(page.getByText(/\d+ faces of that range selected/)).toBeVisible();
 });
+
+test('both methods are tried as trials, compared, one is used, kept by name, and there after a reload', async ({
+  page,
+}) => {
+  await unfolded(page);
+  const list = page.getByRole('region', { name: 'Trials' });
+  await expect(list.getByText('Unfold all shells, conformal')).toBeVisible();
+  const before = await exportedUv(page);
+  await list.getByRole('button', { name: /Try both methods/ }).click();
+  const view = page.getByRole('region', { name: 'Trials compared' });
+  await expect(view.getByText(/A is better on \d+ % of the surface, B on \d+ %/)).toBeVisible();
+  // Nothing on the Board has changed; what was unfolded before is one of the two.
+  await expect(page.locator('header').first()).toContainText('Unfold all shells, conformal');
+  await expect(list.getByRole('listitem')).toHaveCount(2);
+  await view.getByText('Angle', { exact: true }).click();
+  await view.getByRole('button', { name: 'Use B' }).click();
+  await expect(page.locator('header').first()).toContainText(
+    'Take 1 shell of “Unfold all shells, angle-based”',
+  );
+  await page.keyboard.press('Escape');
+  await expect(view).toBeHidden();
+  await idle(page);
+  const taken = await exportedUv(page);
+  expect(taken).not.toEqual(before);
+  await list.getByRole('button', { name: 'Use Unfold all shells, conformal' }).click();
+  await idle(page);
+  expect(await exportedUv(page)).toEqual(before);
+  await page.keyboard.press('c');
+  await expect(page.getByText(/Kept as trial/)).toContainText(/Kept as trial “Unfold all shells, conformal”/);
+  await expect(list.getByLabel('Kept')).toHaveCount(1);
+  await page.reload();
+  await benchReady(page);
+  await page.keyboard.press('3');
+  await expect(list.getByRole('listitem')).toHaveCount(2);
+  await expect(list.getByLabel('Kept')).toHaveCount(1);
+  await list.getByRole('button', { name: 'Let Unfold all shells, angle-based go' }).click();
+  await expect(list.getByRole('listitem')).toHaveCount(1);
+});

@@ -74,6 +74,13 @@ const numbered = (min: number): Param<readonly number[]> =>
     .required();
 /** At least one. */
 export const indices = numbered(1);
+/** Numbers in one run, checked in one go: there may be millions. */
+export const numbers: Param<readonly number[]> = Joi.array()
+  .custom((value: readonly unknown[], helpers) =>
+    value.every(Number.isFinite) ? value : helpers.error('array.numbers'),
+  )
+  .messages({ 'array.numbers': '{{#label}} must hold numbers' })
+  .required();
 /** Any number of them, none as well. */
 export const indicesOrNone = numbered(0);
 

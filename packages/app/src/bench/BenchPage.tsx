@@ -28,6 +28,9 @@ import { useSymmetry } from './useSymmetry.ts';
 import { type KeptView, useViewKeeping } from './useViewKeeping.ts';
 import { useWholeOfHover } from './useWholeOfHover.ts';
 
+const TrialsView = lazy(() =>
+  import('../trials/TrialsView.tsx').then((module) => ({ default: module.TrialsView })),
+);
 const HelpOver = lazy(() => import('../help/HelpOver.tsx').then((module) => ({ default: module.HelpOver })));
 
 onWorkerDeath(() =>
@@ -64,6 +67,7 @@ export function BenchPage() {
   const stage = useBench((s) => s.stage);
   const detailsOpen = useBench((s) => s.detailsOpen);
   const helpOpen = useBench((s) => s.helpOpen);
+  const trialsOpen = useBench((s) => s.trialsOpen);
   useBenchKeys();
   useHealth(loaded);
   useGhost(loaded);
@@ -106,6 +110,11 @@ export function BenchPage() {
       <Rail />
       <main className="bench-middle" aria-label="Bench">
         {loaded ? <LoadedPanes kept={kept} /> : <p className="bench-state">Opening the project…</p>}
+        {loaded && trialsOpen && (
+          <Suspense>
+            <TrialsView />
+          </Suspense>
+        )}
         {loaded && View && (
           <Suspense>
             <View />

@@ -7,6 +7,7 @@ import { readPatch } from './loadProject.ts';
 import type { Lock } from './locks.ts';
 import { renewBase, saveAct, saveDone } from './projects.ts';
 import { notSaved } from './saving.ts';
+import { dropTrial, keepTrial } from './trials.ts';
 
 /** Patches that are held in memory, bytes; older ones are read back. */
 const MEMORY = 256 * 2 ** 20;
@@ -75,6 +76,12 @@ export function databaseKeeper(database: Database, { row, baseAt, fresh, lock }:
       if (!(await stored())) return;
       await saveDone(database, row, firstAct + index, document);
       await renewed(document, firstAct + index);
+    },
+    async keepTrial(trial) {
+      if (await stored()) await keepTrial(database, id, trial);
+    },
+    async dropTrial(number) {
+      if (await stored()) await dropTrial(database, id, number);
     },
     async patch(index) {
       if (!(await stored())) return inMemory[index];

@@ -15,6 +15,7 @@ import { gone, type Stored } from './projects.ts';
 import { readable } from './reading.ts';
 import { readRecord } from './records.ts';
 import { soundRow } from './rows.ts';
+import { readTrials } from './trials.ts';
 
 /** What is read of projects. Nothing that is read is believed before it has been checked. */
 
@@ -70,6 +71,7 @@ export async function loadWhole(database: Database, id: string): Promise<Loaded>
     row: { ...row, firstAct: first, done: reached },
     document,
     history: { acts, done: reached - first },
+    trials: await readTrials(database, id),
     baseAt: at,
     damage,
   };
@@ -188,7 +190,7 @@ export interface Whole {
  */
 export async function wholeProject(database: Database, id: string): Promise<Whole> {
   const stored = await loadWhole(database, id);
-  const { row, document, history } = stored;
+  const { row, document, history, trials } = stored;
   const checksum = await checksums();
   const patches = new Map<number, Patch>();
   const patchOf = async (i: number) => {
@@ -203,7 +205,7 @@ export async function wholeProject(database: Database, id: string): Promise<Whol
     .map((act, i): KeptAct => ({ ...act, patch: patches.get(first + i) as Patch }));
   const lost = history.acts.length - acts.length;
   return {
-    project: { name: row.name, document, history: { acts, done: history.done - first } },
+    project: { name: row.name, document, history: { acts, done: history.done - first }, trials },
     stored,
     damage: stored.damage ?? (lost > 0 ? inWords(history.done, history.done, history.acts) : undefined),
   };

@@ -6,9 +6,11 @@ import { HemError } from '@blunt-hem/core/errors';
 import { checksums } from '@blunt-hem/core/keeping/checksum';
 import { pack } from '@blunt-hem/core/keeping/packed';
 import type { Project } from '@blunt-hem/core/keeping/projectFile';
+import type { Trial } from '@blunt-hem/core/trials/trial';
 import { BASE, type Database, type ProjectRow, tablesOf } from './database.ts';
 import { deleteRecords, putRecord } from './records.ts';
 import { saving } from './saving.ts';
+import { putTrial } from './trials.ts';
 
 /** What is written of projects. Each function writes all it says, or nothing. */
 
@@ -16,6 +18,7 @@ export interface Stored {
   readonly row: ProjectRow;
   readonly document: HemDocument;
   readonly history: History;
+  readonly trials: readonly Trial[];
   /** The act before which the base stands. */
   readonly baseAt: number;
 }
@@ -23,7 +26,10 @@ export interface Stored {
 export const gone = () => new HemError('no-such-project', 'This project is not on the Rack any more.');
 
 /** A new project as the database will have it, before anything of it is stored. */
-export function newProject({ name, document, history }: Project, more: Partial<ProjectRow> = {}): Stored {
+export function newProject(
+  { name, document, history, trials = [] }: Project,
+  more: Partial<ProjectRow> = {},
+): Stored {
   const now = Date.now();
   const { done } = history;
   const row: ProjectRow = {
@@ -36,13 +42,13 @@ export function newProject({ name, document, history }: Project, more: Partial<P
     ...counts(document),
     ...more,
   };
-  return { row, document, history, baseAt: done };
+  return { row, document, history, trials, baseAt: done };
 }
 
 /** Stores a new project. */
 export async function storeProject(
   database: Database,
-  { row, document }: Stored,
+  { row, document, trials }: Stored,
   kept: readonly KeptAct[],
 ): Promise<void> {
   const { id, done } = row;
@@ -55,6 +61,7 @@ export async function storeProject(
       await database.acts.bulkAdd(kept.map((act, number) => actRow(id, number, act)));
       for (const [number, { patch }] of kept.entries())
         await putRecord(database, id, number, pack(patch, sum));
+      for (const trial of trials) await putTrial(database, id, trial, sum);
     }),
     'This project could not be stored',
   );
@@ -200,7 +207,7 @@ export async function deleteProjects(database: Database, ids: readonly string[])
   await saving(
     database.transaction('rw', tablesOf(database), async () => {
       for (const id of ids) {
-        await deleteActs(database, id, BASE, Infinity);
+        await deleteActs(database, id, -Infinity, Infinity);
         await database.projects.delete(id);
         await database.bases.delete(id);
         await database.views.delete(id);

@@ -57,6 +57,42 @@ describe('storage', () => {
     expect(again.document).toEqual(reopened.document);
   });
 
+  it('has trials beside the acts: what was taken back too, one by one, gone with the project', async () => {
+    const { database, id, stored } = await project();
+    const open = session(database, stored);
+    await open.perform('cut', { edges: lid(stored) });
+    await open.perform('relax', {});
+    await open.undo();
+    await open.close();
+    const kept = await loadProject(database, id);
+    expect(kept.trials).toEqual(open.trials.list);
+    expect(kept.trials.map(({ name }) => name)).toEqual(['Relax all shells']);
+    expect((await wholeProject(database, id)).project.trials).toEqual(kept.trials);
+    // Of two, a damaged one goes, and nothing else with it.
+    const again = openSession({
+      ...kept,
+      keeper: databaseKeeper(database, { row: kept.row, baseAt: kept.baseAt }),
+      jobs: localJobs,
+    });
+    await again.perform('transform-shells', { shells: [0], matrix: [1, 0, 0, 1, 0.5, 0] });
+    const mine = await again.trials.keep('Mine');
+    await again.trials.name(mine.id, 'Ours');
+    expect((await loadProject(database, id)).trials.map(({ name }) => name)).toEqual([
+      'Ours',
+      'Relax all shells',
+    ]);
+    await database.pieces
+      .toCollection()
+      .filter(({ number }) => number === -2)
+      .delete();
+    expect((await loadProject(database, id)).trials.map(({ name }) => name)).toEqual(['Ours']);
+    await again.trials.drop(mine.id);
+    expect((await loadProject(database, id)).trials).toEqual([]);
+    await deleteProjects(database, [id]);
+    expect(await database.records.count()).toBe(0);
+    expect(await database.pieces.count()).toBe(0);
+  });
+
   it('forgets what could be redone once something else is done', async () => {
     const { database, id, stored } = await project();
     const open = session(database, stored);

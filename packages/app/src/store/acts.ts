@@ -24,7 +24,7 @@ export function afterPick(pick: Promise<unknown>): void {
 export const picked = (): Promise<unknown> => picks;
 
 /** Counts an act as asked until it is answered. */
-async function counted<T>(work: () => Promise<T>): Promise<T> {
+export async function counted<T>(work: () => Promise<T>): Promise<T> {
   useBench.setState((s) => ({ asked: s.asked + 1 }));
   try {
     return await work();

@@ -6,6 +6,7 @@ import { type MirrorSlice, mirrorSlice } from './mirror.ts';
 import { type PreviewSlice, previewSlice } from './preview.ts';
 import { type RunSlice, runSlice } from './run.ts';
 import { type SelectionSlice, selectionSlice } from './selection.ts';
+import { type TrialsSlice, trialsSlice } from './trialsSlice.ts';
 import { type ViewSlice, viewSlice } from './view.ts';
 
 /** All that the Bench shows: what mirrors the document, what is selected, how it is looked at, what runs, and its health. */
@@ -16,7 +17,8 @@ export type BenchStore = MirrorSlice &
   HealthSlice &
   PreviewSlice &
   CuttingSlice &
-  FlatteningSlice;
+  FlatteningSlice &
+  TrialsSlice;
 
 export const useBench = create<BenchStore>()(() => ({
   ...mirrorSlice,
@@ -27,6 +29,7 @@ export const useBench = create<BenchStore>()(() => ({
   ...previewSlice,
   ...cuttingSlice,
   ...flatteningSlice,
+  ...trialsSlice,
 }));
 
 /** Forgets one project before another is opened; how one looks at things stays. */
@@ -40,6 +43,7 @@ export function resetBench(): void {
     ...healthSlice,
     ...previewSlice,
     ...cuttingSlice,
+    ...trialsSlice,
     stage: 'cut',
   });
 }

@@ -52,6 +52,9 @@ export function receive(event: BenchEvent): void {
       useBench.setState({ running: doing ? { doing, fraction, figure } : undefined });
       return;
     }
+    case 'trials':
+      useBench.setState({ trials: event.trials });
+      return;
     case 'saved':
       useBench.setState({ saved: event.saved });
       return;

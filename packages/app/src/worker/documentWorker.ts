@@ -1,5 +1,6 @@
 import type { HemDocument } from '@blunt-hem/core/document/document';
 import { HemError } from '@blunt-hem/core/errors';
+import { gone } from '@blunt-hem/core/trials/trialBook';
 import * as Comlink from 'comlink';
 import { databaseNamed, openDatabase } from '../storage/database.ts';
 import { databaseKeeper } from '../storage/databaseKeeper.ts';
@@ -13,6 +14,7 @@ import type { Answer, BenchApi, BenchEvent, Restored } from './protocol.ts';
 import { pngOf, rackDesk } from './rackDesk.ts';
 import { readingDesk } from './readingDesk.ts';
 import type { SessionDesk } from './sessionDesk.ts';
+import { trialPicture, trialRow } from './trialPicture.ts';
 
 /** The worker that owns the document and the database. It does nothing long itself; what only an open project needs is loaded with one. */
 
@@ -101,8 +103,8 @@ const api: BenchApi = {
   rescue: (id) => stored(() => rack.rescue(id)),
   keepAsNew: () =>
     stored(async () => {
-      const { document, history } = await session().whole();
-      return addProject(database, { name: openName, document, history });
+      const { loss: _, ...whole } = await session().whole();
+      return addProject(database, { name: openName, ...whole });
     }),
   room: () => roomLeft(),
   backUp: (report) => stored(() => rack.backUp(report)),
@@ -132,8 +134,8 @@ const api: BenchApi = {
     const result = await (isOpen ? answer : stored)(async () => {
       if (!desk || !isOpen) return rack.exported(id);
       // The open one as it is here: it may be that it could not be stored.
-      const { document, history, loss } = await desk.session.whole();
-      return rack.fileOf({ name: openName, document, history }, loss);
+      const { loss, ...whole } = await desk.session.whole();
+      return rack.fileOf({ name: openName, ...whole }, loss);
     });
     return 'ok' in result ? Comlink.transfer(result, buffersIn(result.ok)) : result;
   },
@@ -152,7 +154,7 @@ const api: BenchApi = {
         jobs.start();
         const { modelBuffers, sessionDesk } = await import('./benchDesk.ts');
         const fresh = rack.justMade(id);
-        const { row, document, history, baseAt } = fresh?.stored ?? (await loadProject(database, id));
+        const { row, document, history, trials, baseAt } = fresh?.stored ?? (await loadProject(database, id));
         if (row.deleted !== undefined) {
           throw new HemError(
             'off-the-rack',
@@ -161,7 +163,7 @@ const api: BenchApi = {
         }
         const keeper = databaseKeeper(database, { row, baseAt, fresh, lock });
         const listener = (event: BenchEvent) => void listen(Comlink.transfer(event, buffersIn(event)));
-        const start = { document, history, keeper, jobs, previewJobs, backgroundJobs, idleJobs };
+        const start = { document, history, trials, keeper, jobs, previewJobs, backgroundJobs, idleJobs };
         desk = sessionDesk(start, listener, () => {
           jobs.warm();
           previewJobs.start();
@@ -192,6 +194,20 @@ const api: BenchApi = {
   perform: (operation, params) => answer(() => session().perform(operation, params)),
   undo: () => answer(() => session().undo()),
   redo: () => answer(() => session().redo()),
+  keepTrial: (name, which) => answer(async () => trialRow(await session().trials.keep(name, which))),
+  nameTrial: (id, name) => answer(() => session().trials.name(id, name)),
+  dropTrial: (id) => answer(() => session().trials.drop(id)),
+  takeTrial: (id, faces) => answer(() => session().trials.take(id, faces)),
+  tryMethods: (which) => answer(() => session().trials.tryMethods(which)),
+  async trialPicture(id) {
+    const result = await answer(() => {
+      const { document, trials } = session();
+      const trial = trials.get(id);
+      if (!trial) throw gone();
+      return trialPicture(document, trial, previewJobs);
+    });
+    return 'ok' in result ? Comlink.transfer(result, buffersIn(result.ok)) : result;
+  },
   async stop() {
     desk?.session.stop();
   },

@@ -2,9 +2,11 @@ import type { Totals } from '@blunt-hem/core/document/figures';
 import type { Severity } from '@blunt-hem/core/health/check';
 import type { ModelFigures } from '@blunt-hem/core/health/modelFigures';
 import type { ShellStretch } from '@blunt-hem/core/measure/stretch';
+import type { StretchFigures } from '@blunt-hem/core/measure/sumStretch';
 import type { ModelSource } from '@blunt-hem/core/mesh/model';
 import type { PartKind, Parts } from '@blunt-hem/core/mesh/parts';
 import type { OperationName, ParamsOf } from '@blunt-hem/core/operations/catalogue';
+import type { WhichShells } from '@blunt-hem/core/params';
 import type { AnswerOf, AskedOf, QuestionName } from '@blunt-hem/core/questions/index';
 import type { Done, Slot } from '@blunt-hem/core/session/session';
 import type { UvBox } from '@blunt-hem/core/surface/uvBox';
@@ -169,6 +171,33 @@ export interface SkyBuffers {
   readonly side: number;
 }
 
+/** A kept result of an unfold or relax, for a list. */
+export interface TrialRow {
+  readonly id: number;
+  readonly name: string;
+  /** Kept by hand: the last to go. */
+  readonly kept: boolean;
+  /** Milliseconds since 1970. */
+  readonly made: number;
+  readonly seconds?: number;
+  readonly shells: number;
+  /** The method that all of its shells share. */
+  readonly method?: Method;
+  readonly relaxed: boolean;
+  readonly figures: StretchFigures;
+}
+
+/** How a trial lies, as it is drawn. */
+export interface TrialPicture {
+  /** u and v of every triangle corner, `6 × triangleCount`; `NO_UV` where the trial has none. */
+  readonly uv: Float32Array;
+  /** Of every triangle, as in `BenchFigures`. */
+  readonly logArea: Float32Array;
+  readonly angle: Float32Array;
+  /** Its shells that are no more, or are cut otherwise now. */
+  readonly gone: number;
+}
+
 export type BenchEvent =
   /** The mesh is another one, or only its places are; the state that belongs to it follows at once. */
   | { readonly kind: 'model'; readonly model: ModelBuffers; readonly sameMesh?: true }
@@ -187,6 +216,8 @@ export type BenchEvent =
   /** A moving picture of one shell: UV of the triangle corners of its triangles. */
   | { readonly kind: 'moving'; readonly triangles: Uint32Array; readonly uv: Float32Array }
   | { readonly kind: 'saved'; readonly saved: boolean }
+  /** All of them, from the oldest on. */
+  | { readonly kind: 'trials'; readonly trials: readonly TrialRow[] }
   /** The project itself could not be stored: what is here is all there is. */
   | { readonly kind: 'unsaved'; readonly sentence: string };
 
@@ -309,6 +340,15 @@ export interface BenchApi {
   undo(): Promise<Answer<Done | undefined>>;
   redo(): Promise<Answer<Done | undefined>>;
   stop(): Promise<void>;
+  /** Keeps what lies flat now, of the shells of some faces or of all. */
+  keepTrial(name: string | undefined, which: WhichShells): Promise<Answer<TrialRow>>;
+  nameTrial(id: number, name: string): Promise<Answer<void>>;
+  dropTrial(id: number): Promise<Answer<void>>;
+  /** Lays shells as they lay in a trial: those of some faces, or all that are still there. */
+  takeTrial(id: number, faces?: readonly number[]): Promise<Answer<Done>>;
+  /** Unfolds shells by each method; the document stays as it is. Back come the numbers of the trials. */
+  tryMethods(which: WhichShells): Promise<Answer<readonly number[]>>;
+  trialPicture(id: number): Promise<Answer<TrialPicture>>;
   /** Undefined when something newer took the place of the question. */
   ask<N extends QuestionName>(
     name: N,

@@ -11,10 +11,12 @@ import { operationNamed } from '@blunt-hem/core/operations/catalogue';
 import type { Request } from '@blunt-hem/core/operations/operation';
 import type { Keeper } from '@blunt-hem/core/session/keeper';
 import { openSession, type Slot } from '@blunt-hem/core/session/session';
+import type { Trial } from '@blunt-hem/core/trials/trial';
 import { flatBuffers, histogram, modelBuffers, patchList, skyBuffers, stretchBuffers } from './buffers.ts';
 import { figureDesk } from './figureDesk.ts';
 import { ghostOf } from './ghost.ts';
 import type { BenchEvent, BenchState, Ghost } from './protocol.ts';
+import { trialRow } from './trialPicture.ts';
 
 /** How shells lie together is looked at once the hands rest, milliseconds. */
 const REST = 250;
@@ -24,6 +26,7 @@ const LONG_REST = 1200;
 export interface DeskStart {
   readonly document: HemDocument;
   readonly history: History;
+  readonly trials: readonly Trial[];
   readonly keeper: Keeper;
   readonly jobs: Jobs;
   readonly previewJobs: Jobs;
@@ -81,6 +84,9 @@ export function sessionDesk(start: DeskStart, emit: (event: BenchEvent) => void,
           });
           return;
         }
+        case 'trials':
+          emit({ kind: 'trials', trials: event.trials.map(trialRow) });
+          return;
         case 'saved':
           emit(event);
       }
@@ -184,6 +190,7 @@ export function sessionDesk(start: DeskStart, emit: (event: BenchEvent) => void,
     /** Sends the first state, and unfolds what was cut when the browser was closed in the middle. */
     begin(): void {
       changed([], -2);
+      emit({ kind: 'trials', trials: session.trials.list.map(trialRow) });
       void session.resume().catch(() => undefined);
     },
     async preview(slot: Slot, request: Request): Promise<Ghost | undefined> {

@@ -1,5 +1,6 @@
 import { foldsOf } from '../measure/folds.ts';
 import { measureStretch, type ShellStretch } from '../measure/stretch.ts';
+import { sumStretch } from '../measure/sumStretch.ts';
 import { facesOfShell } from '../surface/shells.ts';
 import { boxOf, type UvBox } from '../surface/uvBox.ts';
 import { type Verdict, verdictOf } from '../surface/verdict.ts';
@@ -81,37 +82,22 @@ export interface Totals {
 
 /** Sums up shells, each weighing as much as its surface. Each shell's stretch stays scale-free by itself. */
 export function totalsOf(figures: readonly ShellFigures[]): Totals {
-  let [area, uvArea, squares, angles, logs] = [0, 0, 0, 0, 0];
-  let [linf, flipped, collapsed, unfolded, least, most] = [0, 0, 0, 0, Infinity, 0];
-  let folds = 0;
+  let [unfolded, folds, least, most] = [0, 0, Infinity, 0];
   for (const { stretch, folded } of figures) {
     if (!stretch) continue;
     folds += folded;
     unfolded++;
-    area += stretch.area;
-    uvArea += stretch.uvArea;
-    squares += stretch.l2 ** 2 * stretch.area;
-    angles += stretch.angleMean * stretch.area;
-    logs += Math.log(stretch.areaMean) * stretch.area;
-    linf = Math.max(linf, stretch.linf);
-    flipped += stretch.flipped;
-    collapsed += stretch.collapsed;
     const density = Math.sqrt(stretch.uvArea / stretch.area);
     least = Math.min(least, density);
     most = Math.max(most, density);
   }
-  const mean = (sum: number) => (area > 0 ? sum / area : 0);
+  const { area, uvArea, ...sum } = sumStretch(figures.flatMap(({ stretch }) => stretch ?? []));
   return {
+    ...sum,
     shells: figures.length,
     unfolded,
-    l2: Math.sqrt(mean(squares)),
-    linf,
-    angleMean: mean(angles),
-    areaMean: unfolded ? Math.exp(mean(logs)) : 0,
-    flipped,
-    collapsed,
     folded: folds,
-    density: Math.sqrt(mean(uvArea)),
+    density: area > 0 ? Math.sqrt(uvArea / area) : 0,
     densitySpread: unfolded ? most / least : 1,
   };
 }

@@ -31,11 +31,16 @@ async function worked(name = 'Cube'): Promise<Project> {
   await session.perform('delete-faces', { faces: [0] });
   await session.perform('hide', { faces: [1] });
   await session.undo();
-  const { document, history } = await session.whole();
-  return { name, document, history };
+  const { document, history, trials } = await session.whole();
+  return { name, document, history, trials: trials.map((trial) => ({ ...trial, made: 1, seconds: 1 })) };
 }
 
 describe('a project file', () => {
+  it('carries trials', async () => {
+    const { trials } = (await read(await writeProject(await worked()))).project;
+    expect(trials?.map(({ name, figures }) => [name, figures.length])).toEqual([['Relax all shells', 2]]);
+  });
+
   it('comes back as it went, history and all', async () => {
     const project = await worked();
     const { project: back, loss } = await read(await writeProject(project));
@@ -120,6 +125,13 @@ describe('a damaged project file', () => {
     expect(back.history.acts).toEqual([]);
   });
 
+  it('opens without a trial that is damaged, and says so', async () => {
+    const { project, read } = await spoilt(({ trials = [] }) => trials[0].shells[0].uv);
+    const { project: back, loss } = await read;
+    expect(loss).toMatch(/one of its trials is lost. All the rest is whole/);
+    expect(back).toEqual({ ...project, trials: [] });
+  });
+
   it('is refused when the mesh itself is damaged', async () => {
     const { read } = await spoilt(({ document }) => document.model.mesh.positions);
     await expect(read).rejects.toThrow(/the model in it is damaged/);
@@ -153,7 +165,7 @@ describe('a damaged project file', () => {
 });
 
 describe('project files of earlier versions', () => {
-  it.each([1, 2, 3, 4, 5, 6])(
+  it.each([1, 2, 3, 4, 5, 6, 7])(
     'version %i opens, with every act to take back and do again',
     async (version) => {
       const { project, loss } = await read(keptFile(`project-v${version}.hemproject`));

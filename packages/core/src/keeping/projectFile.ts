@@ -5,11 +5,13 @@ import type { HemDocument } from '../document/document.ts';
 import type { History, KeptAct } from '../document/history.ts';
 import { upgradedAct, upgradedIfDocument } from '../document/upgrade.ts';
 import { FileError } from '../errors.ts';
+import type { Trial } from '../trials/trial.ts';
 import { bytesOf, type Checksum, checksums } from './checksum.ts';
 import { ARRAY_KINDS, type ArrayNote, isWhole, noteBytes, pack, repacked, unpack } from './packed.ts';
 import { salvaged } from './salvage.ts';
 import { unsoundness } from './soundDocument.ts';
 import { checkedAct, checkedPatch } from './soundPatch.ts';
+import { soundTrials } from './soundTrial.ts';
 import { unzipBounded } from './unzipBounded.ts';
 import { walkActs } from './walkActs.ts';
 
@@ -19,15 +21,16 @@ export interface Project {
   readonly name: string;
   readonly document: HemDocument;
   readonly history: History<KeptAct>;
+  readonly trials?: readonly Trial[];
 }
 
 const FORMAT = 'blunt-hem-project';
 /**
  * 1, 2: see `document/upgrade.ts`; 3: arrays of UVs once a vertex, changes of the mesh as what differs; 4: lengths and checksums of
  * everything; 5: places kept, the way up; 6: patches; 7: methods,
- * smoothed faces, pins and stays.
+ * smoothed faces, pins and stays; 8: trials.
  */
-const VERSION = 7;
+const VERSION = 8;
 
 const SHORT = 1024;
 
@@ -39,9 +42,9 @@ const ALWAYS_ALLOWED = 2 ** 22;
  * Packs a project into one zip: `project.json` with its checksum in `project.sum`, and each array of numbers as a file of its own,
  * `arrays/0.bin` and so on, little-endian.
  */
-export async function writeProject({ name, document, history }: Project): Promise<Uint8Array> {
+export async function writeProject({ name, document, history, trials = [] }: Project): Promise<Uint8Array> {
   const { text, checksum, arrays } = pack(
-    { format: FORMAT, version: VERSION, name, document, history },
+    { format: FORMAT, version: VERSION, name, document, history, trials },
     await checksums(),
   );
   const files = arrays.map((array, i) => [arrayFile(i), inZip(bytesOf(array))] as const);
@@ -76,6 +79,7 @@ const manifest = Joi.object({
     acts: Joi.array().items(Joi.object()).required(),
     done: Joi.number().integer().min(0).required(),
   }).required(),
+  trials: Joi.any(),
 }).unknown(false);
 
 interface Manifest {
@@ -83,6 +87,7 @@ interface Manifest {
   readonly name: string;
   readonly document: unknown;
   readonly history: { readonly acts: readonly KeptAct[]; readonly done: number };
+  readonly trials?: unknown;
 }
 
 /**
@@ -150,16 +155,17 @@ function arrayOfOld(value: unknown, files: ReadonlyMap<string, Uint8Array>): unk
 }
 
 async function wholeOf(
-  { name, document: candidate, history }: Manifest,
+  { name, document: candidate, history, trials: kept }: Manifest,
   fileName: string,
   report: (fraction: number) => void,
 ): Promise<ReadProject | undefined> {
   const upgraded = upgradedIfDocument(candidate);
+  const { trials, lost: lostTrials } = soundTrials(kept);
   if (unsoundness(upgraded)) {
     const document = salvaged(upgraded);
     if (!document) return undefined;
     const loss = `${fileName} is damaged. Its model was read, with what is whole of its seams and UVs; what was done before cannot be taken back.`;
-    return { project: { name, document, history: { acts: [], done: 0 } }, loss };
+    return { project: { name, document, history: { acts: [], done: 0 }, trials }, loss };
   }
   const document = upgraded as HemDocument;
   // Where the count is wrong, nothing tells which act led here.
@@ -176,9 +182,14 @@ async function wholeOf(
     name,
     document,
     history: { acts: acts.slice(first, last).map(upgradedAct), done: done - first },
+    trials,
   };
   const lost = history.acts.length - (last - first);
-  if (lost === 0 && done === history.done) return { project };
+  if (lost === 0 && done === history.done) {
+    if (lostTrials === 0) return { project };
+    const some = lostTrials === 1 ? 'one of its trials is' : `${lostTrials} of its trials are`;
+    return { project, loss: `${fileName} is damaged: ${some} lost. All the rest is whole.` };
+  }
   const acted = lost === 1 ? 'one act' : `${lost} acts`;
   return {
     project,

@@ -26,6 +26,7 @@ import { relax } from './unfold/relax.ts';
 import { setPins } from './unfold/setPins.ts';
 import { setStays } from './unfold/setStays.ts';
 import { setSurface } from './unfold/setSurface.ts';
+import { takeTrial } from './unfold/takeTrial.ts';
 import { unfold } from './unfold/unfold.ts';
 
 /** Every operation, by stage. */
@@ -51,6 +52,7 @@ export const OPERATIONS = [
   movePin,
   setStays,
   setSurface,
+  takeTrial,
   transformShells,
   pack,
   keepPlaces,

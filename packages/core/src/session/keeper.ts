@@ -1,9 +1,10 @@
 import type { HemDocument } from '../document/document.ts';
 import type { KeptAct } from '../document/history.ts';
 import type { Patch } from '../document/patch.ts';
+import type { TrialKeeper } from '../trials/trialBook.ts';
 
-/** Where acts are kept. What has resolved is kept; what was rejected is not, and nothing else has changed. */
-export interface Keeper {
+/** Where acts and trials are kept. What has resolved is kept; what was rejected is not, and nothing else has changed. */
+export interface Keeper extends TrialKeeper {
   /**
    * Keeps an act as number `at`; whatever was kept from there on goes.
    *
@@ -28,6 +29,8 @@ export function memoryKeeper(): Keeper {
       patches.push(patch);
     },
     async move() {},
+    async keepTrial() {},
+    async dropTrial() {},
     async patch(at) {
       return patches[at];
     },

@@ -13,9 +13,17 @@ import { HemError } from '../errors.ts';
 import type { Jobs } from '../jobs/index.ts';
 import { applyKept } from '../keeping/soundPatch.ts';
 import { walkActs } from '../keeping/walkActs.ts';
-import { carryOut, type OperationName, operationNamed, type ParamsOf } from '../operations/catalogue.ts';
+import {
+  carryOut,
+  type OperationName,
+  operationNamed,
+  type ParamsOf,
+  request,
+} from '../operations/catalogue.ts';
 import { reflatten } from '../operations/cut/reflatten.ts';
-import type { Follow, OperationContext, Request } from '../operations/operation.ts';
+import { type Follow, type OperationContext, plural, type Request } from '../operations/operation.ts';
+import { chosenShells } from '../operations/shellChoice.ts';
+import type { WhichShells } from '../params.ts';
 import type { Progress } from '../progress.ts';
 import {
   type AnswerOf,
@@ -27,14 +35,18 @@ import {
   lapses,
   type QuestionName,
 } from '../questions/index.ts';
+import type { Trial } from '../trials/trial.ts';
+import { METHODS } from '../unfold/unfold.ts';
 import type { Keeper } from './keeper.ts';
 import { patchMemory } from './patchMemory.ts';
+import { sessionTrials } from './sessionTrials.ts';
 
 /** What a session tells while it works. */
 export type SessionEvent =
   /** The document is another one: by these patches, in order. */
   | { readonly kind: 'changed'; readonly patches: readonly Patch[]; readonly group: number }
   | { readonly kind: 'saved'; readonly saved: boolean }
+  | { readonly kind: 'trials'; readonly trials: readonly Trial[] }
   /** What is running; without a name nothing is. */
   | ({ readonly kind: 'running'; readonly operation?: OperationName } & Omit<Progress, 'uv'>)
   /** A shell that is being worked on, as it lies now: UV per shell vertex, tile units. */
@@ -72,11 +84,18 @@ export interface SessionStart {
   /** Where those are answered that are only for idle times and may take long, so that no other waits behind them. */
   readonly idleJobs?: Jobs;
   readonly emit?: (event: SessionEvent) => void;
+  readonly trials?: readonly Trial[];
 }
 
 export interface PerformOptions {
   /** Without what otherwise follows, for a caller that does more at once. */
   readonly alone?: boolean;
+}
+
+interface Acted {
+  readonly done: Done;
+  /** With defaults filled in. */
+  readonly params: unknown;
 }
 
 interface Running {
@@ -106,6 +125,9 @@ export function openSession({
   let group = nextGroup(history);
   const previews = new Map<Slot, { aborted: boolean }>();
   const asking = new Map<QuestionName, { aborted: boolean }>();
+  const trials = sessionTrials(start.trials ?? [], keeper, backgroundJobs, (list) =>
+    emit({ kind: 'trials', trials: list }),
+  );
 
   const contextFor = (operation: OperationName, signal: Running): OperationContext => ({
     signal,
@@ -130,10 +152,10 @@ export function openSession({
   };
 
   /** Carries out one request and keeps it. */
-  const act = async (request: Request, own: number, context: OperationContext): Promise<Done> => {
+  const act = async (request: Request, own: number, context: OperationContext): Promise<Acted> => {
     const { patch, label, params } = await carryOut(document, request, context);
     const { notes } = patch;
-    if (patch.changes.every(isEmpty)) return { label, notes, changed: false };
+    if (patch.changes.every(isEmpty)) return { done: { label, notes, changed: false }, params };
     await commit(async () => {
       const kept: KeptAct = { operation: request.operation, params, label, group: own, patch };
       const next = applyPatch(document, patch);
@@ -148,7 +170,7 @@ export function openSession({
       memory.put(at, patch, history.done);
       changedTo(next, [patch], own);
     });
-    return { label, notes, changed: true };
+    return { done: { label, notes, changed: true }, params };
   };
 
   /**
@@ -169,7 +191,7 @@ export function openSession({
       if (!request) continue;
       try {
         const context = contextFor(request.operation as OperationName, signal);
-        notes.push(...(await act(request, own, context)).notes);
+        notes.push(...(await act(request, own, context)).done.notes);
       } catch (error) {
         if (!(error instanceof HemError)) throw error;
         if (error.code !== 'stopped') notes.push(error.message);
@@ -205,16 +227,16 @@ export function openSession({
   const perform = async (request: Request, { alone = false }: PerformOptions = {}): Promise<Done> => {
     const operation = operationNamed(request.operation);
     if (operation.aside) {
-      return act(
-        request,
-        group++,
-        contextFor(operation.name as OperationName, { aborted: false, superseded: false }),
-      );
+      const context = contextFor(operation.name as OperationName, { aborted: false, superseded: false });
+      return (await act(request, group++, context)).done;
     }
     return enqueue(async (signal) => {
       const own = group++;
       emit({ kind: 'running', operation: operation.name as OperationName });
-      const done = await act(request, own, contextFor(operation.name as OperationName, signal));
+      const [from, since] = [document, Date.now()];
+      const { done, params } = await act(request, own, contextFor(operation.name as OperationName, signal));
+      if (operation.trial && done.changed)
+        void trials.made(from, document, done.label, operation.trial(document, params), since);
       if (alone || !operation.follow || !done.changed) return done;
       return { ...done, notes: [...done.notes, ...(await followUp(operation.follow, own, signal))] };
     });
@@ -264,8 +286,10 @@ export function openSession({
     async whole(): Promise<{
       readonly document: HemDocument;
       readonly history: History<KeptAct>;
+      readonly trials: readonly Trial[];
       readonly loss?: string;
     }> {
+      await trials.settled();
       const now = document;
       const { acts, done } = history;
       const patches = new Map<number, Patch>();
@@ -283,6 +307,7 @@ export function openSession({
       return {
         document: now,
         history: { acts: kept, done: done - first },
+        trials: trials.list,
         loss:
           lost > 0
             ? 'Some of what was done before is damaged in the store and cannot be taken back.'
@@ -298,6 +323,50 @@ export function openSession({
     ): Promise<Done> => perform({ operation, params }, options),
     undo: () => travel(undone),
     redo: () => travel(redone),
+
+    trials: {
+      /** From the oldest on. */
+      get list(): readonly Trial[] {
+        return trials.list;
+      },
+      get: trials.get,
+      name: trials.name,
+      drop: trials.drop,
+      /** Keeps what lies flat now, of the shells of some faces or of all. */
+      keep: (name?: string, which: WhichShells = 'all') =>
+        trials.keep(document, name, chosenShells(document, which)),
+      /**
+       * Lays shells as they lay in a trial.
+       *
+       * @param faces  of the shells that are meant; all that are still there when absent
+       */
+      async take(id: number, faces?: readonly number[]): Promise<Done> {
+        const { params, gone } = trials.taking(document, id, faces);
+        const done = await perform({ operation: 'take-trial', params });
+        return gone > 0 ? { ...done, notes: [...done.notes, leftOut(gone)] } : done;
+      },
+      /**
+       * Unfolds shells by each method, all at once; the document stays as it is.
+       *
+       * @returns the numbers of the trials, in the order of `METHODS`
+       */
+      tryMethods: (which: WhichShells): Promise<number[]> =>
+        enqueue(async (signal) => {
+          const [from, since] = [document, Date.now()];
+          const { show: _, ...context } = contextFor('unfold', signal);
+          emit({ kind: 'running', operation: 'unfold' });
+          const made = await Promise.all(
+            METHODS.map(async (method) => {
+              const asked = request('unfold', { shells: which, method });
+              const { patch, label } = await carryOut(from, asked, context);
+              const seconds = (Date.now() - since) / 1000;
+              const more = { name: label, kept: false, seconds };
+              return trials.add(applyPatch(from, patch), chosenShells(from, which), more);
+            }),
+          );
+          return made.flatMap((trial) => trial?.id ?? []);
+        }),
+    },
     stop(): void {
       if (running) running.aborted = true;
     },
@@ -389,10 +458,14 @@ export function openSession({
       if (running) running.aborted = true;
       await queue;
       await commits;
+      await trials.settled();
     },
   };
 }
 
 export type Session = ReturnType<typeof openSession>;
+
+const leftOut = (count: number): string =>
+  `${plural(count, 'shell')} of the trial ${count === 1 ? 'is' : 'are'} cut otherwise now, and left as ${count === 1 ? 'it is' : 'they are'}.`;
 
 const bare = ({ operation, params, label, group }: KeptAct): Act => ({ operation, params, label, group });

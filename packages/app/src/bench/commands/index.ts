@@ -2,6 +2,7 @@ import { STAGE_VIEWS } from '../stages/index.ts';
 import type { Command } from './command.ts';
 import { checker, frame, letGoOrStop, nextOverlay, nextTarget, redo, undo } from './looking.ts';
 import { deleteFaces, hide, isolate } from './showing.ts';
+import { compare, keep, tryBoth } from './trying.ts';
 
 /** Commands that belong to no stage. */
 const EVERYWHERE: readonly Command[] = [
@@ -12,6 +13,9 @@ const EVERYWHERE: readonly Command[] = [
   checker,
   nextOverlay,
   nextTarget,
+  keep,
+  tryBoth,
+  compare,
   letGoOrStop,
   undo,
   redo,

@@ -1,5 +1,5 @@
-import { Mesh } from 'three';
-import { useBench } from '../../store/bench.ts';
+import { Mesh, type ShaderMaterial } from 'three';
+import { type BenchStore, useBench } from '../../store/bench.ts';
 import { squaresAcross } from '../../store/checker.ts';
 import { glyphTexture } from '../checkers/glyphs.ts';
 import { imageTexture } from '../checkers/imageTexture.ts';
@@ -35,16 +35,7 @@ const surfaceIn = (pane: 'model' | 'board'): Layer => ({
         uniforms.uOverlay.value = overlay !== undefined;
         uniforms.uEverywhere.value = overlay?.everywhere === true;
         if (overlay) uniforms.uRamp.value = rampOf(overlay);
-        // Without an image of one's own the first checker stands for it.
-        const kind = s.checkerKind === 'image' && !s.ownImage ? 0 : checkerIndex(s.checkerKind);
-        uniforms.uChecker.value = s.checker ? kind : -1;
-        uniforms.uStrength.value = s.checkerStrength;
-        uniforms.uRepeats.value = squaresAcross(s);
-        uniforms.uGlyphs.value = glyphs;
-        if (s.ownImage) {
-          uniforms.uImage.value = imageTexture(s.ownImage.bitmap);
-          uniforms.uImageAspect.value = s.ownImage.bitmap.width / s.ownImage.bitmap.height;
-        }
+        dressSurface(material, s, glyphs);
       },
       frame({ plain }) {
         material.uniforms.uMarked.value = !plain;
@@ -56,6 +47,23 @@ const surfaceIn = (pane: 'model' | 'board'): Layer => ({
     };
   },
 });
+
+/** The checker that is chosen. */
+export function dressSurface(
+  { uniforms }: ShaderMaterial,
+  s: BenchStore,
+  glyphs: ReturnType<typeof glyphTexture>,
+): void {
+  // Without an image of one's own the first checker stands for it.
+  const kind = s.checkerKind === 'image' && !s.ownImage ? 0 : checkerIndex(s.checkerKind);
+  uniforms.uChecker.value = s.checker ? kind : -1;
+  uniforms.uStrength.value = s.checkerStrength;
+  uniforms.uRepeats.value = squaresAcross(s);
+  uniforms.uGlyphs.value = glyphs;
+  if (!s.ownImage) return;
+  uniforms.uImage.value = imageTexture(s.ownImage.bitmap);
+  uniforms.uImageAspect.value = s.ownImage.bitmap.width / s.ownImage.bitmap.height;
+}
 
 export const modelSurface = surfaceIn('model');
 export const boardSurface = surfaceIn('board');

@@ -1,7 +1,13 @@
 import type { Icon } from '@tabler/icons-react';
 import type { BenchStore } from '../../store/bench.ts';
+import type { BenchFigures } from '../../worker/protocol.ts';
 
-export type Known = Pick<BenchStore, 'figures' | 'exposure' | 'patches'>;
+/** What overlays are made from. */
+export interface Known extends Pick<BenchStore, 'exposure' | 'patches'> {
+  readonly figures: StretchBuffers | undefined;
+}
+
+export type StretchBuffers = Pick<BenchFigures, 'logArea' | 'angle' | 'smoothLogArea' | 'smoothAngle'>;
 
 /** Something shown by colour on both panes. */
 export interface Overlay {

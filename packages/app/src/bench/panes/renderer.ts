@@ -12,17 +12,12 @@ import { useBench } from '../../store/bench.ts';
 import type { Pane } from '../../store/selection.ts';
 import { LAYERS } from '../layers/index.ts';
 import type { FrameView } from '../layers/layer.ts';
+import { type BoardView, boardEdges, viewOf, zoomView } from './boardView.ts';
 import { cornersOf, distanceToSee, somePoints } from './fitting.ts';
+import { paintPane } from './paintPane.ts';
 import { tellViewChange } from './rendererHandle.ts';
 import { surfaceGeometry } from './surfaceGeometry.ts';
 import { FIRST_LOOK, PICTURE, pictureCamera, takePicture } from './takePicture.ts';
-
-/** Where the Board looks: the middle, and pixels per unit of u and v. */
-export interface BoardView {
-  u: number;
-  v: number;
-  scale: number;
-}
 
 export interface ModelView {
   readonly position: readonly number[];
@@ -126,31 +121,15 @@ export function paneRenderer(canvas: HTMLCanvasElement, modelPane: HTMLElement, 
     frame = 0;
     const outer = canvas.getBoundingClientRect();
     renderer.setSize(outer.width, outer.height, false);
-    paint(outer, modelPane, '--model-ground', (width, height) => {
+    paintPane(renderer, outer, modelPane, '--model-ground', (width, height) => {
       const perPixel = aimCameras(width / height) / height;
       drawScene('model', isParallel() ? parallelCamera : camera, { perPixel });
     });
-    paint(outer, boardPane, '--board-ground', (width, height) => {
+    paintPane(renderer, outer, boardPane, '--board-ground', (width, height) => {
       Object.assign(boardCamera, boardEdges(board, width, height));
       boardCamera.updateProjectionMatrix();
       drawScene('board', boardCamera, { perPixel: 1 / board.scale });
     });
-  }
-
-  function paint(
-    outer: DOMRect,
-    pane: HTMLElement,
-    ground: string,
-    drawScene: (width: number, height: number) => void,
-  ): void {
-    const box = pane.getBoundingClientRect();
-    if (box.width < 2 || box.height < 2) return;
-    const [x, y] = [box.left - outer.left, outer.bottom - box.bottom];
-    renderer.setViewport(x, y, box.width, box.height);
-    renderer.setScissor(x, y, box.width, box.height);
-    renderer.setClearColor(getComputedStyle(document.documentElement).getPropertyValue(ground).trim());
-    renderer.clear();
-    drawScene(box.width, box.height);
   }
 
   function drawScene(pane: Pane, seen: PerspectiveCamera | OrthographicCamera, view: FrameView): void {
@@ -268,20 +247,13 @@ export function paneRenderer(canvas: HTMLCanvasElement, modelPane: HTMLElement, 
 
     /** Zooms the Board about a place of it. */
     zoomBoard(u: number, v: number, factor: number): void {
-      const scale = Math.max(20, Math.min(200_000, board.scale * factor));
-      const real = scale / board.scale;
-      board.u = u + (board.u - u) / real;
-      board.v = v + (board.v - v) / real;
-      board.scale = scale;
+      zoomView(board, u, v, factor);
       viewChanged();
     },
 
     frameBoard(box: readonly number[] = [0, 0, 1, 1]): void {
       const pane = boardPane.getBoundingClientRect();
-      const [u0, v0, u1, v1] = box;
-      const [width, height] = [Math.max(u1 - u0, 1e-6), Math.max(v1 - v0, 1e-6)];
-      const scale = 0.9 * Math.min(pane.width / width, pane.height / height);
-      Object.assign(board, { u: (u0 + u1) / 2, v: (v0 + v1) / 2, scale });
+      Object.assign(board, viewOf(box, pane));
       viewChanged();
     },
 
@@ -310,10 +282,3 @@ export function paneRenderer(canvas: HTMLCanvasElement, modelPane: HTMLElement, 
 }
 
 export type PaneRenderer = ReturnType<typeof paneRenderer>;
-
-const boardEdges = ({ u, v, scale }: BoardView, width: number, height: number) => ({
-  left: u - width / (2 * scale),
-  right: u + width / (2 * scale),
-  top: v + height / (2 * scale),
-  bottom: v - height / (2 * scale),
-});

@@ -3,6 +3,7 @@ import { Checkbox, InputNumber, Select, Slider } from 'antd';
 import { perform } from '../../store/acts.ts';
 import { useBench } from '../../store/bench.ts';
 import { letStayGo, makeStay, relax, unfold as unfoldShells } from '../commands/flattening.ts';
+import { TrialsPanel } from '../details/TrialsPanel.tsx';
 import { pin } from '../tools/pin.tsx';
 import type { StageView } from './stage.ts';
 
@@ -11,6 +12,7 @@ export const unfold: StageView = {
   label: 'Unfold',
   tools: [pin],
   commands: [unfoldShells, relax, makeStay, letStayGo],
+  Details: TrialsPanel,
   Panel() {
     return (
       <>

@@ -54,6 +54,7 @@ export const relax = operation({
   label: ({ shells, faces }, document) =>
     faces ? `Relax ${plural(faces.length, 'face')}` : `Relax ${shellsLabel(document, shells)}`,
   doing: 'Relaxing',
+  trial: (document, { shells, faces }) => chosenShells(document, faces ?? shells),
   figure: (energy) => `energy ${energy.toFixed(3)}, 4 is perfect`,
   async run(document, given, context) {
     const signal = given.seconds === undefined ? context.signal : within(context.signal, given.seconds);

@@ -41,6 +41,7 @@ export const unfold = operation({
     return `Unfold ${shellsLabel(document, shells)}, ${methods.size === 1 ? [...methods][0] : 'each as before'}`;
   },
   doing: 'Unfolding',
+  trial: (document, { shells }) => chosenShells(document, shells),
   async run(document, { shells: which, method, pins, stays, surface }, context) {
     const chosen = chosenShells(document, which).map((s) => {
       const shell = shellOf(document, s, surface);

@@ -8,6 +8,7 @@ import { health } from './health.ts';
 import { history } from './history.ts';
 import { factorisation } from './linear.ts';
 import { flips, smallShells } from './many.ts';
+import { overlaps } from './overlaps.ts';
 import { reading } from './reading.ts';
 import { relaxing } from './relaxing.ts';
 import { seams, ways } from './seams.ts';
@@ -33,6 +34,7 @@ const sections: Record<string, (large: boolean) => Table | Promise<Table>> = {
   ways,
   seams,
   stop: stopping,
+  overlaps,
   reading,
   health,
   history,

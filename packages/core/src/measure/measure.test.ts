@@ -1,4 +1,5 @@
 import fc from 'fast-check';
+import polygonClipping from 'polygon-clipping';
 import { describe, expect, it } from 'vitest';
 import { triangleAreas } from '../surface/areas.ts';
 import { signedArea, triangleArea } from '../surface/flatArea.ts';
@@ -15,39 +16,20 @@ const triangle = fc
   .array(value, { minLength: 6, maxLength: 6 })
   .filter((t) => Math.abs((t[2] - t[0]) * (t[5] - t[1]) - (t[3] - t[1]) * (t[4] - t[0])) > 0.05);
 
-/** Area two triangles share, by clipping one against the sides of the other (Sutherland and Hodgman 1974). */
+/** Area two triangles share, by the npm package polygon-clipping (Martínez-Rueda et al. 2009). */
 function sharedArea(a: readonly number[], b: readonly number[]): number {
-  const anticlockwise = (t: readonly number[]) =>
-    (t[2] - t[0]) * (t[5] - t[1]) - (t[3] - t[1]) * (t[4] - t[0]) > 0
-      ? [...t]
-      : [t[0], t[1], t[4], t[5], t[2], t[3]];
-  let polygon = anticlockwise(a);
-  const clip = anticlockwise(b);
-  for (let k = 0; k < 6; k += 2) {
-    const [u, v] = [clip[k], clip[k + 1]];
-    const [du, dv] = [clip[(k + 2) % 6] - u, clip[(k + 3) % 6] - v];
-    const side = (i: number) => du * (polygon[i + 1] - v) - dv * (polygon[i] - u);
-    const next: number[] = [];
-    for (let i = 0; i < polygon.length; i += 2) {
-      const j = (i + 2) % polygon.length;
-      const [p, q] = [side(i), side(j)];
-      if (p >= 0) next.push(polygon[i], polygon[i + 1]);
-      if (p >= 0 !== q >= 0) {
-        const t = p / (p - q);
-        next.push(
-          polygon[i] + t * (polygon[j] - polygon[i]),
-          polygon[i + 1] + t * (polygon[j + 1] - polygon[i + 1]),
-        );
-      }
-    }
-    polygon = next;
-  }
-  let twice = 0;
-  for (let i = 0; i < polygon.length; i += 2) {
-    const j = (i + 2) % polygon.length;
-    twice += polygon[i] * polygon[j + 1] - polygon[j] * polygon[i + 1];
-  }
-  return twice / 2;
+  const ring = (t: readonly number[]) => [
+    [
+      [t[0], t[1]],
+      [t[2], t[3]],
+      [t[4], t[5]],
+    ] as [number, number][],
+  ];
+  let sum = 0;
+  for (const [outer] of polygonClipping.intersection(ring(a), ring(b)))
+    for (let i = 0; i + 1 < outer.length; i++)
+      sum += outer[i][0] * outer[i + 1][1] - outer[i + 1][0] * outer[i][1];
+  return Math.abs(sum) / 2;
 }
 
 describe('overlap', () => {

@@ -1,8 +1,9 @@
-import Flatbush from 'flatbush';
+import { orient2d } from 'robust-predicates';
 import { heedStop, type StopSignal } from '../progress.ts';
+import { meetingBoxes } from './meetingBoxes.ts';
 
 /**
- * Pairs of flat triangles whose insides overlap, found in a packed R-tree of their boxes. Triangles that only touch, as
+ * Pairs of flat triangles whose insides overlap, found by their boxes. Triangles that only touch, as
  * neighbours do, are no pair.
  *
  * @param uv  UV of the three corners of each triangle, `6 × triangleCount`
@@ -14,7 +15,6 @@ export function overlappingTriangles(uv: Float64Array, limit = Infinity, signal?
   const count = uv.length / 6;
   if (count < 2) return new Uint32Array(0);
   const box = new Float64Array(4 * count);
-  const index = new Flatbush(count, 16, Float64Array);
   for (let t = 0; t < count; t++) {
     const o = 6 * t;
     const at = 4 * t;
@@ -22,20 +22,15 @@ export function overlappingTriangles(uv: Float64Array, limit = Infinity, signal?
     box[at + 1] = Math.min(uv[o + 1], uv[o + 3], uv[o + 5]);
     box[at + 2] = Math.max(uv[o], uv[o + 2], uv[o + 4]);
     box[at + 3] = Math.max(uv[o + 1], uv[o + 3], uv[o + 5]);
-    index.add(box[at], box[at + 1], box[at + 2], box[at + 3]);
   }
   heedStop(signal);
-  index.finish();
   const pairs: number[] = [];
-  for (let t = 0; t < count && pairs.length / 2 < limit; t++) {
-    if ((t & 1023) === 0) heedStop(signal);
-    const at = 4 * t;
-    // Each pair once, from its first triangle.
-    index.search(box[at], box[at + 1], box[at + 2], box[at + 3], (other) => {
-      if (other > t && pairs.length / 2 < limit && insidesOverlap(uv, 6 * t, 6 * other)) pairs.push(t, other);
-      return false;
-    });
-  }
+  let looked = 0;
+  meetingBoxes(box, (a, b) => {
+    if ((++looked & 4095) === 0) heedStop(signal);
+    if (insidesOverlap(uv, 6 * a, 6 * b)) pairs.push(Math.min(a, b), Math.max(a, b));
+    return pairs.length / 2 < limit;
+  });
   return Uint32Array.from(pairs);
 }
 
@@ -50,25 +45,29 @@ export function shellsOverlap(a: Float64Array, b: Float64Array): boolean {
   return false;
 }
 
-/** Separating axis test over the six sides, with a hair's breadth of allowance for touching. */
+/** A triangle counts as outside of a side from which it reaches in by less than this part of the height over that side. */
+const HAIR = 1e-6;
+
+/**
+ * Separating axis test over the six sides (Ericson 2005, 5.2.1), the side of a point decided exactly (Shewchuk 1997). What only touches, to a hair's
+ * breadth that files lose by rounding, does not overlap.
+ */
 function insidesOverlap(uv: Float64Array, a: number, b: number): boolean {
   return !sideSeparates(uv, a, b) && !sideSeparates(uv, b, a);
 }
 
 function sideSeparates(uv: Float64Array, a: number, b: number): boolean {
-  const area = (uv[a + 2] - uv[a]) * (uv[a + 5] - uv[a + 1]) - (uv[a + 3] - uv[a + 1]) * (uv[a + 4] - uv[a]);
+  // Below zero for corners that go round to the left.
+  const area = orient2d(uv[a], uv[a + 1], uv[a + 2], uv[a + 3], uv[a + 4], uv[a + 5]);
   if (area === 0) return true;
-  const winding = area > 0 ? 1 : -1;
+  const hair = HAIR * Math.abs(area);
   for (let k = 0; k < 3; k++) {
     const i = a + 2 * k;
     const j = a + 2 * ((k + 1) % 3);
-    const du = (uv[j] - uv[i]) * winding;
-    const dv = (uv[j + 1] - uv[i + 1]) * winding;
-    const hair = -1e-6 * Math.abs(area);
     let outside = true;
-    for (let m = 0; m < 6 && outside; m += 2) {
-      const inside = du * (uv[b + m + 1] - uv[i + 1]) - dv * (uv[b + m] - uv[i]);
-      outside = inside <= -hair;
+    for (let m = b; m < b + 6 && outside; m += 2) {
+      const side = orient2d(uv[i], uv[i + 1], uv[j], uv[j + 1], uv[m], uv[m + 1]);
+      outside = (area > 0 ? side : -side) <= hair;
     }
     if (outside) return true;
   }

@@ -239,3 +239,48 @@ test('both methods are tried as trials, compared, one is used, kept by name, and
   await list.getByRole('button', { name: 'Let Unfold all shells, angle-based go' }).click();
   await expect(list.getByRole('listitem')).toHaveCount(1);
 });
+
+/** Three quads with UVs of their own: two on each other, the third mirrored. */
+const FAULTY = `${[0, 2, 4]
+  .flatMap((x) => [`v ${x} 0 0`, `v ${x + 1} 0 0`, `v ${x + 1} 1 0`, `v ${x} 1 0`])
+  .join('\n')}
+${[
+  [0.1, 0.1, 0.3],
+  [0.2, 0.2, 0.4],
+  [0.9, 0.1, 0.7],
+]
+  .flatMap(([a, v, b]) => [`vt ${a} ${v}`, `vt ${b} ${v}`, `vt ${b} ${v + 0.2}`, `vt ${a} ${v + 0.2}`])
+  .join('\n')}
+f 1/1 2/2 3/3 4/4
+f 5/5 6/6 7/7 8/8
+f 9/9 10/10 11/11 12/12
+`;
+
+test('findings are shown where they are, their remedies help, and one undo takes each back', async ({
+  page,
+}) => {
+  await openModel(page, 'faulty.obj', FAULTY);
+  await page.getByRole('button', { name: /Keep/ }).first().click();
+  await benchReady(page);
+  await page.keyboard.press('4');
+  const findings = page.getByRole('region', { name: 'Findings' });
+  const lapped = findings.getByRole('listitem').filter({ hasText: '1 pair of shells on each other' });
+  const mirrored = findings.getByRole('listitem').filter({ hasText: '1 mirrored shell' });
+  await expect(lapped).toBeVisible();
+  await expect(mirrored).toBeVisible();
+  await expect(page.getByRole('navigation').getByText('2 findings')).toBeVisible();
+  await mirrored.getByRole('button', { name: 'Show' }).click();
+  await expect(page.getByRole('group', { name: 'Place of the shell' })).toBeVisible();
+  await lapped.getByRole('button', { name: 'Move one aside' }).click();
+  await expect(page.locator('header').first()).toContainText('Move 1 shell to free space');
+  await idle(page);
+  expect(await figure(page, 'overlaps')).toBe('0');
+  await expect(lapped).toBeHidden();
+  await mirrored.getByRole('button', { name: 'Mirror back' }).click();
+  await expect(mirrored).toBeHidden();
+  await idle(page);
+  expect(await figure(page, 'flipped')).toBe('0');
+  await expect(page.getByText('Nothing wrong was found in the flat.')).toBeVisible();
+  await page.keyboard.press('Control+z');
+  await expect(mirrored).toBeVisible();
+});

@@ -7,15 +7,23 @@ import { isOutside } from '@blunt-hem/core/surface/uvBox';
 export async function measured(session: Session): Promise<object> {
   const { document } = session;
   const figures = Array.from({ length: shellsOf(document).shellCount }, (_, s) => figuresOf(document, s));
-  const overlaps = await session.ask('overlaps', {});
+  const layout = await session.ask('inspection', {});
   const covered = await session.ask('coverage', {});
   return {
     shellCount: figures.length,
     /** Part of the tile that is covered, 0 to 1. */
     covered: covered ?? 0,
     outside: figures.filter(({ box }) => box && isOutside(box)).length,
-    overlaps: (overlaps?.faces.length ?? 0) / 2,
-    ...(overlaps?.atLeast ? { overlapsAtLeast: true } : {}),
+    overlaps: (layout?.overlaps.length ?? 0) / 2,
+    ...(layout?.atLeast ? { overlapsAtLeast: true } : {}),
+    findings: layout?.findings.map(({ kind, severity, title, count, faces, shells }) => ({
+      kind,
+      severity,
+      title,
+      count,
+      faces: [...faces],
+      shells,
+    })),
     shells: figures.map(({ faces, stretch, verdict, folded, concave }) => ({
       faces,
       verdict: verdict.kind,

@@ -9,7 +9,7 @@ let last: { readonly of: Judged; readonly judgements: readonly Judgement[] } | u
 export function judgements({ shells, flat, layout }: Judged): readonly Judgement[] {
   if (last?.of.shells === shells && last.of.flat === flat && last.of.layout === layout)
     return last.judgements;
-  const overlap = overlapsOf(layout?.faces, flat?.faceShell);
+  const overlap = overlapsOf(layout?.overlaps, flat?.faceShell);
   const made = shells.map((row, shell) => judge({ ...row, overlap: overlap.get(shell) }));
   last = { of: { shells, flat, layout }, judgements: made };
   return made;

@@ -25,7 +25,8 @@ const row: ShellRow = {
   },
 };
 const layout = (pairs: number, atLeast = false): Layout => ({
-  faces: new Uint32Array(2 * pairs),
+  overlaps: new Uint32Array(2 * pairs),
+  findings: [],
   atLeast,
   covered: 0.2,
   coveredBefore: undefined,

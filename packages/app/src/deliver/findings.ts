@@ -8,8 +8,8 @@ const told = (count: number, one: string, many: string): string[] =>
   count === 0 ? [] : [`${count.toLocaleString('en-GB')} ${count === 1 ? one : many}.`];
 
 /** Pairs of shells that are too near and do not overlap, which is worse and told by itself. */
-const tooNear = (layout: Pick<Layout, 'near' | 'faces'> | undefined): number =>
-  layout && layout.faces.length === 0 ? layout.near.length / 2 : 0;
+const tooNear = (layout: Pick<Layout, 'near' | 'overlaps'> | undefined): number =>
+  layout && layout.overlaps.length === 0 ? layout.near.length / 2 : 0;
 
 /**
  * Everything that speaks against handing the model over, a line each; none when all was looked at and is right.
@@ -45,9 +45,9 @@ export function deliverFindings({
       'faces are folded: flipped where a program splits them by the other diagonal',
     ),
     ...told(outside, 'shell lies outside the tile', 'shells lie outside the tile'),
-    ...(layout && layout.faces.length > 0
+    ...(layout && layout.overlaps.length > 0
       ? [
-          `${pairsInWords(layout)} ${layout.faces.length === 2 ? 'pair of faces overlaps' : 'pairs of faces overlap'}.`,
+          `${pairsInWords(layout)} ${layout.overlaps.length === 2 ? 'pair of faces overlaps' : 'pairs of faces overlap'}.`,
         ]
       : []),
     ...told(

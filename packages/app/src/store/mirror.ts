@@ -1,3 +1,4 @@
+import type { LayoutFinding } from '@blunt-hem/core/inspect/inspection';
 import type {
   BenchFigures,
   FlatBuffers,
@@ -28,6 +29,8 @@ export interface MirrorSlice {
   /** Whether figures and layout are those of what is drawn. */
   readonly measured: boolean;
   readonly layout: Layout | undefined;
+  /** Seams that run where much is seen; undefined where none do, or nobody looked. */
+  readonly seamsShown: LayoutFinding | undefined;
   /** How the sky falls on the model; undefined until it was worked out. */
   readonly sky: SkyBuffers | undefined;
   readonly undoable: readonly string[];
@@ -47,6 +50,7 @@ export const mirrorSlice: MirrorSlice = {
   figures: undefined,
   measured: false,
   layout: undefined,
+  seamsShown: undefined,
   sky: undefined,
   undoable: [],
   redoable: [],

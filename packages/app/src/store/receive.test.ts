@@ -87,7 +87,8 @@ describe('what the worker says', () => {
     expect(resting()).toBe(false);
     receive({
       kind: 'layout',
-      faces: none,
+      overlaps: none,
+      findings: [],
       atLeast: false,
       covered: 0,
       coveredBefore: undefined,

@@ -1,6 +1,7 @@
 import type { Totals } from '@blunt-hem/core/document/figures';
 import type { Severity } from '@blunt-hem/core/health/check';
 import type { ModelFigures } from '@blunt-hem/core/health/modelFigures';
+import type { LayoutReport } from '@blunt-hem/core/jobs/inspectLayout';
 import type { ShellStretch } from '@blunt-hem/core/measure/stretch';
 import type { StretchFigures } from '@blunt-hem/core/measure/sumStretch';
 import type { ModelSource } from '@blunt-hem/core/mesh/model';
@@ -139,15 +140,9 @@ export interface BenchFigures {
 }
 
 /** How the shells lie together. */
-export interface Layout {
-  /** Faces that lie on each other, two a pair. */
-  readonly faces: Uint32Array;
-  /** Whether there may be more pairs than these. */
-  readonly atLeast: boolean;
+export interface Layout extends LayoutReport {
   /** Part of the tile that is covered, now and before the artist's last act. */
   readonly covered: number;
-  /** Pairs of shells that are nearer than textures allow for, two numbers a pair. */
-  readonly near: Uint32Array;
   readonly coveredBefore: number | undefined;
 }
 

@@ -2,7 +2,7 @@ import type { HemDocument } from '@blunt-hem/core/document/document';
 import type { MarkField } from '@blunt-hem/core/document/fields';
 import { totalsOf } from '@blunt-hem/core/document/figures';
 import { groupLabels, type History } from '@blunt-hem/core/document/history';
-import { TOO_NEAR } from '@blunt-hem/core/document/judgement';
+import { PADDING, TEXTURE } from '@blunt-hem/core/document/judgement';
 import { changesModel, type Patch } from '@blunt-hem/core/document/patch';
 import { shellPicture } from '@blunt-hem/core/document/shellPicture';
 import type { Jobs } from '@blunt-hem/core/jobs/index';
@@ -141,15 +141,14 @@ export function sessionDesk(start: DeskStart, emit: (event: BenchEvent) => void,
 
   const seeLayout = async (group: number): Promise<void> => {
     const now = changes;
-    const [found, covered, near] = await Promise.all([
-      session.ask('overlaps', {}),
+    const [found, covered] = await Promise.all([
+      session.ask('inspection', { texture: TEXTURE, padding: PADDING }),
       session.ask('coverage', {}),
-      session.ask('near-shells', { gap: TOO_NEAR }),
     ]);
-    if (!found || covered === undefined || !near || now !== changes) return;
+    if (!found || covered === undefined || now !== changes) return;
     if (group !== seenGroup) coveredBefore = seenGroup === -1 ? undefined : coveredNow;
     [seenGroup, coveredNow] = [group, covered];
-    emit({ kind: 'layout', ...found, covered, coveredBefore, near });
+    emit({ kind: 'layout', ...found, covered, coveredBefore });
     if (!rested) onFirstRest();
     rested = true;
     laterSky();

@@ -7,8 +7,10 @@ export const MOST_L2 = 1.25;
 /** Mean angular deformation, degrees. */
 export const MOST_ANGLE = 20;
 
-/** Shells nearer to one another than this, tile widths, bleed into one another: four pixels of a texture of 2048. Common practice. */
-export const TOO_NEAR = 4 / 2048;
+/** Shells nearer to one another than so many texels of a texture of this side bleed into one another. Common practice. */
+export const [TEXTURE, PADDING] = [2048, 4];
+/** The same in tile widths. */
+export const TOO_NEAR = PADDING / TEXTURE;
 
 export interface ShellFacts {
   /** Undefined while it is being measured. */

@@ -1,10 +1,10 @@
 import { describe, expect, it } from 'vitest';
 import { modelFromMesh } from '../mesh/model.ts';
-import { overlappingFaces } from '../testing/acts.ts';
 import { cube } from '../testing/shapes.ts';
 import { type HemDocument, openDocument, shellOf, shellsOf, shellUv, topologyOf } from './document.ts';
 import { figuresOf, totalsOf } from './figures.ts';
 import { emptyHistory, type History, record, redone, undone } from './history.ts';
+import { overlappingFaces } from './overlappingFaces.ts';
 import { applyPatch, inverse, markChange } from './patch.ts';
 import { uvChange } from './uvChange.ts';
 

@@ -8,12 +8,11 @@ import { drawPicture } from './drawPicture.ts';
 import { examineModel } from './examineModel.ts';
 import { exposure } from './exposure.ts';
 import { inSight } from './inSight.ts';
+import { inspectLayout } from './inspectLayout.ts';
 import type { Job } from './job.ts';
 import { layStrip } from './layStrip.ts';
 import { measureShells } from './measureShells.ts';
-import { nearShells } from './nearShells.ts';
 import { openPieces } from './openPieces.ts';
-import { overlaps } from './overlaps.ts';
 import { packTile } from './packTile.ts';
 import { predict } from './predict.ts';
 import { proposeSeams } from './proposeSeams.ts';
@@ -43,8 +42,7 @@ export const JOBS = [
   symmetry,
   exposure,
   measureShells,
-  overlaps,
-  nearShells,
+  inspectLayout,
   coverage,
   examineModel,
   countFinding,

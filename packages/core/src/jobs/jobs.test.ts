@@ -1,5 +1,7 @@
 import { describe, expect, it } from 'vitest';
+import { openDocument } from '../document/document.ts';
 import { StoppedError } from '../errors.ts';
+import { modelFromMesh } from '../mesh/model.ts';
 import { sheet, wholeShell } from '../testing/shapes.ts';
 import { localJobs } from './index.ts';
 
@@ -51,12 +53,17 @@ describe('jobs that have nothing to keep', () => {
   const uv = new Float64Array(2 * (shell.positions.length / 3)).map(
     (_, i) => shell.positions[3 * (i >> 1) + (i & 1)],
   );
-  const flat = Float64Array.from(shell.triangles, (v) => uv[2 * v]);
   const stopped = { signal: { aborted: true }, report: () => undefined };
 
   it('end at once when they are stopped', async () => {
-    const faceOf = new Uint32Array(flat.length / 6);
-    await expect(localJobs.run('overlaps', { flat, faceOf }, stopped)).rejects.toThrow(StoppedError);
+    const document = openDocument(
+      modelFromMesh(
+        'Sheet',
+        sheet(4, 4, (i, j) => [j, i, 0]),
+      ),
+    );
+    const options = { texture: 2048, padding: 4 };
+    await expect(localJobs.run('inspect', { document, options }, stopped)).rejects.toThrow(StoppedError);
     await expect(localJobs.run('measure', [{ shell, uv }], stopped)).rejects.toThrow(StoppedError);
     await expect(localJobs.run('unfold', [{ shell, method: 'conformal' }], stopped)).rejects.toThrow(
       StoppedError,

@@ -26,7 +26,9 @@ export interface ShellStretch {
 }
 
 /** A flat triangle smaller than this part of its due area counts as collapsed. */
-const COLLAPSED = 1e-9;
+export const COLLAPSED = 1e-9;
+/** One with less than this part of the surface of its shell has nothing to stretch. */
+export const NO_SURFACE = 1e-14;
 
 /**
  * @param uv  `2 × vertexCount`, any scale
@@ -55,7 +57,7 @@ export function measureStretch(shell: Shell, uv: Float64Array): ShellStretch {
   for (let t = 0; t < count; t++) {
     const due = area3[t] * scale * scale;
     const flat = sv[3 * t + 2];
-    if (area3[t] <= 1e-14 * area) continue; // no surface, nothing to stretch
+    if (area3[t] <= NO_SURFACE * area) continue;
     if (Math.abs(flat) <= COLLAPSED * due) {
       collapsedFaces.add(triangleFace[t]);
       linf = squares = Infinity;

@@ -9,11 +9,12 @@ import {
 } from '../document/document.ts';
 import { figuresOf, totalsOf } from '../document/figures.ts';
 import { emptyHistory, type History, type KeptAct, record, undone } from '../document/history.ts';
+import { overlappingFaces } from '../document/overlappingFaces.ts';
 import { applyPatch, inverse } from '../document/patch.ts';
 import { HemError } from '../errors.ts';
 import { findEdge } from '../mesh/connectivity.ts';
 import { modelFromMesh } from '../mesh/model.ts';
-import { after, overlappingFaces } from '../testing/acts.ts';
+import { after } from '../testing/acts.ts';
 import { cube, horn, torus } from '../testing/shapes.ts';
 import { carryOut, OPERATIONS } from './catalogue.ts';
 import { localContext } from './localContext.ts';

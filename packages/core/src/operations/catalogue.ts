@@ -2,9 +2,14 @@ import type { HemDocument } from '../document/document.ts';
 import type { Patch } from '../document/patch.ts';
 import { HemError } from '../errors.ts';
 import type { Given } from '../params.ts';
+import { evenDensity } from './arrange/evenDensity.ts';
 import { keepPlaces } from './arrange/keepPlaces.ts';
+import { mirrorInPlace } from './arrange/mirrorInPlace.ts';
+import { moveClear } from './arrange/moveClear.ts';
 import { pack } from './arrange/pack.ts';
+import { splitOff } from './arrange/splitOff.ts';
 import { transformShells } from './arrange/transformShells.ts';
+import { turnUpright } from './arrange/turnUpright.ts';
 import { carryToCopies } from './cut/carryToCopies.ts';
 import { cut } from './cut/cut.ts';
 import { openPieces } from './cut/openPieces.ts';
@@ -56,6 +61,11 @@ export const OPERATIONS = [
   transformShells,
   pack,
   keepPlaces,
+  moveClear,
+  splitOff,
+  mirrorInPlace,
+  evenDensity,
+  turnUpright,
 ] as const;
 
 type AnyOperation = (typeof OPERATIONS)[number];

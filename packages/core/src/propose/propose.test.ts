@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { type HemDocument, openDocument, shellOf, shellsOf, topologyOf } from '../document/document.ts';
+import { overlappingFaces } from '../document/overlappingFaces.ts';
 import { StoppedError } from '../errors.ts';
 import { localJobs } from '../jobs/index.ts';
 import { connectivity } from '../mesh/connectivity.ts';
@@ -14,7 +15,7 @@ import { edgesByRule } from '../seams/fromRules.ts';
 import { cuttable, meshOfShell } from '../surface/cutShell.ts';
 import { shellsAtEdges, shellsFromSeams } from '../surface/shells.ts';
 import { verdictOf } from '../surface/verdict.ts';
-import { after, overlappingFaces } from '../testing/acts.ts';
+import { after } from '../testing/acts.ts';
 import { head, spikyBall } from '../testing/sculpts.ts';
 import { cube, sheet, torus, tube, wholeShell } from '../testing/shapes.ts';
 import { flatFaults } from './layFlat.ts';

@@ -17,10 +17,9 @@ import { exposure } from './exposure.ts';
 import { inBall } from './inBall.ts';
 import { inBoardBox } from './inBoardBox.ts';
 import { inBox } from './inBox.ts';
+import { inspection } from './inspection.ts';
 import { movedPin } from './movedPin.ts';
-import { nearShells } from './nearShells.ts';
 import { neighbours } from './neighbours.ts';
-import { overlaps } from './overlaps.ts';
 import { pickBoard } from './pickBoard.ts';
 import { pickModel } from './pickModel.ts';
 import { picture } from './picture.ts';
@@ -28,6 +27,7 @@ import { proposal } from './proposal.ts';
 import type { Question, QuestionContext } from './question.ts';
 import { route } from './route.ts';
 import { ruleEdges } from './ruleEdges.ts';
+import { seamsShown } from './seamsShown.ts';
 import { shiftedSeam } from './shiftedSeam.ts';
 import { skyLight } from './skyLight.ts';
 import { symmetry } from './symmetry.ts';
@@ -51,8 +51,8 @@ export const QUESTIONS = [
   symmetry,
   route,
   exposure,
-  overlaps,
-  nearShells,
+  inspection,
+  seamsShown,
   coverage,
   examination,
   countFinding,

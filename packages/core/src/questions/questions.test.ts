@@ -104,7 +104,7 @@ describe('questions', () => {
     const again = await ask(seam, 'edge-loop', { edge: round.edges[0] });
     expect(again.what).toBe('seam');
     expect(new Set(again.edges)).toEqual(new Set(round.edges));
-    expect(await ask(cut, 'overlaps', {})).toEqual({ faces: new Uint32Array(0), atLeast: false });
+    expect(await ask(cut, 'inspection', {})).toMatchObject({ overlaps: new Uint32Array(0), atLeast: false });
     expect((await ask(cut, 'examination', {})).findings).toEqual([]);
     expect(await ask(cut, 'count-finding', { kind: 'cracks' })).toBe(0);
     await expect(ask(cut, 'count-finding', { kind: 'dust' as never })).rejects.toThrow(/must be one of/);
@@ -187,8 +187,8 @@ describe('where keys can go', () => {
 
 describe('shells that are too near', () => {
   it('are told in pairs, those as far apart as a gap are not', async () => {
-    expect([...(await ask(cut, 'near-shells', { gap: 0.001 }))]).toEqual([]);
-    expect([...(await ask(cut, 'near-shells', { gap: 0.2 }))]).toEqual([0, 1]);
-    expect([...(await ask(bare, 'near-shells', { gap: 1 }))]).toEqual([]);
+    expect([...(await ask(cut, 'inspection', { texture: 1000, padding: 1 })).near]).toEqual([]);
+    expect([...(await ask(cut, 'inspection', { texture: 1000, padding: 200 })).near]).toEqual([0, 1]);
+    expect([...(await ask(bare, 'inspection', { texture: 16, padding: 16 })).near]).toEqual([]);
   });
 });

@@ -132,6 +132,10 @@ function someAct(document: HemDocument, random: () => number): [name: string, pa
       const [c, s] = [size * Math.cos(angle), size * Math.sin(angle)];
       return ['transform-shells', { shells: [face], matrix: [c, s, -s, c, random() - 0.5, random() - 0.5] }];
     },
+    () => ['split-off', { faces: [face, some(mesh.faceStart.length - 1)] }],
+    () => ['move-clear', { shells: [face] }],
+    () => ['even-density', { shells: [face] }],
+    () => ['turn-upright', { shells: [face] }],
     () => ['repair-safe', {}],
     () => ['delete-faces', { faces: [face] }],
   ];

@@ -1,3 +1,4 @@
+import { surfaceArea } from '../surface/areas.ts';
 import type { Shell } from '../surface/shell.ts';
 
 /**
@@ -8,9 +9,7 @@ import type { Shell } from '../surface/shell.ts';
  * @param upAxis  0 where y points up and −z away, 1 where z points up and y away
  */
 export function turnUpright(shell: Shell, uv: Float64Array, upAxis = 0): Float64Array {
-  const [upU, upV, strength] = meanGradient(shell, uv, upAxis === 0 ? 1 : 2, 1);
-  const [awayU, awayV] = meanGradient(shell, uv, upAxis === 0 ? 2 : 1, upAxis === 0 ? -1 : 1);
-  const [u, v] = strength > 0.05 ? [upU, upV] : [awayU, awayV];
+  const [u, v] = upInFlat(shell, uv, upAxis);
   const length = Math.hypot(u, v);
   if (!(length > 0)) return uv;
   const c = v / length;
@@ -23,7 +22,21 @@ export function turnUpright(shell: Shell, uv: Float64Array, upAxis = 0): Float64
   return turned;
 }
 
-/** Area-weighted mean over the flat shell of the gradient of one coordinate, and its length. */
+/**
+ * The way that is up on a shell as it lies flat, or away from the viewer on one that is seen from straight above.
+ *
+ * @returns a direction of no certain length, and how much of the shell agrees with it: 1 all of a flat piece that stands upright
+ */
+export function upInFlat(
+  shell: Shell,
+  uv: Float64Array,
+  upAxis = 0,
+): readonly [u: number, v: number, strength: number] {
+  const up = meanGradient(shell, uv, upAxis === 0 ? 1 : 2, 1);
+  return up[2] > 0.05 ? up : meanGradient(shell, uv, upAxis === 0 ? 2 : 1, upAxis === 0 ? -1 : 1);
+}
+
+/** Area-weighted mean over the flat shell of the gradient of one coordinate, and its length for a shell as large as its surface. */
 function meanGradient({ positions, triangles }: Shell, uv: Float64Array, axis: number, sign: number) {
   let gu = 0;
   let gv = 0;
@@ -43,5 +56,8 @@ function meanGradient({ positions, triangles }: Shell, uv: Float64Array, axis: n
     gv += hc * bu - hb * cu;
     area += bu * cv - bv * cu;
   }
-  return [gu, gv, area === 0 ? 0 : Math.hypot(gu, gv) / Math.abs(area)] as const;
+  // Of a shell that lies upside down areas are negative.
+  const side = area < 0 ? -1 : 1;
+  const scale = Math.sqrt(Math.abs(area) / (2 * surfaceArea(positions, triangles)));
+  return [side * gu, side * gv, area === 0 ? 0 : (scale * Math.hypot(gu, gv)) / Math.abs(area)] as const;
 }

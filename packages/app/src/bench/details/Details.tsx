@@ -46,7 +46,7 @@ export function Details() {
           size="small"
           pagination={false}
           rowKey="shell"
-          scroll={{ y: height, x: width }}
+          scroll={{ y: height, x: Math.max(width, WIDTH) }}
           dataSource={rows}
           locale={{ emptyText: 'No shells yet' }}
           rowClassName={({ shell }) => (chosen.has(shell) ? 'row-chosen' : '')}
@@ -66,32 +66,86 @@ export function Details() {
 type NumberedRow = ShellRow & { readonly shell: number };
 type Column = NonNullable<TableProps<NumberedRow>['columns']>[number];
 
-/** A figure of a shell: a dash without UVs, dots while it is measured. */
-const figure = (
-  { unfolded, stretch }: ShellRow,
-  text: (s: NonNullable<ShellRow['stretch']>) => string,
-): string => (stretch ? text(stretch) : unfolded ? '…' : '–');
+type Stretch = NonNullable<ShellRow['stretch']>;
+
+/** A figure of a shell in the list. */
+interface ListedFigure {
+  readonly title: string;
+  readonly width: number;
+  read(stretch: Stretch): number;
+  text(value: number): string;
+  /** How much of its bar a value fills: nothing where all is well. */
+  part(value: number): number;
+}
 
 const decimal = (value: number, digits: number): string =>
   Number.isFinite(value) ? value.toFixed(digits) : '∞';
 
-const COLUMNS: Column[] = [
-  { title: '#', width: 32, render: (_, { shell }) => shell + 1 },
-  { title: 'Faces', width: 56, dataIndex: 'faces', sorter: (a, b) => a.faces - b.faces },
+const FIGURES: readonly ListedFigure[] = [
   {
     title: 'L2',
-    width: 50,
-    sorter: (a, b) => (a.stretch?.l2 ?? 0) - (b.stretch?.l2 ?? 0),
-    render: (_, row) => figure(row, ({ l2 }) => decimal(l2, 3)),
+    width: 54,
+    read: ({ l2 }) => l2,
+    text: (value) => decimal(value, 3),
+    part: (value) => value - 1,
   },
   {
     title: 'Angle',
-    width: 56,
-    sorter: (a, b) => (a.stretch?.angleMean ?? 0) - (b.stretch?.angleMean ?? 0),
-    render: (_, row) => figure(row, ({ angleMean }) => `${angleMean.toFixed(1)}°`),
+    width: 58,
+    read: ({ angleMean }) => angleMean,
+    text: (value) => `${value.toFixed(1)}°`,
+    part: (value) => value / 45,
   },
-  { title: 'State', width: 84, render: (_, { shell }) => <StateWord shell={shell} /> },
+  {
+    title: 'Area',
+    width: 58,
+    read: ({ areaMean }) => areaMean,
+    text: (value) => `×${decimal(value, 2)}`,
+    part: (value) => value - 1,
+  },
+  {
+    title: 'Worst',
+    width: 60,
+    read: ({ linf }) => linf,
+    text: (value) => decimal(value, 2),
+    part: (value) => Math.log(value) / Math.log(4),
+  },
 ];
+
+/** A value with a bar under it: dashes without UVs, dots while it is measured. */
+function FigureCell({
+  row: { unfolded, stretch },
+  figure,
+}: {
+  readonly row: ShellRow;
+  readonly figure: ListedFigure;
+}) {
+  if (!stretch) return unfolded ? '…' : '–';
+  const value = figure.read(stretch);
+  const part = Math.max(0, Math.min(1, figure.part(value)));
+  return (
+    <span className="figure-bar" style={{ '--part': part } as React.CSSProperties}>
+      {figure.text(value)}
+    </span>
+  );
+}
+
+const COLUMNS: Column[] = [
+  { title: '#', width: 32, fixed: 'left', render: (_, { shell }) => shell + 1 },
+  { title: 'State', width: 92, render: (_, { shell }) => <StateWord shell={shell} /> },
+  ...FIGURES.map(
+    (figure): Column => ({
+      title: figure.title,
+      width: figure.width,
+      sorter: (a, b) => (a.stretch ? figure.read(a.stretch) : 0) - (b.stretch ? figure.read(b.stretch) : 0),
+      render: (_, row) => <FigureCell row={row} figure={figure} />,
+    }),
+  ),
+  { title: 'Faces', width: 62, dataIndex: 'faces', sorter: (a, b) => a.faces - b.faces },
+];
+
+/** Room that all columns need, pixels. */
+const WIDTH = COLUMNS.reduce((sum, { width }) => sum + Number(width), 0);
 
 /** A word and a shape: what is right is round, what wants a look is not. */
 function StateWord({ shell }: { readonly shell: number }) {

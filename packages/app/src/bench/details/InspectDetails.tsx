@@ -9,11 +9,20 @@ import { ofMany } from '../commands/command.ts';
 import { angle } from '../overlays/angle.ts';
 import { area } from '../overlays/area.ts';
 import { overlayShown } from '../overlays/index.ts';
+import { LayoutFindings } from './LayoutFindings.tsx';
 
 const [WIDTH, HEIGHT, BINS] = [268, 64, 67];
 
+/** What is wrong with how the model lies flat, and how it is stretched. */
+export const InspectDetails = () => (
+  <>
+    <StretchHistogram />
+    <LayoutFindings />
+  </>
+);
+
 /** How the triangles are stretched, by the map that is shown; a range of it selects their faces. */
-export function InspectDetails() {
+function StretchHistogram() {
   const shown = useBench((s) => (overlayShown(s) === angle ? angle : area));
   const figures = useBench((s) => s.figures);
   const flat = useBench((s) => s.flat);

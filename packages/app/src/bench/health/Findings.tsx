@@ -1,4 +1,4 @@
-import { IconEye, IconReportMedical, IconTool } from '@tabler/icons-react';
+import { IconReportMedical, IconTool } from '@tabler/icons-react';
 import { Button, Popconfirm, Progress, Slider } from 'antd';
 import { useEffect, useState } from 'react';
 import { perform } from '../../store/acts.ts';
@@ -7,12 +7,8 @@ import { examine } from '../../store/examine.ts';
 import { ask } from '../../store/worker.ts';
 import type { FindingRow } from '../../worker/protocol.ts';
 import { frameSelection } from '../panes/framing.ts';
+import { FindingCard } from './FindingCard.tsx';
 import './findings.css';
-
-export const SEVERITIES: Record<FindingRow['severity'], { readonly mark: string; readonly words: string }> = {
-  spoils: { mark: '▲', words: 'spoils the UVs' },
-  hint: { mark: '○', words: 'worth knowing' },
-};
 
 /** Selects what a finding is about and brings it into view. */
 export function show({ faces, edges }: FindingRow): void {
@@ -62,7 +58,7 @@ export function Findings() {
       )}
       <ul>
         {findings?.map((row) => (
-          <FindingCard key={row.kind} row={row} />
+          <HealthFinding key={row.kind} row={row} />
         ))}
       </ul>
       <Tolerance />
@@ -70,40 +66,28 @@ export function Findings() {
   );
 }
 
-function FindingCard({ row }: { readonly row: FindingRow }) {
-  const { mark, words } = SEVERITIES[row.severity];
+function HealthFinding({ row }: { readonly row: FindingRow }) {
   const act = () => void repair(row);
   return (
-    <li className="finding" data-severity={row.severity}>
-      <h3>
-        <span aria-hidden>{mark}</span> {row.title}
-      </h3>
-      <p>
-        <em>{words}.</em> {row.effect}
-      </p>
-      <div className="finding-acts">
-        <Button size="small" icon={<IconEye size={14} />} onClick={() => show(row)}>
-          Show
+    <FindingCard finding={row} show={() => show(row)}>
+      {row.repair?.safe && (
+        <Button size="small" onClick={act}>
+          {row.repair.label}
         </Button>
-        {row.repair?.safe && (
-          <Button size="small" onClick={act}>
-            {row.repair.label}
-          </Button>
-        )}
-        {row.repair && !row.repair.safe && (
-          <Popconfirm
-            title={`${row.repair.label}?`}
-            description={`${row.title}, marked on the model. One undo takes it back.`}
-            okText={row.repair.label}
-            cancelText="Leave it"
-            onConfirm={act}
-            onOpenChange={(open) => open && show(row)}
-          >
-            <Button size="small">{row.repair.label} …</Button>
-          </Popconfirm>
-        )}
-      </div>
-    </li>
+      )}
+      {row.repair && !row.repair.safe && (
+        <Popconfirm
+          title={`${row.repair.label}?`}
+          description={`${row.title}, marked on the model. One undo takes it back.`}
+          okText={row.repair.label}
+          cancelText="Leave it"
+          onConfirm={act}
+          onOpenChange={(open) => open && show(row)}
+        >
+          <Button size="small">{row.repair.label} …</Button>
+        </Popconfirm>
+      )}
+    </FindingCard>
   );
 }
 

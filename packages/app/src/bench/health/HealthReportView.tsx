@@ -5,7 +5,7 @@ import { useEffect, useState } from 'react';
 import { useBench } from '../../store/bench.ts';
 import { bench } from '../../store/worker.ts';
 import type { FindingRow, HealthReport, ModelBuffers } from '../../worker/protocol.ts';
-import { SEVERITIES } from './Findings.tsx';
+import { SEVERITIES } from './FindingCard.tsx';
 import './report.css';
 
 const number = (n: number): string => n.toLocaleString('en-GB');

@@ -11,7 +11,7 @@ export const both: Overlay = {
   name: 'both',
   label: 'Both',
   icon: IconArrowAutofitWidth,
-  title: 'Lengths off by at most',
+  title: 'Length stretch',
   values: ({ figures }) => figures && worst(figures).faces,
   smooth: ({ figures }) => figures && worst(figures).smooth,
   place: (value) => value / REACH,

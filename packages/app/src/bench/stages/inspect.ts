@@ -11,5 +11,9 @@ export const inspect: StageView = {
   tools: [],
   commands: [nextWorst, ...OVERLAYS.map(showOverlay), byFace, ellipses, checker],
   Details: InspectDetails,
-  mark: (state) => (judgements(state).some(({ tone }) => tone === 'bad') ? 'Findings' : ''),
+  mark(state) {
+    const grave = state.layout?.findings.filter(({ severity }) => severity === 'spoils').length ?? 0;
+    if (grave > 0) return grave === 1 ? '1 finding' : `${grave} findings`;
+    return judgements(state).some(({ tone }) => tone === 'bad') ? 'Findings' : '';
+  },
 };

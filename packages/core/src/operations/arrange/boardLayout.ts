@@ -45,7 +45,7 @@ export function onBoard(
   };
 }
 
-const beside = (count: number): string =>
+export const beside = (count: number): string =>
   `${plural(count, 'shell')} ${count === 1 ? 'does' : 'do'} not fit where ${count === 1 ? 'it' : 'they'} would lie and ${
     count === 1 ? 'waits' : 'wait'
   } beside the tile: move or pack ${count === 1 ? 'it' : 'them'}.`;
@@ -113,12 +113,12 @@ function sendBeside(
         );
     if (!fits) waiting.add(s);
   }
-  if (waiting.size > 0) stack(document, uv, [...waiting], boxes);
+  if (waiting.size > 0) stackBeside(document, uv, [...waiting], boxes);
   return waiting.size;
 }
 
 /** Shells in a block of their own right of the tile and of all that lies there, as large as they are. */
-function stack(
+export function stackBeside(
   document: HemDocument,
   uv: Float64Array,
   waiting: readonly number[],
@@ -134,7 +134,8 @@ function stack(
   });
 }
 
-function moveShell(
+/** Scales a shell about the origin and moves it. */
+export function moveShell(
   document: HemDocument,
   uv: Float64Array,
   shell: number,

@@ -1,11 +1,8 @@
-import { shellOf, shellUv } from '../../document/document.ts';
-import { NO_CHANGE } from '../../document/patch.ts';
-import { uvChange } from '../../document/uvChange.ts';
 import { indices, record, tuple } from '../../params.ts';
 import { transformUv, type UvMatrix } from '../../surface/similarity.ts';
 import { operation, plural } from '../operation.ts';
 import { chosenShells } from '../shellChoice.ts';
-import { placedChange } from './keepPlaces.ts';
+import { changedShells } from './changedShells.ts';
 
 /** Moves, turns or scales shells on the texture. */
 export const transformShells = operation({
@@ -20,16 +17,7 @@ export const transformShells = operation({
   label: ({ shells, matrix }, document) =>
     `${verb(matrix)} ${plural(chosenShells(document, shells).length, 'shell')}`,
   doing: 'Moving shells',
-  run(document, { shells, matrix }) {
-    const uvOf = new Map<number, Float64Array>();
-    for (const s of chosenShells(document, shells)) {
-      const uv = shellUv(document, shellOf(document, s));
-      if (uv) uvOf.set(s, transformUv(uv, matrix));
-    }
-    if (uvOf.size === 0) return NO_CHANGE;
-    const notes = document.placed ? [] : ['From now on shells keep their places.'];
-    return { changes: [uvChange(document, uvOf), placedChange(document, 1)], notes };
-  },
+  run: (document, { shells, matrix }) => changedShells(document, shells, (_, uv) => transformUv(uv, matrix)),
 });
 
 function verb([a, b, c, d]: UvMatrix): string {

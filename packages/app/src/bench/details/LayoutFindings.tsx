@@ -1,0 +1,68 @@
+import type { LayoutFinding } from '@blunt-hem/core/inspect/inspection';
+import type { OperationName } from '@blunt-hem/core/operations/catalogue';
+import { Button } from 'antd';
+import { useEffect } from 'react';
+import { perform } from '../../store/acts.ts';
+import { useBench } from '../../store/bench.ts';
+import { select, selectNothing } from '../../store/select.ts';
+import { ask } from '../../store/worker.ts';
+import { FindingCard } from '../health/FindingCard.tsx';
+import { frameSelection } from '../panes/framing.ts';
+
+/** What is wrong with how the model lies flat, and what would help. */
+export function LayoutFindings() {
+  const layout = useBench((s) => s.layout);
+  const measured = useBench((s) => s.measured);
+  const seams = useBench((s) => s.seamsShown);
+  useSeamsShown();
+  if (!layout) return null;
+  const findings = [...layout.findings, ...(seams ? [seams] : [])];
+  return (
+    <section className="findings" aria-label="Findings" aria-busy={!measured}>
+      <h2>Findings</h2>
+      {findings.length === 0 && <p className="findings-good">Nothing wrong was found in the flat.</p>}
+      <ul>
+        {findings.map((finding) => (
+          <FindingCard key={finding.kind} finding={finding} show={() => show(finding)}>
+            {finding.remedy && (
+              <Button size="small" onClick={() => remedy(finding)}>
+                {finding.remedy.label}
+              </Button>
+            )}
+          </FindingCard>
+        ))}
+      </ul>
+    </section>
+  );
+}
+
+function remedy({ remedy }: LayoutFinding): void {
+  if (!remedy) return;
+  const { operation, params } = remedy.request;
+  void perform(operation as OperationName, params as never);
+}
+
+/** Selects what a finding is about and brings it into view in both panes. */
+function show({ faces, edges, shells }: LayoutFinding): void {
+  selectNothing();
+  const target = faces.length > 0 ? 'faces' : edges.length > 0 ? 'edges' : 'shells';
+  useBench.setState({ target });
+  select(target, { faces, edges, shells }[target], 'only');
+  frameSelection();
+}
+
+/** Looks for seams that show, once one inspects; it takes rays to know. */
+function useSeamsShown(): void {
+  const flat = useBench((s) => s.flat);
+  const lookedAt = useBench((s) => s.lookedAt);
+  useEffect(() => {
+    if (!flat) return;
+    let current = true;
+    void ask('seams-shown', { view: lookedAt })
+      .catch(() => undefined)
+      .then((seamsShown) => current && useBench.setState({ seamsShown }));
+    return () => {
+      current = false;
+    };
+  }, [flat, lookedAt]);
+}

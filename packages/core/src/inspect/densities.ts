@@ -1,0 +1,32 @@
+import type { HemDocument } from '../document/document.ts';
+import { perShell, type Subject, subjectOf } from './subject.ts';
+
+/** Flat length per length on the model of each shell, and how much surface it has; NaN where a shell has no UVs or no surface. */
+export interface Densities {
+  readonly density: Float64Array;
+  readonly area: Float64Array;
+}
+
+export function densitiesOf(subject: Subject): Densities {
+  const area = perShell(subject, subject.area);
+  const flat = perShell(subject, subject.flatArea);
+  return { area, density: flat.map((each, s) => Math.sqrt(Math.abs(each) / area[s])) };
+}
+
+const NOTHING = new Uint32Array(0);
+
+export const densities = (document: HemDocument): Densities =>
+  densitiesOf(subjectOf(document, NOTHING, NOTHING, { texture: 1, padding: 0 }));
+
+/** What half of the surface has at least and half at most; undefined where nothing lies flat. */
+export function usualDensity({ density, area }: Densities): number | undefined {
+  const known = [...density.keys()].filter((s) => density[s] > 0 && Number.isFinite(density[s]));
+  known.sort((a, b) => density[a] - density[b]);
+  const half = 0.5 * known.reduce((sum, s) => sum + area[s], 0);
+  let sum = 0;
+  for (const s of known) {
+    sum += area[s];
+    if (sum >= half) return density[s];
+  }
+  return undefined;
+}

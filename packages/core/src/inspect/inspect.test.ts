@@ -1,0 +1,184 @@
+import { describe, expect, it } from 'vitest';
+import { type HemDocument, openDocument, shellsOf } from '../document/document.ts';
+import { applyPatch } from '../document/patch.ts';
+import { localJobs } from '../jobs/index.ts';
+import { meshFromPolygons } from '../mesh/mesh.ts';
+import { modelFromMesh } from '../mesh/model.ts';
+import { carryOut } from '../operations/catalogue.ts';
+import { localContext } from '../operations/localContext.ts';
+import { unattended } from '../progress.ts';
+import { answerQuestion } from '../questions/index.ts';
+import { INSPECTIONS } from './inspect.ts';
+import type { Remedy } from './inspection.ts';
+import { seamsThatShow } from './seamsThatShow.ts';
+
+type Point = readonly [number, number];
+
+/** Quads of 2 × 1 in the plane z = 0 each by itself, standing along y, with UVs of their four corners. */
+function quads(...uvs: readonly (readonly Point[])[]): HemDocument {
+  const points = uvs.flatMap((_, i) => [
+    [3 * i, 0, 0],
+    [3 * i + 1, 0, 0],
+    [3 * i + 1, 2, 0],
+    [3 * i, 2, 0],
+  ]);
+  const mesh = meshFromPolygons(
+    points,
+    uvs.map((_, i) => [4 * i, 4 * i + 1, 4 * i + 2, 4 * i + 3]),
+  );
+  const uv = Float64Array.from(uvs.flat(2));
+  return openDocument({ ...modelFromMesh('Quads', mesh), uvSets: [{ name: 'UV', uv }] });
+}
+
+/** A quad at a place of the tile, upright, as wide as told. */
+const quad = (u: number, v: number, width = 0.1): Point[] => [
+  [u, v],
+  [u + width, v],
+  [u + width, v + 2 * width],
+  [u, v + 2 * width],
+];
+
+/** A band of quads that goes round in the flat by so many turns, so that its end comes to lie on its beginning. */
+function band(turns: number, count = 40): HemDocument {
+  const at = (i: number, r: number): Point => {
+    const angle = (2 * Math.PI * turns * i) / count;
+    return [0.3 + r * Math.cos(angle), 0.3 + r * Math.sin(angle)];
+  };
+  const points: number[][] = [];
+  for (let i = 0; i <= count; i++) points.push([0, i, 0], [1, i, 0]);
+  const faces = Array.from({ length: count }, (_, i) => [2 * i, 2 * i + 1, 2 * i + 3, 2 * i + 2]);
+  const uv = Float64Array.from(
+    Array.from({ length: count }, (_, i) => [at(i, 0.1), at(i, 0.2), at(i + 1, 0.2), at(i + 1, 0.1)]).flat(2),
+  );
+  return openDocument({
+    ...modelFromMesh('Band', meshFromPolygons(points, faces)),
+    uvSets: [{ name: 'UV', uv }],
+  });
+}
+
+/** A sheet of 4 × 4 quads that lies as it is, but for one vertex. */
+function sheetWith(vertex: number, place: Point): HemDocument {
+  const points: number[][] = [];
+  for (let i = 0; i <= 4; i++) for (let j = 0; j <= 4; j++) points.push([j, i, 0]);
+  const faces: number[][] = [];
+  for (let i = 0; i < 4; i++)
+    for (let j = 0; j < 4; j++) faces.push([5 * i + j, 5 * i + j + 1, 5 * i + j + 6, 5 * i + j + 5]);
+  const mesh = meshFromPolygons(points, faces);
+  const uv = Float64Array.from(
+    [...mesh.cornerVertex].flatMap((v) =>
+      v === vertex ? place : [0.1 + 0.1 * points[v][0], 0.1 + 0.1 * points[v][1]],
+    ),
+  );
+  return openDocument({ ...modelFromMesh('Sheet', mesh), uvSets: [{ name: 'UV', uv }] });
+}
+
+const findingsOf = async (document: HemDocument) =>
+  (await answerQuestion(document, 'inspection', {}, { ...unattended, jobs: localJobs })).findings;
+
+const good = [quad(0.1, 0.1), quad(0.4, 0.1), quad(0.7, 0.1)];
+/** Something wrong of each kind, and where. */
+const CASES: Readonly<
+  Record<
+    string,
+    {
+      readonly document: () => HemDocument;
+      readonly count: number;
+      readonly faces?: number[];
+      readonly shells?: number[];
+    }
+  >
+> = {
+  flipped: { document: () => sheetWith(12, [0.1 + 0.1 * 3.4, 0.1 + 0.1 * 2]), count: 2, faces: [6, 10] },
+  collapsed: {
+    document: () =>
+      quads(...good, [
+        [0.1, 0.6],
+        [0.3, 0.6],
+        [0.3, 0.6],
+        [0.1, 0.6],
+      ]),
+    count: 1,
+    faces: [3],
+  },
+  folded: { document: () => sheetWith(12, [0.1 + 0.1 * 2.6, 0.1 + 0.1 * 2.6]), count: 1, faces: [10] },
+  mirrored: {
+    document: () =>
+      quads(
+        ...good,
+        quad(0.4, 0.5).map(([u, v]): Point => [0.9 - u, v]),
+      ),
+    count: 1,
+    shells: [3],
+  },
+  'overlap-within': { document: () => band(1.25), count: 0, shells: [0] },
+  'overlap-between': { document: () => quads(...good, quad(0.15, 0.15)), count: 1, shells: [0, 3] },
+  outside: { document: () => quads(...good, quad(0.95, 0.5)), count: 1, shells: [3] },
+  near: { document: () => quads(...good, quad(0.201, 0.1)), count: 1, shells: [0, 3] },
+  density: { document: () => quads(...good, quad(0.2, 0.5, 0.2)), count: 1, shells: [3] },
+  'upside-down': {
+    document: () =>
+      quads(
+        ...good,
+        quad(0.5, 0.5).map(([u, v]): Point => [1.2 - u, 1.2 - v]),
+      ),
+    count: 1,
+    shells: [3],
+  },
+  'too-small': { document: () => quads(...good, quad(0.2, 0.5, 0.0005)), count: 1, shells: [3] },
+  stacked: { document: () => quads(...good, quad(0.1, 0.1)), count: 1, shells: [0, 3] },
+};
+
+describe('findings in the flat', () => {
+  it('are none where nothing is wrong', async () => {
+    expect(await findingsOf(quads(...good))).toEqual([]);
+    expect(await findingsOf(band(0.9))).toEqual([]);
+    expect(await findingsOf(openDocument(modelFromMesh('Bare', sheetWith(0, [0, 0]).model.mesh)))).toEqual(
+      [],
+    );
+  });
+
+  it('have a case each', () => {
+    expect(Object.keys(CASES).sort()).toEqual(INSPECTIONS.map(({ kind }) => kind).sort());
+  });
+
+  it.each(Object.entries(CASES))(
+    'of kind %s are found where they are, and their remedy helps',
+    async (kind, wanted) => {
+      const document = wanted.document();
+      const finding = (await findingsOf(document)).find((each) => each.kind === kind);
+      expect(finding).toBeDefined();
+      if (!finding?.remedy) throw new Error('no finding, or no remedy');
+      if (wanted.count > 0) expect(finding.count).toBe(wanted.count);
+      if (wanted.faces) expect([...finding.faces].sort((a, b) => a - b)).toEqual(wanted.faces);
+      if (wanted.shells) expect([...finding.shells].sort((a, b) => a - b)).toEqual(wanted.shells);
+      const { patch } = await carryOut(document, finding.remedy.request, localContext);
+      const after = await findingsOf(applyPatch(document, patch));
+      expect(after.filter((each) => each.kind === kind)).toEqual([]);
+      // Nothing graver comes in its place.
+      expect(after.filter(({ severity }) => severity === 'spoils')).toEqual([]);
+    },
+  );
+
+  it('split off no more of a shell than one side, and leave the rest where it was', async () => {
+    const document = band(1.25);
+    const [finding] = await findingsOf(document);
+    const { faces } = (finding.remedy as Remedy).request.params as { faces: number[] };
+    expect(faces.length).toBeLessThanOrEqual(12);
+    const after = applyPatch(
+      document,
+      (await carryOut(document, { operation: 'split-off', params: { faces } }, localContext)).patch,
+    );
+    expect(shellsOf(after).shellCount).toBe(2);
+    const split = new Set(faces);
+    for (let c = 0; c < document.model.mesh.cornerVertex.length; c++)
+      if (!split.has(c >> 2)) expect(after.uvSets[0].uv[2 * c]).toBe(document.uvSets[0].uv[2 * c]);
+  });
+
+  it('tell where seams show', () => {
+    const exposure = Float32Array.from({ length: 90 }, (_, e) => e / 90);
+    expect(seamsThatShow([0, 1, 2], exposure, () => 1)).toBeUndefined();
+    const found = seamsThatShow([0, 1, 88, 89], exposure, (e) => (e === 89 ? 2 : 1));
+    expect(found).toMatchObject({ count: 60, edges: [88, 89] });
+    expect(seamsThatShow([], exposure, () => 1)).toBeUndefined();
+  });
+});

@@ -1,0 +1,42 @@
+import { type Context, heedStop } from '../progress.ts';
+import { collapsedFaces } from './collapsedFaces.ts';
+import { densityOutliers } from './densityOutliers.ts';
+import { foldedFaces } from './foldedFaces.ts';
+import { type Inspection, type LayoutFinding, told } from './inspection.ts';
+import { outsideTile } from './outsideTile.ts';
+import { overlapBetween, stackedShells } from './overlapBetween.ts';
+import { overlapWithin } from './overlapWithin.ts';
+import type { Subject } from './subject.ts';
+import { tooNear } from './tooNear.ts';
+import { tooSmall } from './tooSmall.ts';
+import { flippedFaces, mirroredShells } from './upsideDownFaces.ts';
+import { upsideDownShells } from './upsideDownShells.ts';
+
+/** All inspections, the gravest first. */
+export const INSPECTIONS: readonly Inspection[] = [
+  flippedFaces,
+  collapsedFaces,
+  foldedFaces,
+  mirroredShells,
+  overlapWithin,
+  overlapBetween,
+  outsideTile,
+  tooNear,
+  densityOutliers,
+  upsideDownShells,
+  tooSmall,
+  stackedShells,
+];
+
+/**
+ * What is wrong with how a model lies flat.
+ *
+ * @throws StoppedError
+ */
+export function inspect(subject: Subject, { signal }: Pick<Context, 'signal'>): LayoutFinding[] {
+  return INSPECTIONS.flatMap((inspection) => {
+    heedStop(signal);
+    const found = inspection.find(subject);
+    return found ? [told(inspection, found)] : [];
+  });
+}

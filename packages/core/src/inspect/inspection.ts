@@ -1,0 +1,76 @@
+import { type HemDocument, shellsOf } from '../document/document.ts';
+import type { Severity } from '../health/check.ts';
+import type { Request } from '../operations/operation.ts';
+import { facesOfShell } from '../surface/shells.ts';
+import type { Subject } from './subject.ts';
+
+/** Something that may be wrong with how a model lies flat. */
+export interface Inspection {
+  /** Stable name. */
+  readonly kind: string;
+  readonly severity: Severity;
+  /** What is counted, one and many. */
+  readonly thing: readonly [one: string, many: string];
+  /** What it does to the texture, one sentence. */
+  readonly effect: string;
+  find(subject: Subject): Found | undefined;
+}
+
+/** What was found, where, and what would help. */
+export interface Found {
+  readonly count: number;
+  /** Where to look: faces, edges, or whole shells by number. */
+  readonly faces?: Iterable<number>;
+  readonly edges?: Iterable<number>;
+  readonly shells?: readonly number[];
+  readonly remedy?: Remedy;
+}
+
+export interface Remedy {
+  /** On the button: “Split one side off”. */
+  readonly label: string;
+  readonly request: Request;
+}
+
+/** A finding as it is told. */
+export interface LayoutFinding extends Pick<Inspection, 'kind' | 'severity' | 'effect'> {
+  /** “14 faces upside down”. */
+  readonly title: string;
+  readonly count: number;
+  readonly faces: Uint32Array;
+  readonly edges: Uint32Array;
+  /** Numbers of shells. */
+  readonly shells: readonly number[];
+  readonly remedy?: Remedy;
+}
+
+export function told(
+  { kind, severity, effect, thing }: Pick<Inspection, 'kind' | 'severity' | 'effect' | 'thing'>,
+  { count, faces = [], edges = [], shells = [], remedy }: Found,
+): LayoutFinding {
+  return {
+    kind,
+    severity,
+    effect,
+    title: `${count.toLocaleString('en-GB')} ${thing[count === 1 ? 0 : 1]}`,
+    count,
+    faces: Uint32Array.from(faces),
+    edges: Uint32Array.from(edges),
+    shells,
+    remedy,
+  };
+}
+
+/** Shells as requests name them: each by its least face. */
+export const named = (document: HemDocument, shells: Iterable<number>): number[] =>
+  [...shells].map((s) => facesOfShell(shellsOf(document), s)[0]);
+
+/** A finding about whole shells; none when there are none. */
+export const ofShells = (
+  { document }: Subject,
+  shells: readonly number[],
+  remedy?: (names: number[]) => Remedy,
+): Found | undefined =>
+  shells.length === 0
+    ? undefined
+    : { count: shells.length, shells, remedy: remedy?.(named(document, shells)) };

@@ -1,0 +1,43 @@
+import { shellsOf } from '../document/document.ts';
+import { type Inspection, named } from './inspection.ts';
+
+export const tooNear: Inspection = {
+  kind: 'near',
+  severity: 'spoils',
+  thing: ['pair of shells nearer than the padding', 'pairs of shells nearer than the padding'],
+  effect: 'When the texture is shown smaller, the paint of one bleeds into the other.',
+  find({ document, near, overlaps, options }) {
+    const { faceShell } = shellsOf(document);
+    const lapped = new Set<string>();
+    for (let i = 0; i < overlaps.length; i += 2) {
+      const [s, t] = [faceShell[overlaps[i]], faceShell[overlaps[i + 1]]].sort((a, b) => a - b);
+      lapped.add(`${s} ${t}`);
+    }
+    const shells = new Set<number>();
+    const aside = new Set<number>();
+    let count = 0;
+    // Those that lie on each other are told by themselves.
+    for (let i = 0; i < near.length; i += 2) {
+      if (lapped.has(`${near[i]} ${near[i + 1]}`)) continue;
+      count++;
+      shells.add(near[i]).add(near[i + 1]);
+      if (!aside.has(near[i])) aside.add(near[i + 1]);
+    }
+    if (count === 0) return undefined;
+    // A few are moved; of a tile that is full of them all are packed.
+    const few = aside.size <= Math.max(3, shells.size / 4);
+    return {
+      count,
+      shells: [...shells],
+      remedy: few
+        ? {
+            label: aside.size === 1 ? 'Move one aside' : `Move ${aside.size} aside`,
+            request: { operation: 'move-clear', params: { shells: named(document, aside) } },
+          }
+        : {
+            label: `Pack with ${options.padding} px`,
+            request: { operation: 'pack', params: { size: options.texture, padding: options.padding } },
+          },
+    };
+  },
+};

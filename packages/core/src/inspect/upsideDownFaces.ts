@@ -1,0 +1,50 @@
+import { shellsOf } from '../document/document.ts';
+import { type Inspection, named, ofShells } from './inspection.ts';
+import { perShell, type Subject } from './subject.ts';
+
+/** Shells of which every face lies upside down. */
+const mirrored = (subject: Subject): Set<number> => {
+  const { faceShell, shellCount } = shellsOf(subject.document);
+  const up = new Uint8Array(shellCount);
+  subject.flatArea.forEach((flat, f) => {
+    if (flat > 0) up[faceShell[f]] = 1;
+  });
+  const sums = perShell(subject, subject.flatArea);
+  return new Set([...sums.keys()].filter((s) => !up[s] && sums[s] < 0));
+};
+
+export const mirroredShells: Inspection = {
+  kind: 'mirrored',
+  severity: 'spoils',
+  thing: ['mirrored shell', 'mirrored shells'],
+  effect: 'Writing on them reads the wrong way round, and bumps become dents.',
+  find: (subject) =>
+    ofShells(subject, [...mirrored(subject)], (shells) => ({
+      label: 'Mirror back',
+      request: { operation: 'mirror-in-place', params: { shells } },
+    })),
+};
+
+export const flippedFaces: Inspection = {
+  kind: 'flipped',
+  severity: 'spoils',
+  thing: ['face upside down', 'faces upside down'],
+  effect: 'They lie on their neighbours, and what is painted there shows twice and mirrored.',
+  find(subject) {
+    const { document, flipped } = subject;
+    const { faceShell } = shellsOf(document);
+    const whole = mirrored(subject);
+    const faces = flipped.filter((f) => !whole.has(faceShell[f]));
+    if (faces.length === 0) return undefined;
+    const shells = [...new Set(faces.map((f) => faceShell[f]))];
+    return {
+      count: faces.length,
+      faces,
+      shells,
+      remedy: {
+        label: 'Unfold them anew',
+        request: { operation: 'unfold', params: { shells: named(document, shells) } },
+      },
+    };
+  },
+};

@@ -1,0 +1,44 @@
+import { freePlaces } from '../../arrange/freePlaces.ts';
+import { type HemDocument, shellsOf } from '../../document/document.ts';
+import { TOO_NEAR } from '../../document/judgement.ts';
+import { flatTriangles, shellBoxes } from '../../document/layout.ts';
+import { moveShell, stackBeside } from './boardLayout.ts';
+
+/**
+ * Moves shells to where nothing lies, the largest first: inside the tile where there is room, beside it where there is none.
+ *
+ * @param uv  of every corner; the places of those shells are written over
+ * @returns how many found no room
+ */
+export function clearPlaces(document: HemDocument, uv: Float64Array, shells: readonly number[]): number {
+  const boxes = shellBoxes(document, uv);
+  const moved = new Set(shells);
+  const others = Array.from({ length: shellsOf(document).shellCount }, (_, s) => s).filter(
+    (s) => boxes[s] && !moved.has(s),
+  );
+  const flats = others.map((s) => flatTriangles(document, s, uv));
+  const occupied = new Float64Array(flats.reduce((sum, { length }) => sum + length, 0));
+  let at = 0;
+  for (const flat of flats) {
+    occupied.set(flat, at);
+    at += flat.length;
+  }
+  const sized = shells.flatMap((s) => {
+    const box = boxes[s];
+    return box ? [{ s, box, width: box[2] - box[0], height: box[3] - box[1] }] : [];
+  });
+  sized.sort((a, b) => b.width * b.height - a.width * a.height || a.s - b.s);
+  const places = freePlaces(
+    occupied,
+    sized.map(({ width, height }) => [width, height]),
+    TOO_NEAR,
+  );
+  const waiting: number[] = [];
+  sized.forEach(({ s, box }, i) => {
+    const place = places[i];
+    if (place) moveShell(document, uv, s, 1, [place[0] - box[0], place[1] - box[1]]);
+    else waiting.push(s);
+  });
+  if (waiting.length > 0) stackBeside(document, uv, waiting, shellBoxes(document, uv));
+  return waiting.length;
+}

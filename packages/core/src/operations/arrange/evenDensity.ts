@@ -1,0 +1,34 @@
+import { densities, usualDensity } from '../../inspect/densities.ts';
+import { indices, optional, positive, record } from '../../params.ts';
+import { surfaceArea } from '../../surface/areas.ts';
+import { signedArea } from '../../surface/flatArea.ts';
+import { transformUv } from '../../surface/similarity.ts';
+import { boxOf } from '../../surface/uvBox.ts';
+import { operation, plural } from '../operation.ts';
+import { chosenShells } from '../shellChoice.ts';
+import { changedShells } from './changedShells.ts';
+
+/** Scales shells about their middles to one texture scale. */
+export const evenDensity = operation({
+  name: 'even-density',
+  stage: 'arrange',
+  params: record({
+    shells: indices,
+    /** Tile units per unit of the model; what most of the surface has when absent. */
+    density: optional(positive()),
+  }),
+  label: ({ shells }, document) =>
+    `Scale ${plural(chosenShells(document, shells).length, 'shell')} to the density of the rest`,
+  doing: 'Scaling',
+  run(document, { shells, density }) {
+    const wanted = density ?? usualDensity(densities(document));
+    return changedShells(document, shells, (shell, uv) => {
+      const area = surfaceArea(shell.positions, shell.triangles);
+      const flat = Math.abs(signedArea(shell.triangles, uv));
+      const scale = flat > 0 && wanted ? wanted * Math.sqrt(area / flat) : 1;
+      const [minU, minV, maxU, maxV] = boxOf(uv);
+      const [u, v] = [(minU + maxU) / 2, (minV + maxV) / 2];
+      return transformUv(uv, [scale, 0, 0, scale, u - scale * u, v - scale * v]);
+    });
+  },
+});

@@ -1,0 +1,21 @@
+import { indices, record } from '../../params.ts';
+import { transformUv } from '../../surface/similarity.ts';
+import { boxOf } from '../../surface/uvBox.ts';
+import { operation, plural } from '../operation.ts';
+import { chosenShells } from '../shellChoice.ts';
+import { changedShells } from './changedShells.ts';
+
+/** Mirrors shells, each about its own middle from left to right. */
+export const mirrorInPlace = operation({
+  name: 'mirror-in-place',
+  stage: 'arrange',
+  params: record({ shells: indices }),
+  label: ({ shells }, document) =>
+    `Mirror ${plural(chosenShells(document, shells).length, 'shell')} in place`,
+  doing: 'Mirroring',
+  run: (document, { shells }) =>
+    changedShells(document, shells, (_, uv) => {
+      const [minU, , maxU] = boxOf(uv);
+      return transformUv(uv, [-1, 0, 0, 1, minU + maxU, 0]);
+    }),
+});

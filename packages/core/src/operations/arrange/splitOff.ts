@@ -1,0 +1,35 @@
+import { shellsOf, topologyOf } from '../../document/document.ts';
+import { applyPatch, markChange } from '../../document/patch.ts';
+import { uvDifference } from '../../document/uvChange.ts';
+import { indices, record } from '../../params.ts';
+import { borderOfFaces } from '../../select/borderOfFaces.ts';
+import { knownFaces } from '../known.ts';
+import { operation, plural } from '../operation.ts';
+import { beside, layAfresh } from './boardLayout.ts';
+import { clearPlaces } from './clearPlaces.ts';
+
+/** Cuts faces out of their shells as they lie, without laying anything anew, and moves them to free space. */
+export const splitOff = operation({
+  name: 'split-off',
+  stage: 'arrange',
+  params: record({ faces: indices }),
+  label: ({ faces }) => `Split ${plural(faces.length, 'face')} off`,
+  doing: 'Splitting off',
+  run(document, { faces }) {
+    knownFaces(document.model.mesh, faces);
+    const { links, mesh } = topologyOf(document.model);
+    const border = borderOfFaces(links, faces).filter((e) => links.joined[e]);
+    const seams = markChange(document, 'seams', border, 1);
+    const cut = applyPatch(document, { changes: [seams], notes: [] });
+    const { faceShell } = shellsOf(cut);
+    const { uv } = document.uvSets[document.currentUv];
+    const next = uv.slice();
+    let waiting = 0;
+    if (document.placed) waiting = clearPlaces(cut, next, [...new Set(faces.map((f) => faceShell[f]))]);
+    else layAfresh(cut, next);
+    return {
+      changes: [seams, uvDifference(mesh, document.currentUv, uv, next)],
+      notes: waiting > 0 ? [beside(waiting)] : [],
+    };
+  },
+});

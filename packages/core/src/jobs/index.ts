@@ -21,6 +21,7 @@ import { relaxShells } from './relaxShells.ts';
 import { removeFaces } from './removeFaces.ts';
 import { repairModel } from './repairModel.ts';
 import { skyLight } from './skyLight.ts';
+import { straightStrips } from './straightStrips.ts';
 import { symmetry } from './symmetry.ts';
 import { unfoldShells } from './unfoldShells.ts';
 import { warmUp } from './warmUp.ts';
@@ -32,6 +33,7 @@ export const JOBS = [
   unfoldShells,
   relaxShells,
   layStrip,
+  straightStrips,
   packTile,
   openPieces,
   bestCut,

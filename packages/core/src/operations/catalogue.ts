@@ -31,6 +31,7 @@ import { relax } from './unfold/relax.ts';
 import { setPins } from './unfold/setPins.ts';
 import { setStays } from './unfold/setStays.ts';
 import { setSurface } from './unfold/setSurface.ts';
+import { straightStrip } from './unfold/straightStrip.ts';
 import { takeTrial } from './unfold/takeTrial.ts';
 import { unfold } from './unfold/unfold.ts';
 
@@ -58,6 +59,7 @@ export const OPERATIONS = [
   setStays,
   setSurface,
   takeTrial,
+  straightStrip,
   transformShells,
   pack,
   keepPlaces,

@@ -121,6 +121,7 @@ function someAct(document: HemDocument, random: () => number): [name: string, pa
     },
     () => ['set-surface', { faces: [face], surface: random() < 0.5 ? 'smoothed' : 'cage' }],
     () => ['open-pieces', {}],
+    () => ['straight-strip', {}],
     () => ['unfold', { method: 'conformal' }],
     () => ['unfold', { method: 'angle-based' }],
     () => ['unfold', { shells: [some(shells.shellCount)] }],

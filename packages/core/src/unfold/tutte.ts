@@ -14,10 +14,23 @@ import { placeOnCircle } from './placeOnCircle.ts';
  * @returns UV of every shell vertex, `2 × vertexCount`, in a circle with the area of the shell
  */
 export function tutteEmbedding(shell: Shell, area: number, signal?: Context['signal']): Float64Array {
-  const vertexCount = shell.positions.length / 3;
+  const uv = new Float64Array((2 * shell.positions.length) / 3);
+  const [outer] = borders(shell.triangles, uv.length / 2).loops;
+  placeOnCircle(shell.positions, outer, Math.sqrt(area / Math.PI), uv);
+  return fillBorder(shell, uv, signal);
+}
+
+/**
+ * Every vertex but those of the longest border goes to the mean of its neighbours. Flip-free where the border is a convex polygon and no
+ * triangle has all its corners on one side of it.
+ *
+ * @param placed  `2 × vertexCount`, of which those of the longest border count
+ */
+export function fillBorder(shell: Shell, placed: Float64Array, signal?: Context['signal']): Float64Array {
+  const vertexCount = placed.length / 2;
   const [outer, ...holes] = borders(shell.triangles, vertexCount).loops;
   const uv = new Float64Array(2 * (vertexCount + holes.length));
-  placeOnCircle(shell.positions, outer, Math.sqrt(area / Math.PI), uv);
+  uv.set(placed);
 
   const onBorder = new Uint8Array(vertexCount + holes.length);
   for (const v of outer) onBorder[v] = 1;

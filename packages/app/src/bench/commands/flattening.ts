@@ -1,4 +1,4 @@
-import { IconMap, IconRipple, IconRuler2, IconRulerOff } from '@tabler/icons-react';
+import { IconMap, IconRectangle, IconRipple, IconRuler2, IconRulerOff } from '@tabler/icons-react';
 import { note, perform, picked } from '../../store/acts.ts';
 import type { BenchStore } from '../../store/bench.ts';
 import { useBench } from '../../store/bench.ts';
@@ -65,6 +65,15 @@ export const relax: Command = {
       settling = false;
     });
   },
+};
+
+export const layStraight: Command = {
+  name: 'straight-strip',
+  label: ({ chosen }) => `Lay straight${chosen.size > 0 ? `, ${ofMany(chosen.size, 'shell')}` : ''}`,
+  help: 'Lay the selected shells, or all that can be, as straight strips: pipes, belts, hems',
+  key: 'shift+d',
+  icon: IconRectangle,
+  act: () => void perform('straight-strip', { shells: which() }),
 };
 
 export const makeStay: Command = {

@@ -132,7 +132,7 @@ function FigureCell({
 
 const COLUMNS: Column[] = [
   { title: '#', width: 32, fixed: 'left', render: (_, { shell }) => shell + 1 },
-  { title: 'State', width: 92, render: (_, { shell }) => <StateWord shell={shell} /> },
+  { title: 'State', width: 112, render: (_, { shell }) => <StateWord shell={shell} /> },
   ...FIGURES.map(
     (figure): Column => ({
       title: figure.title,

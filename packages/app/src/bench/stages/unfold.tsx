@@ -2,7 +2,7 @@ import { METHODS, type Method } from '@blunt-hem/core/unfold/unfold';
 import { Checkbox, InputNumber, Select, Slider } from 'antd';
 import { perform } from '../../store/acts.ts';
 import { useBench } from '../../store/bench.ts';
-import { letStayGo, makeStay, relax, unfold as unfoldShells } from '../commands/flattening.ts';
+import { layStraight, letStayGo, makeStay, relax, unfold as unfoldShells } from '../commands/flattening.ts';
 import { TrialsPanel } from '../details/TrialsPanel.tsx';
 import { pin } from '../tools/pin.tsx';
 import type { StageView } from './stage.ts';
@@ -11,7 +11,7 @@ export const unfold: StageView = {
   name: 'unfold',
   label: 'Unfold',
   tools: [pin],
-  commands: [unfoldShells, relax, makeStay, letStayGo],
+  commands: [unfoldShells, relax, layStraight, makeStay, letStayGo],
   Details: TrialsPanel,
   Panel() {
     return (

@@ -1,9 +1,11 @@
 import { describe, expect, it } from 'vitest';
 import { connectivity } from '../mesh/connectivity.ts';
 import { type Mesh, meshFromPolygons } from '../mesh/mesh.ts';
-import { shellsFromSeams } from '../surface/shells.ts';
+import { triangulate } from '../mesh/triangulate.ts';
+import { extractShell, faceTriangleStart } from '../surface/shell.ts';
+import { type ShellMap, shellsFromSeams } from '../surface/shells.ts';
 import { cube, sheet } from '../testing/shapes.ts';
-import { NotAStripError, straightStrip } from './strip.ts';
+import { NotAStripError, straightRows } from './straightRows.ts';
 
 function shellsOf(mesh: Mesh, cut: (a: number, b: number) => boolean = () => false) {
   const links = connectivity(mesh);
@@ -13,12 +15,17 @@ function shellsOf(mesh: Mesh, cut: (a: number, b: number) => boolean = () => fal
   return shellsFromSeams(mesh, links, seams);
 }
 
+function shellFrom(mesh: Mesh, shells: ShellMap, shell: number) {
+  const triangulation = triangulate(mesh);
+  return extractShell(mesh, triangulation, faceTriangleStart(mesh, triangulation), shells, shell);
+}
+
 /** Rows as far apart as 1, 2, 3 …, along a bent path: a belt. */
 const belt = sheet(5, 2, (i, j) => [((i * (i + 1)) / 2) * 0.6, ((i * (i + 1)) / 2) * 0.8, j]);
 
 describe('straight strip', () => {
   it('has rows and columns as wide as they are long on the surface', () => {
-    const uv = straightStrip(belt, shellsOf(belt), 0);
+    const uv = straightRows(shellFrom(belt, shellsOf(belt), 0));
     const shells = shellsOf(belt);
     belt.cornerVertex.forEach((v, c) => {
       const [i, j] = [Math.floor(v / 3), v % 3];
@@ -41,9 +48,9 @@ describe('straight strip', () => {
         return [a, b, b + 1, a + 1];
       }),
     );
-    expect(() => straightStrip(pipe, shellsOf(pipe), 0)).toThrow(NotAStripError);
+    expect(() => straightRows(shellFrom(pipe, shellsOf(pipe), 0))).toThrow(NotAStripError);
     const cut = shellsOf(pipe, (a, b) => a < 3 && b < 3);
-    const uv = straightStrip(pipe, cut, 0);
+    const uv = straightRows(shellFrom(pipe, cut, 0));
     const us = uv.filter((_, i) => !(i & 1));
     const vs = uv.filter((_, i) => i & 1);
     expect(Math.max(...us) - Math.min(...us)).toBeCloseTo(sides * 2 * Math.sin(Math.PI / sides), 9);
@@ -64,12 +71,12 @@ describe('straight strip', () => {
         [3, 2, 4],
       ],
     );
-    expect(() => straightStrip(tent, shellsOf(tent), 0)).toThrow(/Only quads/);
+    expect(() => straightRows(shellFrom(tent, shellsOf(tent), 0))).toThrow(/Only quads make straight rows/);
     const box = cube();
     const corner = shellsOf(box, (a, b) => !(a === 6 || b === 6));
     const shell = corner.faceShell[1];
     try {
-      straightStrip(box, corner, shell);
+      straightRows(shellFrom(box, corner, shell));
       expect.unreachable();
     } catch (error) {
       expect(error).toBeInstanceOf(NotAStripError);

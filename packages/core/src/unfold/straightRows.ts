@@ -1,8 +1,10 @@
 import { HemError } from '../errors.ts';
-import type { Mesh } from '../mesh/mesh.ts';
-import { facesOfShell, type ShellMap } from '../surface/shells.ts';
+import type { Shell } from '../surface/shell.ts';
+import { distance } from './farthestPair.ts';
 
-/** The shell is no grid of quads that can be laid out in straight rows. */
+const ONLY_QUADS = 'Only quads make straight rows: cut the other faces off first.';
+
+/** The shell cannot be laid out straight. */
 export class NotAStripError extends HemError {
   constructor(sentence: string, faces: readonly number[]) {
     super('not-a-strip', sentence, faces);
@@ -17,31 +19,30 @@ export class NotAStripError extends HemError {
  * @returns UV of every vertex of the shell, `2 × vertexCount`, model units; u runs across the first face's first edge
  * @throws NotAStripError with the faces in the way
  */
-export function straightStrip(mesh: Mesh, shells: ShellMap, shell: number): Float64Array {
-  const faces = facesOfShell(shells, shell);
-  const others = faces.filter((f) => mesh.faceStart[f + 1] - mesh.faceStart[f] !== 4);
-  if (others.length > 0) {
-    throw new NotAStripError('Only quads make a straight strip: cut the other faces off first.', [...others]);
-  }
-  const firstWedge = shells.wedgeStart[shell];
-  const vertexCount = shells.wedgeStart[shell + 1] - firstWedge;
-  const vertexOf = (face: number, k: number): number =>
-    shells.cornerWedge[mesh.faceStart[face] + (k & 3)] - firstWedge;
-  const grid = gridPlaces(faces, vertexCount, vertexOf);
+export function straightRows({ positions, polygons, triangleFace }: Shell): Float64Array {
+  const names = [...new Set(triangleFace)];
+  if (!polygons) throw new NotAStripError(ONLY_QUADS, names);
+  const { faceStart, cornerVertex } = polygons;
+  const faces = names.keys();
+  const others = names.filter((_, f) => faceStart[f + 1] - faceStart[f] !== 4);
+  if (others.length > 0) throw new NotAStripError(ONLY_QUADS, others);
+  const vertexOf = (face: number, k: number): number => cornerVertex[faceStart[face] + (k & 3)];
+  const all = Uint32Array.from(faces);
+  const grid = gridPlaces(all, positions.length / 3, vertexOf, names);
 
   // Mean length of the edges in each row and column, from their vertices' places.
   const spans = [new Map<number, [number, number]>(), new Map<number, [number, number]>()];
-  for (const f of faces) {
+  for (const f of all) {
     for (let k = 0; k < 4; k++) {
       const [a, b] = [vertexOf(f, k), vertexOf(f, k + 1)];
       const axis = grid[2 * a] === grid[2 * b] ? 1 : 0;
       const at = Math.min(grid[2 * a + axis], grid[2 * b + axis]);
       const span = spans[axis].get(at) ?? [0, 0];
-      spans[axis].set(at, [span[0] + edgeLength(mesh, f, k), span[1] + 1]);
+      spans[axis].set(at, [span[0] + distance(positions, a, b), span[1] + 1]);
     }
   }
   const starts = spans.map(startsOf);
-  const uv = new Float64Array(2 * vertexCount);
+  const uv = new Float64Array((2 * positions.length) / 3);
   for (let i = 0; i < uv.length; i++) uv[i] = starts[i & 1].get(grid[i]) as number;
   return uv;
 }
@@ -51,6 +52,7 @@ function gridPlaces(
   faces: Uint32Array,
   vertexCount: number,
   vertexOf: (face: number, k: number) => number,
+  names: readonly number[],
 ): Float64Array {
   const byEdge = new Map<number, [number, number][]>();
   const key = (a: number, b: number) => Math.min(a, b) * vertexCount + Math.max(a, b);
@@ -89,20 +91,10 @@ function gridPlaces(
   if (bent.length > 0) {
     throw new NotAStripError(
       'These faces do not lie in straight rows: cut a tube lengthwise, and cut off caps and places where other than four faces meet.',
-      bent,
+      bent.map((f) => names[f]),
     );
   }
   return place;
-}
-
-function edgeLength({ positions, cornerVertex, faceStart }: Mesh, face: number, k: number): number {
-  const a = 3 * cornerVertex[faceStart[face] + k];
-  const b = 3 * cornerVertex[faceStart[face] + ((k + 1) & 3)];
-  return Math.hypot(
-    positions[a] - positions[b],
-    positions[a + 1] - positions[b + 1],
-    positions[a + 2] - positions[b + 2],
-  );
 }
 
 /** Where each row or column begins, from the mean lengths of those before. */

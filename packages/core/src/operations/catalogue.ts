@@ -27,6 +27,7 @@ import { paintPatch } from './patches/paintPatch.ts';
 import { patchShells } from './patches/patchShells.ts';
 import { removePatch } from './patches/removePatch.ts';
 import { movePin } from './unfold/movePin.ts';
+import { project } from './unfold/project.ts';
 import { relax } from './unfold/relax.ts';
 import { setPins } from './unfold/setPins.ts';
 import { setStays } from './unfold/setStays.ts';
@@ -60,6 +61,7 @@ export const OPERATIONS = [
   setSurface,
   takeTrial,
   straightStrip,
+  project,
   transformShells,
   pack,
   keepPlaces,

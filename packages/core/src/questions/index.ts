@@ -23,6 +23,7 @@ import { neighbours } from './neighbours.ts';
 import { pickBoard } from './pickBoard.ts';
 import { pickModel } from './pickModel.ts';
 import { picture } from './picture.ts';
+import { projection } from './projection.ts';
 import { proposal } from './proposal.ts';
 import type { Question, QuestionContext } from './question.ts';
 import { route } from './route.ts';
@@ -47,6 +48,7 @@ export const QUESTIONS = [
   bestCut,
   copies,
   darts,
+  projection,
   proposal,
   symmetry,
   route,

@@ -122,6 +122,7 @@ function someAct(document: HemDocument, random: () => number): [name: string, pa
     () => ['set-surface', { faces: [face], surface: random() < 0.5 ? 'smoothed' : 'cage' }],
     () => ['open-pieces', {}],
     () => ['straight-strip', {}],
+    () => ['project', { faces: [...document.stale.keys()].filter(() => random() < 0.9), kind: 'box' }],
     () => ['unfold', { method: 'conformal' }],
     () => ['unfold', { method: 'angle-based' }],
     () => ['unfold', { shells: [some(shells.shellCount)] }],

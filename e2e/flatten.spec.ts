@@ -284,3 +284,77 @@ test('findings are shown where they are, their remedies help, and one undo takes
   await page.keyboard.press('Control+z');
   await expect(mirrored).toBeVisible();
 });
+
+/** An open pipe of quads, 4 long and of radius 1, upright. */
+function pipe(sides: number): string {
+  const ring = (y: number) =>
+    Array.from({ length: sides }, (_, j) => {
+      const a = (2 * Math.PI * j) / sides;
+      return `v ${Math.sin(a)} ${y} ${Math.cos(a)}`;
+    });
+  const rows = Array.from({ length: 5 }, (_, i) => ring(i));
+  const faces = Array.from({ length: 4 * sides }, (_, f) => {
+    const [i, j] = [Math.floor(f / sides), f % sides];
+    const [a, b] = [i * sides + j + 1, i * sides + ((j + 1) % sides) + 1];
+    return `f ${a} ${b} ${b + sides} ${a + sides}`;
+  });
+  return `${[...rows.flat(), ...faces].join('\n')}\n`;
+}
+
+test('faces are projected from a cylinder, seen before it is taken, turned by numbers, taken back', async ({
+  page,
+}) => {
+  await openModel(page, 'pipe.obj', pipe(16));
+  await benchReady(page);
+  await page.keyboard.press('3');
+  await page.keyboard.press('j');
+  const settings = page.getByRole('navigation');
+  await expect(settings.getByText('Nothing collapses, and nothing is mirrored.')).toBeVisible();
+  await page.getByLabel('Sweep').fill('180');
+  await page.getByLabel('Sweep').press('Tab');
+  await expect(settings.getByText(/\d+ faces beyond the sweep/)).toBeVisible();
+  await page.getByLabel('Sweep').fill('360');
+  await page.getByLabel('Sweep').press('Tab');
+  await expect(settings.getByText('Nothing collapses, and nothing is mirrored.')).toBeVisible();
+  await settings.getByRole('button', { name: /^Project \d+ faces$/ }).click();
+  await expect(page.locator('header').first()).toContainText(/Project \d+ faces from a cylinder/);
+  await idle(page);
+  expect(await figure(page, 'flipped')).toBe('0');
+  // Nothing is smeared over the wrap: no face is nearly as wide as the map.
+  const places = (await exportedUv(page)).map((line) => line.split(' ').slice(1).map(Number));
+  const us = places.map(([u]) => u);
+  const width = Math.max(...us) - Math.min(...us);
+  for (let i = 0; i < us.length; i += 4)
+    expect(Math.max(...us.slice(i, i + 4)) - Math.min(...us.slice(i, i + 4))).toBeLessThan(0.3 * width);
+  await page.keyboard.press('Control+z');
+  await expect(page.locator('header').first()).not.toContainText('Project');
+});
+
+test('a pipe that is cut lengthwise is laid as a straight strip, one that is not gets a sentence', async ({
+  page,
+}) => {
+  await openModel(page, 'pipe.obj', pipe(12));
+  await benchReady(page);
+  await page.keyboard.press('3');
+  await page.keyboard.press('Shift+D');
+  await expect(page.getByText('This is a tube: cut it lengthwise, then it lies straight.')).toBeVisible();
+  // The edge that runs down the front, and the rest of its line.
+  await page.keyboard.press('2');
+  await page.keyboard.press('q');
+  await page.mouse.dblclick(...(await at(page, 'model', 0.5, 0.5)));
+  await page.keyboard.press('a');
+  await expect(page.locator('header').first()).toContainText('Cut');
+  await idle(page);
+  await page.keyboard.press('Shift+D');
+  await expect(page.locator('header').first()).toContainText(/Lay all shells straight/);
+  await idle(page);
+  expect(await figure(page, 'flipped')).toBe('0');
+  const places = (await exportedUv(page)).map((line) => line.split(' ').slice(1).map(Number));
+  const box = [0, 1].map((k) => {
+    const list = places.map((place) => place[k]);
+    return Math.max(...list) - Math.min(...list);
+  });
+  // Circumference × length (common practice): 12 chords by 4.
+  const [short, long] = box.sort((a, b) => a - b);
+  expect(long / short).toBeCloseTo((12 * 2 * Math.sin(Math.PI / 12)) / 4, 2);
+});

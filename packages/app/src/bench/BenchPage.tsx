@@ -24,6 +24,7 @@ import { useEllipses } from './useEllipses.ts';
 import { useExposure } from './useExposure.ts';
 import { useGhost } from './useGhost.ts';
 import { usePicture } from './usePicture.ts';
+import { useProjection } from './useProjection.ts';
 import { useSymmetry } from './useSymmetry.ts';
 import { type KeptView, useViewKeeping } from './useViewKeeping.ts';
 import { useWholeOfHover } from './useWholeOfHover.ts';
@@ -76,6 +77,7 @@ export function BenchPage() {
   useSymmetry(loaded);
   useWholeOfHover(loaded);
   usePicture(loaded);
+  useProjection(loaded);
 
   // biome-ignore lint/correctness/useExhaustiveDependencies: what the artist came with is said once
   useEffect(() => {

@@ -4,6 +4,7 @@ import { type FlatteningSlice, flatteningSlice } from './flattening.ts';
 import { type HealthSlice, healthSlice } from './health.ts';
 import { type MirrorSlice, mirrorSlice } from './mirror.ts';
 import { type PreviewSlice, previewSlice } from './preview.ts';
+import { type ProjectingSlice, projectingSlice } from './projecting.ts';
 import { type RunSlice, runSlice } from './run.ts';
 import { type SelectionSlice, selectionSlice } from './selection.ts';
 import { type TrialsSlice, trialsSlice } from './trialsSlice.ts';
@@ -18,6 +19,7 @@ export type BenchStore = MirrorSlice &
   PreviewSlice &
   CuttingSlice &
   FlatteningSlice &
+  ProjectingSlice &
   TrialsSlice;
 
 export const useBench = create<BenchStore>()(() => ({
@@ -29,6 +31,7 @@ export const useBench = create<BenchStore>()(() => ({
   ...previewSlice,
   ...cuttingSlice,
   ...flatteningSlice,
+  ...projectingSlice,
   ...trialsSlice,
 }));
 
@@ -43,6 +46,7 @@ export function resetBench(): void {
     ...healthSlice,
     ...previewSlice,
     ...cuttingSlice,
+    ...projectingSlice,
     ...trialsSlice,
     stage: 'cut',
   });

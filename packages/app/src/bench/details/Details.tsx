@@ -79,7 +79,7 @@ interface ListedFigure {
 }
 
 const decimal = (value: number, digits: number): string =>
-  Number.isFinite(value) ? value.toFixed(digits) : '∞';
+  Number.isFinite(value) ? value.toFixed(value >= 100 ? 0 : digits) : '∞';
 
 const FIGURES: readonly ListedFigure[] = [
   {

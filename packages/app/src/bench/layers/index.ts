@@ -20,6 +20,7 @@ import {
   shiningThrough,
 } from './marks.ts';
 import { overlapDots } from './overlaps.ts';
+import { projectionFrame } from './projection.ts';
 import { routePoints } from './routePoints.ts';
 import { boardBorders, modelSeams } from './seams.ts';
 import { boardSurface, modelSurface } from './surface.ts';
@@ -39,6 +40,7 @@ export const LAYERS: readonly Layer[] = [
   modelHolds,
   modelRoute,
   routePoints,
+  projectionFrame,
   modelWhole,
   modelHover,
   modelChosen,

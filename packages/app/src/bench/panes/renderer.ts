@@ -18,6 +18,7 @@ import { paintPane } from './paintPane.ts';
 import { tellViewChange } from './rendererHandle.ts';
 import { surfaceGeometry } from './surfaceGeometry.ts';
 import { FIRST_LOOK, PICTURE, pictureCamera, takePicture } from './takePicture.ts';
+import { transformHandle } from './transformHandle.ts';
 
 export interface ModelView {
   readonly position: readonly number[];
@@ -70,6 +71,7 @@ export function paneRenderer(canvas: HTMLCanvasElement, modelPane: HTMLElement, 
   };
   controls.addEventListener('change', viewChanged);
 
+  const gizmo = transformHandle(camera, modelPane, scenes.model, controls, request);
   const middle = new Vector3();
   let radius = 1;
   let framed = false;
@@ -111,6 +113,7 @@ export function paneRenderer(canvas: HTMLCanvasElement, modelPane: HTMLElement, 
       framed = true;
     }
     surface.update(state);
+    gizmo.update(state);
     // Most of what changes in the store is not to be seen here.
     const looks = `${state.parallel} ${state.dark}`;
     if (updateLayers() || looks !== drawnLooks) request();
@@ -123,7 +126,9 @@ export function paneRenderer(canvas: HTMLCanvasElement, modelPane: HTMLElement, 
     renderer.setSize(outer.width, outer.height, false);
     paintPane(renderer, outer, modelPane, '--model-ground', (width, height) => {
       const perPixel = aimCameras(width / height) / height;
-      drawScene('model', isParallel() ? parallelCamera : camera, { perPixel });
+      const seen = isParallel() ? parallelCamera : camera;
+      drawScene('model', seen, { perPixel });
+      gizmo.draw(renderer, seen);
     });
     paintPane(renderer, outer, boardPane, '--board-ground', (width, height) => {
       Object.assign(boardCamera, boardEdges(board, width, height));
@@ -274,6 +279,7 @@ export function paneRenderer(canvas: HTMLCanvasElement, modelPane: HTMLElement, 
       cancelAnimationFrame(frame);
       unsubscribe();
       controls.dispose();
+      gizmo.dispose();
       for (const { drawn } of layers) drawn.dispose();
       surface.dispose();
       renderer.dispose();

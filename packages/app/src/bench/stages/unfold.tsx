@@ -5,12 +5,13 @@ import { useBench } from '../../store/bench.ts';
 import { layStraight, letStayGo, makeStay, relax, unfold as unfoldShells } from '../commands/flattening.ts';
 import { TrialsPanel } from '../details/TrialsPanel.tsx';
 import { pin } from '../tools/pin.tsx';
+import { project } from '../tools/project.tsx';
 import type { StageView } from './stage.ts';
 
 export const unfold: StageView = {
   name: 'unfold',
   label: 'Unfold',
-  tools: [pin],
+  tools: [pin, project],
   commands: [unfoldShells, relax, layStraight, makeStay, letStayGo],
   Details: TrialsPanel,
   Panel() {

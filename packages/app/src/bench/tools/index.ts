@@ -5,12 +5,13 @@ import { lasso } from './lasso.ts';
 import { paint } from './paint.tsx';
 import { pick } from './pick.ts';
 import { pin } from './pin.tsx';
+import { project } from './project.tsx';
 import { route } from './route.tsx';
 import { shift } from './shift.tsx';
 import type { Tool } from './tool.ts';
 
 /** Every tool. */
-export const TOOLS: readonly Tool[] = [pick, box, lasso, paint, route, dart, shift, pin];
+export const TOOLS: readonly Tool[] = [pick, box, lasso, paint, route, dart, shift, pin, project];
 
 export const toolNamed = (name: string): Tool => TOOLS.find((tool) => tool.name === name) ?? pick;
 

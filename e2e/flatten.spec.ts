@@ -358,3 +358,56 @@ test('a pipe that is cut lengthwise is laid as a straight strip, one that is not
   const [short, long] = box.sort((a, b) => a - b);
   expect(long / short).toBeCloseTo((12 * 2 * Math.sin(Math.PI / 12)) / 4, 2);
 });
+
+test('a pen pushes the flat to its limit and no face folds; a hand that rests gathers; both are taken back exactly', async ({
+  page,
+}) => {
+  await unfolded(page);
+  const before = await exportedUv(page);
+  await page.keyboard.press('h');
+  const pen = await page.context().newCDPSession(page);
+  const press = async (
+    type: 'mousePressed' | 'mouseMoved' | 'mouseReleased',
+    [x, y]: readonly [number, number],
+  ) =>
+    pen.send('Input.dispatchMouseEvent', {
+      type,
+      x,
+      y,
+      button: 'left',
+      buttons: type === 'mouseReleased' ? 0 : 1,
+      clickCount: 1,
+      pointerType: 'pen',
+      force: type === 'mouseReleased' ? 0 : 0.9,
+      tiltX: 40,
+    });
+  await press('mouseMoved', await at(page, 'board', 0.45, 0.5));
+  await press('mousePressed', await at(page, 'board', 0.45, 0.5));
+  for (let i = 1; i <= 12; i++)
+    await press('mouseMoved', await at(page, 'board', 0.45 + 0.045 * i, 0.5 - 0.02 * i));
+  await press('mouseReleased', await at(page, 'board', 0.99, 0.26));
+  await expect(page.locator('header').first()).toContainText('Push');
+  await idle(page);
+  expect(await figure(page, 'flipped')).toBe('0');
+  expect(await figure(page, 'collapsed')).toBe('0');
+  expect(await figure(page, 'folded')).toBe('0');
+  const pushed = await exportedUv(page);
+  expect(pushed.filter((place, i) => place !== before[i]).length).toBeGreaterThan(100);
+  await page.getByLabel('What the hand does').click();
+  await page.getByTitle('Gather', { exact: true }).click();
+  const [x, y] = await at(page, 'board', 0.5, 0.55);
+  await page.mouse.move(x, y);
+  await page.mouse.down();
+  await expect.poll(async () => (await page.locator('.pane-ring').count()) > 0).toBe(true);
+  await page.waitForTimeout(700);
+  await page.mouse.up();
+  await expect(page.locator('header').first()).toContainText('Gather');
+  await idle(page);
+  expect(await figure(page, 'flipped')).toBe('0');
+  await page.keyboard.press('Control+z');
+  await idle(page);
+  expect(await exportedUv(page)).toEqual(pushed);
+  await page.keyboard.press('Control+z');
+  await idle(page);
+  expect(await exportedUv(page)).toEqual(before);
+});

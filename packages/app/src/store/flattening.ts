@@ -1,3 +1,4 @@
+import type { Brush } from '@blunt-hem/core/relax/brush';
 import type { Method } from '@blunt-hem/core/unfold/unfold';
 
 /** How shells are going to be unfolded and relaxed. */
@@ -10,6 +11,14 @@ export interface FlatteningSlice {
   readonly keepBorder: boolean;
   /** Seconds after which a relax ends with the best so far; without end where undefined. */
   readonly budget: number | undefined;
+  /** What the hand does to the flat, how far from it, pixels, and how strongly. */
+  readonly handBrush: Brush;
+  readonly handRadius: number;
+  readonly handStrength: number;
+  /** Whether another hand does the same on the other side of the shell's middle. */
+  readonly handMirrored: boolean;
+  /** Where the brush is on the page, and its radius, pixels. */
+  readonly ring: readonly [x: number, y: number, radius: number] | undefined;
 }
 
 export const flatteningSlice: FlatteningSlice = {
@@ -17,4 +26,9 @@ export const flatteningSlice: FlatteningSlice = {
   balance: 0.5,
   keepBorder: false,
   budget: undefined,
+  handBrush: 'push',
+  handRadius: 60,
+  handStrength: 0.5,
+  handMirrored: false,
+  ring: undefined,
 };

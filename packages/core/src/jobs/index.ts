@@ -1,5 +1,6 @@
 import type { Context } from '../progress.ts';
 import { bestCut } from './bestCut.ts';
+import { brushShell } from './brushShell.ts';
 import { copies } from './copies.ts';
 import { countFinding } from './countFinding.ts';
 import { coverage } from './coverage.ts';
@@ -34,6 +35,7 @@ export const JOBS = [
   relaxShells,
   layStrip,
   straightStrips,
+  brushShell,
   packTile,
   openPieces,
   bestCut,

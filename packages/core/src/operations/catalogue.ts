@@ -26,6 +26,7 @@ import { namePatch } from './patches/namePatch.ts';
 import { paintPatch } from './patches/paintPatch.ts';
 import { patchShells } from './patches/patchShells.ts';
 import { removePatch } from './patches/removePatch.ts';
+import { brush } from './unfold/brush.ts';
 import { movePin } from './unfold/movePin.ts';
 import { project } from './unfold/project.ts';
 import { relax } from './unfold/relax.ts';
@@ -62,6 +63,7 @@ export const OPERATIONS = [
   takeTrial,
   straightStrip,
   project,
+  brush,
   transformShells,
   pack,
   keepPlaces,

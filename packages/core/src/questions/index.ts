@@ -4,6 +4,7 @@ import type { Patch } from '../document/patch.ts';
 import { HemError } from '../errors.ts';
 import type { Given } from '../params.ts';
 import { bestCut } from './bestCut.ts';
+import { brushed } from './brushed.ts';
 import { changedPick } from './changedPick.ts';
 import { copies } from './copies.ts';
 import { countFinding } from './countFinding.ts';
@@ -41,6 +42,7 @@ export const QUESTIONS = [
   edgeLoop,
   inBox,
   inBall,
+  brushed,
   changedPick,
   ruleEdges,
   inBoardBox,

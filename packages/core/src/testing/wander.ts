@@ -120,6 +120,20 @@ function someAct(document: HemDocument, random: () => number): [name: string, pa
       return ['set-stays', { edges, straight: random() < 0.7 }];
     },
     () => ['set-surface', { faces: [face], surface: random() < 0.5 ? 'smoothed' : 'cage' }],
+    () => {
+      const c = 2 * mesh.faceStart[face];
+      const [u, v] = [uv[c] || 0.5, uv[c + 1] || 0.5];
+      const brush = ['push', 'relax', 'gather', 'spread'][some(4)];
+      const dabs = Array.from({ length: 5 }, () => [
+        u,
+        v,
+        random() - 0.5,
+        random() - 0.5,
+        0.3 * random(),
+        random(),
+      ]);
+      return ['brush', { face, brush, dabs: dabs.flat() }];
+    },
     () => ['open-pieces', {}],
     () => ['straight-strip', {}],
     () => ['project', { faces: [...document.stale.keys()].filter(() => random() < 0.9), kind: 'box' }],

@@ -64,6 +64,7 @@ export function Panes() {
         </section>
       </Split>
       <Band />
+      <Ring />
     </div>
   );
 }
@@ -150,6 +151,15 @@ function GhostNote() {
       {ghost.l2.toFixed(3)}
     </p>
   );
+}
+
+/** The brush over the flat. */
+function Ring() {
+  const ring = useBench((s) => (s.tool === 'brush' ? s.ring : undefined));
+  if (!ring) return null;
+  const [x, y, radius] = ring;
+  const style = { left: x - radius, top: y - radius, width: 2 * radius, height: 2 * radius };
+  return <div className="pane-ring" style={style} />;
 }
 
 /** The outline, or the stroke, under the hand. */

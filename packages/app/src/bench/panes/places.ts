@@ -13,15 +13,34 @@ export const paneElement = (pane: Pane): HTMLElement =>
 
 export function placeOf(pane: Pane, event: MouseEvent | PointerEvent): Place {
   const { clientX: x, clientY: y } = event;
-  const pressure = 'pressure' in event ? event.pressure : 0.5;
-  return { pane, x, y, pressure, how: howOf(event), ctrl: event.ctrlKey, pick: () => pickAt(pane, x, y) };
+  const here = sampleOf(event);
+  const between = 'getCoalescedEvents' in event ? event.getCoalescedEvents().map(sampleOf) : [];
+  return {
+    pane,
+    ...here,
+    trail: [...between.slice(0, -1), here],
+    how: howOf(event),
+    ctrl: event.ctrlKey,
+    pick: () => pickAt(pane, x, y),
+  };
+}
+
+/** Where a pointer was, and how it was held. */
+function sampleOf(event: MouseEvent | PointerEvent): Pick<Place, 'x' | 'y' | 'pressure' | 'tilt'> {
+  const isPointer = 'pressure' in event;
+  return {
+    x: event.clientX,
+    y: event.clientY,
+    pressure: isPointer ? event.pressure : 0.5,
+    tilt: isPointer ? Math.min(1, Math.hypot(event.tiltX, event.tiltY) / 90) : 0,
+  };
 }
 
 /** What keys do, where the pointer is at something: what was pointed at is what is picked. */
 export function placeOfKeys(pane: Pane, how: How, picked: Picked): Place {
   const { left, top, width, height } = paneElement(pane).getBoundingClientRect();
-  const [x, y] = [left + width / 2, top + height / 2];
-  return { pane, x, y, pressure: 0.5, how, ctrl: false, pick: async () => picked };
+  const here = { x: left + width / 2, y: top + height / 2, pressure: 0.5, tilt: 0 };
+  return { pane, ...here, trail: [here], how, ctrl: false, pick: async () => picked };
 }
 
 /** Clip coordinates of a place of the Model. */

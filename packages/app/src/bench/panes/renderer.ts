@@ -194,6 +194,8 @@ export function paneRenderer(canvas: HTMLCanvasElement, modelPane: HTMLElement, 
     /** Pictures that are not true yet go here. */
     drawn: surface.drawn,
     request,
+    /** The stretch of what is under the hand, in the map that is shown; without any, as it was measured. */
+    showStretch: surface.showStretch,
     frameModel,
     /** Model units that a pixel covers at a place of the model. */
     perPixelAt(place: readonly [number, number, number]): number {

@@ -1,11 +1,17 @@
+import type { BrushPicture } from '@blunt-hem/core/questions/brushed';
 import { BufferAttribute, BufferGeometry } from 'three';
-import type { BenchStore } from '../../store/bench.ts';
+import { type BenchStore, useBench } from '../../store/bench.ts';
 import { NO_UV } from '../../worker/protocol.ts';
 import { overlayShown } from '../overlays/index.ts';
 import { drawnUv } from './drawnUv.ts';
 
 /** What a triangle is marked with: hidden, nothing, pointed at, selected. */
 const [HIDDEN, HOVERED, SELECTED] = [-1, 1, 2];
+
+/** Stretch of some triangles. */
+type StretchPicture = Pick<BrushPicture, 'triangles' | 'logArea' | 'angle'>;
+/** Overlays that show stretch. */
+const STRETCH = new Set(['area', 'angle', 'both']);
 
 /** The buffers that both panes draw from, brought up to date with the store, each only when what it shows has changed. */
 export function surfaceGeometry(onChange: () => void) {
@@ -35,6 +41,23 @@ export function surfaceGeometry(onChange: () => void) {
       if (differs(s, 'model', 'sky')) shade(s);
       mark(s);
       last = s;
+    },
+    showStretch(picture: StretchPicture | undefined): void {
+      const s = useBench.getState();
+      const overlay = overlayShown(s);
+      if (!picture || !overlay) {
+        place(s);
+        return;
+      }
+      const { triangles, logArea, angle } = picture;
+      const figures = { logArea, angle, smoothLogArea: logArea, smoothAngle: angle };
+      const values = STRETCH.has(overlay.name) ? overlay.values({ ...s, figures }) : undefined;
+      if (!values) return;
+      const attribute = geometry.getAttribute('place') as BufferAttribute;
+      triangles.forEach((t, i) => {
+        attribute.array.fill(overlay.place(values[i]), 3 * t, 3 * t + 3);
+      });
+      attribute.needsUpdate = true;
     },
     dispose: () => geometry.dispose(),
   };

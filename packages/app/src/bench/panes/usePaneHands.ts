@@ -81,7 +81,8 @@ export function usePaneHands(pane: Pane, element: RefObject<HTMLDivElement | nul
         held = undefined;
         if (pane === 'model') releaseControls();
         if (typeof now.grip !== 'object') return;
-        if (pointer.type === 'pointercancel' || !moved) now.grip.cancel();
+        const still = !moved && now.grip.stillCounts !== true;
+        if (pointer.type === 'pointercancel' || still) now.grip.cancel();
         else now.grip.drop(at);
       },
       onMove({ event, dragging }) {

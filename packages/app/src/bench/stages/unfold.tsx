@@ -4,6 +4,7 @@ import { perform } from '../../store/acts.ts';
 import { useBench } from '../../store/bench.ts';
 import { layStraight, letStayGo, makeStay, relax, unfold as unfoldShells } from '../commands/flattening.ts';
 import { TrialsPanel } from '../details/TrialsPanel.tsx';
+import { brush } from '../tools/brush.tsx';
 import { pin } from '../tools/pin.tsx';
 import { project } from '../tools/project.tsx';
 import type { StageView } from './stage.ts';
@@ -11,7 +12,7 @@ import type { StageView } from './stage.ts';
 export const unfold: StageView = {
   name: 'unfold',
   label: 'Unfold',
-  tools: [pin, project],
+  tools: [pin, brush, project],
   commands: [unfoldShells, relax, layStraight, makeStay, letStayGo],
   Details: TrialsPanel,
   Panel() {

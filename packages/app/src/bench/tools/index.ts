@@ -1,5 +1,6 @@
 import { useBench } from '../../store/bench.ts';
 import { box } from './box.ts';
+import { brush } from './brush.tsx';
 import { dart } from './dart.tsx';
 import { lasso } from './lasso.ts';
 import { paint } from './paint.tsx';
@@ -11,7 +12,7 @@ import { shift } from './shift.tsx';
 import type { Tool } from './tool.ts';
 
 /** Every tool. */
-export const TOOLS: readonly Tool[] = [pick, box, lasso, paint, route, dart, shift, pin, project];
+export const TOOLS: readonly Tool[] = [pick, box, lasso, paint, route, dart, shift, pin, brush, project];
 
 export const toolNamed = (name: string): Tool => TOOLS.find((tool) => tool.name === name) ?? pick;
 

@@ -10,6 +10,10 @@ export interface Place {
   readonly y: number;
   /** 0 to 1; 0.5 where the pointer cannot tell. */
   readonly pressure: number;
+  /** How flat a pen lies, from 0 upright to 1; 0 for a mouse. */
+  readonly tilt: number;
+  /** Where it went since the last event, this place last: pens tell more places than there are frames. */
+  readonly trail: readonly Pick<Place, 'x' | 'y' | 'pressure' | 'tilt'>[];
   readonly how: How;
   /** Held to do the other thing. */
   readonly ctrl: boolean;
@@ -29,6 +33,8 @@ export interface Picked {
 
 /** What a hand holds from press to drop. */
 export interface Grip {
+  /** A hand that presses without moving does something too, and is not just a click. */
+  readonly stillCounts?: true;
   move(to: Place): void;
   drop(to: Place): void;
   /** The pointer was lost, or Escape pressed: all is as before. */

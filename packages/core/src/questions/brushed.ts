@@ -1,0 +1,95 @@
+import { type HemDocument, shellsOf, topologyOf } from '../document/document.ts';
+import type { ShellPicture } from '../document/shellPicture.ts';
+import { touchAt } from '../jobs/brushShell.ts';
+import { singularValues } from '../measure/singularValues.ts';
+import { brushParams, underBrush } from '../operations/unfold/brush.ts';
+import { type BrushedShell, brushedShell, dab } from '../relax/brush.ts';
+import { facesOfShell } from '../surface/shells.ts';
+import { question } from './question.ts';
+
+/** How a shell lies under the brush: the triangles that were touched so far, with their stretch. */
+export interface BrushPicture extends ShellPicture {
+  /** Of each of those triangles; see `ShellStretch`. */
+  readonly logArea: Float32Array;
+  readonly angle: Float32Array;
+}
+
+/** A stroke on its way. */
+interface Stroke {
+  readonly document: HemDocument;
+  readonly face: number;
+  readonly brush: string;
+  /** Touches that were done. */
+  readonly dabs: readonly number[];
+  readonly shell: BrushedShell;
+  readonly positions: Float64Array;
+  /** Triangles of the model, in the order of those of the shell. */
+  readonly names: Uint32Array;
+  readonly uv: Float64Array;
+  readonly touched: Set<number>;
+}
+
+/** The last one: a hand holds one brush, and asks again and again for one touch more. */
+let last: Stroke | undefined;
+
+/** The flat as the operation of the same name would leave it. */
+export const brushed = question({
+  name: 'brushed',
+  params: brushParams,
+  answer(document, params): BrushPicture {
+    const { face, brush, dabs } = params;
+    const goesOn =
+      last?.document === document &&
+      last.face === face &&
+      last.brush === brush &&
+      last.dabs.length <= dabs.length &&
+      last.dabs.every((x, i) => x === dabs[i]);
+    const stroke: Stroke = goesOn && last ? last : begun(document, params);
+    for (let i = stroke.dabs.length; i < dabs.length; i += 6)
+      for (const v of dab(stroke.shell, stroke.uv, brush, touchAt(dabs, i))) stroke.touched.add(v);
+    last = { ...stroke, dabs };
+    return pictureOf(last);
+  },
+});
+
+function begun(document: HemDocument, params: Parameters<typeof underBrush>[1]): Stroke {
+  const { s, shell, uv, held } = underBrush(document, params);
+  const { triangleStart } = topologyOf(document.model);
+  const names: number[] = [];
+  for (const f of facesOfShell(shellsOf(document), s))
+    for (let t = triangleStart[f]; t < triangleStart[f + 1]; t++) names.push(t);
+  return {
+    document,
+    face: params.face,
+    brush: params.brush,
+    dabs: [],
+    shell: brushedShell(shell, uv, held),
+    positions: shell.positions,
+    names: Uint32Array.from(names),
+    uv: uv.slice(),
+    touched: new Set(),
+  };
+}
+
+function pictureOf({ shell, positions, names, uv, touched }: Stroke): BrushPicture {
+  const { triangles, at, rest, scale } = shell;
+  const own = new Set<number>();
+  for (const v of touched)
+    for (let k = at.start[v]; k < at.start[v + 1]; k++) own.add(Math.floor(at.items[k] / 3));
+  const list = [...own];
+  const corners = Uint32Array.from(list.flatMap((t) => [...triangles.subarray(3 * t, 3 * t + 3)]));
+  const places = new Float32Array(2 * corners.length);
+  corners.forEach((v, i) => {
+    places[2 * i] = uv[2 * v];
+    places[2 * i + 1] = uv[2 * v + 1];
+  });
+  const sv = singularValues(positions, corners, uv);
+  const logArea = new Float32Array(list.length);
+  const angle = new Float32Array(list.length);
+  list.forEach((t, i) => {
+    const [most, least] = [sv[3 * i] * scale, sv[3 * i + 1] * scale];
+    logArea[i] = Math.log(Math.max(1e-9, Math.abs(sv[3 * i + 2]) / (rest.area[t] * scale * scale)));
+    angle[i] = (360 / Math.PI) * Math.asin(Math.min(1, (most - least) / (most + least)));
+  });
+  return { triangles: Uint32Array.from(list, (t) => names[t]), uv: places, logArea, angle };
+}

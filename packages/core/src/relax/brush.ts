@@ -1,0 +1,220 @@
+import { bucket } from '../mesh/connectivity.ts';
+import { anyDiagonal } from '../surface/anyDiagonal.ts';
+import { triangleArea } from '../surface/flatArea.ts';
+import { type RestTriangles, restTriangles } from '../surface/restTriangles.ts';
+import type { Shell } from '../surface/shell.ts';
+
+/** What a brush does to the flat under it. */
+export const BRUSHES = ['push', 'relax', 'gather', 'spread'] as const;
+export type Brush = (typeof BRUSHES)[number];
+
+/** One touch of a brush, in the units of the flat. */
+export interface Dab {
+  readonly u: number;
+  readonly v: number;
+  /** How far the hand went since the last one. */
+  readonly du: number;
+  readonly dv: number;
+  readonly radius: number;
+  /** 0 to 1. */
+  readonly strength: number;
+}
+
+/** A shell under a brush: made once a stroke. */
+export interface BrushedShell {
+  readonly triangles: Uint32Array;
+  readonly rest: RestTriangles;
+  /** Triangles at every vertex: `at.items[at.start[v] … at.start[v + 1]]`. */
+  readonly at: { readonly start: Uint32Array; readonly items: Uint32Array };
+  /** The triangles that must not flip, whichever way polygons are split, and their places round every vertex. */
+  readonly guarded: Uint32Array;
+  readonly guardedRest: RestTriangles;
+  readonly guardedAt: { readonly start: Uint32Array; readonly items: Uint32Array };
+  /** Least flat area of each of those; below it lies only what was below it before. */
+  readonly least: Float64Array;
+  /** Flat length per length on the surface. */
+  readonly scale: number;
+  /** 1 for vertices that stay. */
+  readonly held: Uint8Array;
+}
+
+/** A triangle may shrink to this part of its due area and no further. */
+const LEAST = 1e-3;
+/** Part of the way to the middle, or away from it, at full strength. */
+const PULL = 0.12;
+/** Halvings of a step that would fold something, before what is in the way stays where it is. */
+const HALVINGS = 6;
+
+export function brushedShell(shell: Shell, uv: Float64Array, held: Uint8Array): BrushedShell {
+  const { positions, triangles } = shell;
+  const count = positions.length / 3;
+  const rest = restTriangles(positions, triangles);
+  const guards = anyDiagonal(shell);
+  let flat = 0;
+  for (let t = 0; t < triangles.length / 3; t++) flat += Math.abs(triangleArea(triangles, uv, t));
+  const due = flat / (rest.totalArea || 1);
+  const least = guards.rest.area.map((area, t) =>
+    Math.min(LEAST * due * area, triangleArea(guards.triangles, uv, t)),
+  );
+  return {
+    triangles,
+    rest,
+    at: bucket(triangles, count),
+    guarded: guards.triangles,
+    guardedRest: guards.rest,
+    guardedAt: bucket(guards.triangles, count),
+    least,
+    scale: Math.sqrt(due),
+    held,
+  };
+}
+
+/**
+ * One touch of a brush. Vertices under it move, those in the middle most, and never so far that a triangle flips or comes near to it: what is in
+ * the way stops, and what follows it stops behind it.
+ *
+ * @param uv  `2 × vertexCount`; changed in place
+ * @returns the vertices that were under the brush
+ */
+export function dab(shell: BrushedShell, uv: Float64Array, brush: Brush, touch: Dab): number[] {
+  const { u, v, radius } = touch;
+  const under: number[] = [];
+  for (let i = 0; i < shell.held.length; i++) {
+    const [du, dv] = [uv[2 * i] - u, uv[2 * i + 1] - v];
+    if (!shell.held[i] && du * du + dv * dv < radius * radius) under.push(i);
+  }
+  const weights = under.map((i) => {
+    const near = 1 - ((uv[2 * i] - u) ** 2 + (uv[2 * i + 1] - v) ** 2) / radius ** 2;
+    return touch.strength * near * near;
+  });
+  if (brush === 'relax') {
+    under.forEach((i, k) => {
+      relaxVertex(shell, uv, i, weights[k]);
+    });
+    return under;
+  }
+  const step = new Float64Array(2 * under.length);
+  under.forEach((i, k) => {
+    const weight = weights[k];
+    const [du, dv] = pull(uv, brush, touch, i);
+    step[2 * k] = weight * du;
+    step[2 * k + 1] = weight * dv;
+  });
+  moveWithin(shell, uv, under, step);
+  return under;
+}
+
+/** Where a vertex would go under the middle of the brush. */
+function pull(
+  uv: Float64Array,
+  brush: Exclude<Brush, 'relax'>,
+  { u, v, du, dv }: Dab,
+  i: number,
+): readonly [number, number] {
+  switch (brush) {
+    case 'push':
+      return [du, dv];
+    case 'gather':
+      return [PULL * (u - uv[2 * i]), PULL * (v - uv[2 * i + 1])];
+    case 'spread':
+      return [PULL * (uv[2 * i] - u), PULL * (uv[2 * i + 1] - v)];
+  }
+}
+
+/**
+ * Moves one vertex down the symmetric Dirichlet energy of the triangles beside it (Smith and Schaefer 2015), the others fixed: along its gradient, over the
+ * stiffness that it has there, and back by halves until the energy is less. It never rises so, and nothing folds.
+ */
+function relaxVertex(shell: BrushedShell, uv: Float64Array, i: number, part: number): void {
+  const found = pullOfEnergy(shell, uv, i);
+  if (!found) return;
+  const { energy, gradient, stiffness } = found;
+  const [x, y] = [uv[2 * i], uv[2 * i + 1]];
+  let step = part / stiffness;
+  for (let halving = 0; halving < HALVINGS; halving++, step /= 2) {
+    uv[2 * i] = x - step * gradient[0];
+    uv[2 * i + 1] = y - step * gradient[1];
+    const then = pullOfEnergy(shell, uv, i);
+    if (then && then.energy < energy) return;
+  }
+  uv[2 * i] = x;
+  uv[2 * i + 1] = y;
+}
+
+/** Energy of the triangles at a vertex, its slope there and how stiff it is; undefined where one of them is flipped. */
+function pullOfEnergy(
+  { guarded, guardedRest, guardedAt, least, scale }: BrushedShell,
+  uv: Float64Array,
+  i: number,
+) {
+  let [energy, gx, gy, stiffness] = [0, 0, 0, 0];
+  const { local, area } = guardedRest;
+  for (let k = guardedAt.start[i]; k < guardedAt.start[i + 1]; k++) {
+    const corner = guardedAt.items[k];
+    const t = Math.floor(corner / 3);
+    // What was folded before the stroke has no say.
+    if (least[t] <= 0) continue;
+    const [a, b, c] = [2 * guarded[3 * t], 2 * guarded[3 * t + 1], 2 * guarded[3 * t + 2]];
+    const [bx, cx, cy] = [scale * local[3 * t], scale * local[3 * t + 1], scale * local[3 * t + 2]];
+    // The map of the triangle, J = [p q; r s], from its own plane into the flat.
+    const p = (uv[b] - uv[a]) / bx;
+    const r = (uv[b + 1] - uv[a + 1]) / bx;
+    const q = (uv[c] - uv[a] - p * cx) / cy;
+    const s = (uv[c + 1] - uv[a + 1] - r * cx) / cy;
+    const det = p * s - q * r;
+    if (!(det > 0)) return undefined;
+    const square = p * p + q * q + r * r + s * s;
+    const [own, inverse] = [area[t], 1 / (det * det)];
+    energy += own * square * (1 + inverse);
+    // Gradient of the hat function of this corner in the plane of the triangle.
+    const h = corner - 3 * t;
+    const hx = h === 0 ? -1 / bx : h === 1 ? 1 / bx : 0;
+    const hy = h === 0 ? (cx / bx - 1) / cy : h === 1 ? -cx / (bx * cy) : 1 / cy;
+    const [along, against] = [2 * (1 + inverse), (2 * square * inverse) / det];
+    gx += own * ((along * p - against * s) * hx + (along * q + against * r) * hy);
+    gy += own * ((along * r + against * q) * hx + (along * s - against * p) * hy);
+    stiffness += own * (along + (6 * square * inverse) / det) * (hx * hx + hy * hy);
+  }
+  return { energy, gradient: [gx, gy] as const, stiffness: stiffness || 1 };
+}
+
+/** Moves vertices as far as nothing folds. */
+function moveWithin(
+  shell: BrushedShell,
+  uv: Float64Array,
+  moved: readonly number[],
+  step: Float64Array,
+): void {
+  const { guarded, guardedAt, least } = shell;
+  const slot = new Map(moved.map((v, k) => [v, k]));
+  const before = Float64Array.from(moved.flatMap((v) => [uv[2 * v], uv[2 * v + 1]]));
+  const part = new Float64Array(moved.length).fill(1);
+  const put = (k: number): void => {
+    uv[2 * moved[k]] = before[2 * k] + part[k] * step[2 * k];
+    uv[2 * moved[k] + 1] = before[2 * k + 1] + part[k] * step[2 * k + 1];
+  };
+  for (let k = 0; k < moved.length; k++) put(k);
+  let look = new Set<number>();
+  for (const v of moved)
+    for (let k = guardedAt.start[v]; k < guardedAt.start[v + 1]; k++)
+      look.add(Math.floor(guardedAt.items[k] / 3));
+  // Each round only looks round what it has changed; with every part at nothing all is as it was, and valid.
+  for (let round = 0; look.size > 0; round++) {
+    const shrunk = new Set<number>();
+    for (const t of look) {
+      if (triangleArea(guarded, uv, t) >= least[t]) continue;
+      for (let c = 3 * t; c < 3 * t + 3; c++) {
+        const k = slot.get(guarded[c]);
+        if (k !== undefined && part[k] > 0) shrunk.add(k);
+      }
+    }
+    look = new Set();
+    for (const k of shrunk) {
+      part[k] = round < HALVINGS ? part[k] / 2 : 0;
+      put(k);
+      const v = moved[k];
+      for (let i = guardedAt.start[v]; i < guardedAt.start[v + 1]; i++)
+        look.add(Math.floor(guardedAt.items[i] / 3));
+    }
+  }
+}

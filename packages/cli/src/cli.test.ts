@@ -105,6 +105,41 @@ describe('hem', () => {
     expect(Math.abs(measured.covered - area.reduce((a, b) => a + b, 0))).toBeLessThan(0.002);
   });
 
+  it('relaxes a region of what a file has, projects it, and lays strips straight', async () => {
+    const unfolded = join(folder, 'unfolded.obj');
+    await hem('unfold', CUBE, '--seams', CROSS, '--out', unfolded);
+    const list = join(folder, 'faces.json');
+    writeFileSync(list, '{"faces": [0, 1]}');
+    const out = join(folder, 'done.obj');
+    const relaxed = JSON.parse(
+      (await hem('relax', unfolded, '--faces', list, '--seconds', '1', '--out', out)).out,
+    );
+    expect(relaxed.shells[0].l2).toBeCloseTo(1, 6);
+    const boxed = JSON.parse((await hem('project', CUBE, '--kind', 'box', '--out', out)).out);
+    expect(boxed).toMatchObject({ shellCount: 6, overlaps: 0, findings: [] });
+    const seen = JSON.parse(
+      (await hem('project', CUBE, '--kind', 'plane', '--axis', '0,0,1', '--faces', list, '--out', out)).out,
+    );
+    expect(seen.shellCount).toBeGreaterThan(1);
+    const ring = JSON.parse(
+      (await hem('project', CUBE, '--kind', 'cylinder', '--sweep', '180', '--out', out)).out,
+    );
+    expect(ring.notes.join()).toMatch(/beyond the sweep/);
+    expect((await hem('project', CUBE, '--kind', 'plane', '--axis', 'up', '--out', out)).code).toBe(1);
+    const strip = JSON.parse((await hem('strip', CUBE, '--seams', CROSS, '--out', out)).out);
+    expect(strip.shells[0].l2).toBeCloseTo(1, 9);
+    const none = join(folder, 'none.json');
+    writeFileSync(none, '{"edges": []}');
+    expect((await hem('strip', CUBE, '--seams', none, '--out', out)).err).toMatch(
+      /This is closed: cut off its caps/,
+    );
+    expect((await hem('relax', CUBE, '--out', out)).err).toMatch(/there are no UVs in this file/);
+    writeFileSync(list, '{"faces": []}');
+    expect((await hem('relax', unfolded, '--faces', list, '--out', out)).err).toMatch(
+      /It should read \{"faces"/,
+    );
+  });
+
   it('says in its help what the catalogue says: choices, bounds and defaults', () => {
     const help = program(() => undefined)
       .commands.find((command) => command.name() === 'unfold')

@@ -73,3 +73,11 @@ export function vertexList(word: string): number[] {
     throw new InvalidArgumentError('It must be numbers of vertices with commas between, counted from 0.');
   return list;
 }
+
+/** Three numbers with commas between: a place or a direction. */
+export function threeNumbers(word: string): [number, number, number] {
+  const list = word.split(',').map((each) => (each.trim() === '' ? Number.NaN : Number(each)));
+  if (list.length !== 3 || !list.every(Number.isFinite))
+    throw new InvalidArgumentError('It must be three numbers with commas between.');
+  return [list[0], list[1], list[2]];
+}

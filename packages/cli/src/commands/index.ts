@@ -1,6 +1,6 @@
 import { UP_AXES } from '@blunt-hem/core/document/fields';
 import { Option } from 'commander';
-import { askedOption, optionOf, outOption, seamsOutOption, vertexList } from '../options.ts';
+import { askedOption, optionOf, outOption, seamsOutOption, threeNumbers, vertexList } from '../options.ts';
 import type { HemCommand } from './command.ts';
 
 const TOLERANCE = 'distance at which points count as one, as a part of the mean length of border edges';
@@ -10,6 +10,12 @@ const seamsOption = (): Option =>
     '--seams <file>',
     '{"edges": [[a, b], …]}, zero-based vertices as in the file',
   ).makeOptionMandatory();
+
+const facesOption = (what: string): Option =>
+  new Option('--faces <file>', `${what}: {"faces": [a, b, …]}, zero-based as in the file`);
+
+const directionOption = (flags: string, what: string): Option =>
+  new Option(flags, what).argParser(threeNumbers);
 
 const upOption = (): Option =>
   new Option('--up <axis>', 'which axis of the file points up').choices(UP_AXES).default('y');
@@ -48,6 +54,41 @@ export const COMMANDS: readonly HemCommand[] = [
         .addOption(optionOf('pack', 'size', 'texture size, pixels'))
         .addOption(optionOf('pack', 'padding', 'least gap between shells, pixels')),
     load: () => import('./unfold.ts'),
+  },
+  {
+    name: 'relax',
+    summary: 'evens out the stretch of the UVs a file has, and writes the model',
+    shape: (command) =>
+      command
+        .addOption(facesOption('loosen these alone'))
+        .addOption(optionOf('relax', 'balance', 'from 0, angles alone, to 1, area above all'))
+        .addOption(optionOf('relax', 'seconds', 'stop after so long and keep the best so far'))
+        .addOption(outOption()),
+    load: () => import('./relax.ts'),
+  },
+  {
+    name: 'project',
+    summary: 'lays faces flat as a plane, cylinder, sphere or box sees them, and writes the model',
+    shape: (command) =>
+      command
+        .addOption(optionOf('project', 'kind', 'from what it is seen').makeOptionMandatory())
+        .addOption(facesOption('only these'))
+        .addOption(directionOption('--axis <x,y,z>', 'of a plane the way it looks from, of a wrap its axis'))
+        .addOption(directionOption('--toward <x,y,z>', 'the middle of a wrap, opposite to its seam'))
+        .addOption(
+          directionOption('--origin <x,y,z>', 'where it stands; in the middle of the faces when absent'),
+        )
+        .addOption(optionOf('project', 'sweep', 'degrees that a wrap covers'))
+        .addOption(optionOf('project', 'each', 'by one projection, or by one for each shell or part'))
+        .addOption(upOption())
+        .addOption(outOption()),
+    load: () => import('./project.ts'),
+  },
+  {
+    name: 'strip',
+    summary: 'cuts along seams, lays the shells as straight strips and writes the model',
+    shape: (command) => command.addOption(seamsOption()).addOption(outOption()),
+    load: () => import('./strip.ts'),
   },
   {
     name: 'propose-seams',

@@ -1,5 +1,5 @@
 import { shellOf, shellUv } from '../document/document.ts';
-import { upInFlat } from '../unfold/upright.ts';
+import { upwards } from '../unfold/upright.ts';
 import { type Inspection, ofShells } from './inspection.ts';
 
 /** Shells whose up points down by more than this, degrees from up, stand on their heads. */
@@ -20,7 +20,7 @@ export const upsideDownShells: Inspection = {
         const shell = shellOf(subject.document, s);
         const uv = shellUv(subject.document, shell);
         if (!uv) return false;
-        const [u, v, strength] = upInFlat(shell, uv, subject.document.upAxis);
+        const [u, v, strength] = upwards(shell, uv, subject.document.upAxis);
         return strength > AGREED && Math.abs(Math.atan2(u, v)) > (ON_ITS_HEAD * Math.PI) / 180;
       }),
       (shells) => ({

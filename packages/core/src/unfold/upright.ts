@@ -22,19 +22,23 @@ export function turnUpright(shell: Shell, uv: Float64Array, upAxis = 0): Float64
   return turned;
 }
 
+/** The way that is up on a shell as it lies flat, or away from the viewer on one that is seen from straight above. */
+export function upInFlat(shell: Shell, uv: Float64Array, upAxis = 0): readonly [u: number, v: number] {
+  const [u, v, strength] = upwards(shell, uv, upAxis);
+  if (strength > 0.05) return [u, v];
+  const [awayU, awayV] = meanGradient(shell, uv, upAxis === 0 ? 2 : 1, upAxis === 0 ? -1 : 1);
+  return [awayU, awayV];
+}
+
 /**
- * The way that is up on a shell as it lies flat, or away from the viewer on one that is seen from straight above.
- *
- * @returns a direction of no certain length, and how much of the shell agrees with it: 1 all of a flat piece that stands upright
+ * The way that is up on a shell as it lies flat, and how much of the shell agrees with it: 1 all of a flat piece that stands upright, 0
+ * one that lies level or goes round.
  */
-export function upInFlat(
+export const upwards = (
   shell: Shell,
   uv: Float64Array,
   upAxis = 0,
-): readonly [u: number, v: number, strength: number] {
-  const up = meanGradient(shell, uv, upAxis === 0 ? 1 : 2, 1);
-  return up[2] > 0.05 ? up : meanGradient(shell, uv, upAxis === 0 ? 2 : 1, upAxis === 0 ? -1 : 1);
-}
+): readonly [u: number, v: number, strength: number] => meanGradient(shell, uv, upAxis === 0 ? 1 : 2, 1);
 
 /** Area-weighted mean over the flat shell of the gradient of one coordinate, and its length for a shell as large as its surface. */
 function meanGradient({ positions, triangles }: Shell, uv: Float64Array, axis: number, sign: number) {

@@ -104,6 +104,10 @@ test('keys choose stage, overlay, checker and tool', async ({ page }) => {
   await page.keyboard.press('b');
   await expect(page.getByLabel('Angle stretch', { exact: true })).toBeVisible();
   await page.keyboard.press('b');
+  await expect(page.getByLabel('Length stretch', { exact: true })).toBeVisible();
+  await page.keyboard.press('b');
+  await expect(page.getByLabel('Texture scale', { exact: true })).toBeVisible();
+  await page.keyboard.press('b');
   await expect(page.getByLabel('How much is seen', { exact: true })).toBeVisible();
   await page.keyboard.press('b');
   await expect(page.locator('.legend')).toHaveCount(0);
@@ -155,7 +159,7 @@ test('keys work after a click on any control, and not while text is typed', asyn
   await page.mouse.dblclick(x, y);
   await page.keyboard.press('a');
   await idle(page);
-  for (const name of ['Faces', 'Shells', 'Edges', 'Area', 'Plain']) {
+  for (const name of ['Faces', 'Shells', 'Edges']) {
     await page.locator('.ant-segmented-item', { hasText: new RegExp(`^${name}$`) }).click();
     await page.keyboard.press('d');
     await idle(page);
@@ -169,6 +173,7 @@ test('keys work after a click on any control, and not while text is typed', asyn
   await page.getByRole('button', { name: 'Board: more settings' }).click();
   for (const control of [
     page.getByRole('button', { name: 'Which checker' }),
+    page.getByRole('combobox', { name: 'Overlay' }),
     page.getByRole('slider').first(),
   ]) {
     await control.focus();

@@ -196,7 +196,8 @@ test('seams by rule are counted while the angle is set, and what is seen is an o
   await page.getByRole('button', { name: /Select \d+ edges/ }).click();
   expect(await edgesPicked(page)).toBeGreaterThan(10);
   await page.keyboard.press('Escape');
-  await page.getByText('Seen', { exact: true }).click();
+  await page.getByLabel('Overlay').click();
+  await page.getByTitle('How much is seen').click();
   await expect(page.getByLabel('How much is seen')).toBeVisible();
 });
 

@@ -19,6 +19,7 @@ import { handle } from './panes/rendererHandle.ts';
 import { Rail } from './rail/Rail.tsx';
 import { stageNamed } from './stages/index.ts';
 import { Strip } from './strip/Strip.tsx';
+import { useBefore } from './useBefore.ts';
 import { useBenchKeys } from './useBenchKeys.ts';
 import { useEllipses } from './useEllipses.ts';
 import { useExposure } from './useExposure.ts';
@@ -78,6 +79,7 @@ export function BenchPage() {
   useWholeOfHover(loaded);
   usePicture(loaded);
   useProjection(loaded);
+  useBefore();
 
   // biome-ignore lint/correctness/useExhaustiveDependencies: what the artist came with is said once
   useEffect(() => {

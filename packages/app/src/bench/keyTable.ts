@@ -2,6 +2,7 @@ import { keyText } from './commands/command.ts';
 import { COMMANDS } from './commands/index.ts';
 import { STAGE_VIEWS } from './stages/index.ts';
 import { TOOLS } from './tools/index.ts';
+import { BEFORE_KEY } from './useBefore.ts';
 
 /** Keys and what they do, as Help tells them: what the lists say, and what hands do on the panes. */
 export const keyTable = (): readonly (readonly [keys: string, act: string])[] => [
@@ -16,6 +17,7 @@ export const keyTable = (): readonly (readonly [keys: string, act: string])[] =>
     'On a pane: pick what is pointed at; with Shift add, with Alt remove, with Ctrl the whole loop or piece',
   ],
   ['Space held', 'Only move the view'],
+  [`${keyText(BEFORE_KEY)} held`, 'The flat as it was before the last act, with its stretch'],
   ['?', 'Help'],
 ];
 

@@ -19,9 +19,9 @@ const ACTS: Readonly<Record<string, (held: boolean) => void>> = {
   ),
 };
 
-/** Where letters and figures are typed. */
+/** Where letters and figures are typed; lists to choose from have fields that nothing is typed into. */
 const TYPED =
-  'input:not([type]), textarea, [contenteditable="true"], input:is([type=text], [type=number], [type=search])';
+  ':is(input:not([type]), textarea, [contenteditable="true"], input:is([type=text], [type=number], [type=search])):not([readonly])';
 /** Where some keys are of the control that has the focus. */
 const CONTROL = 'a, button, input, select, [role=slider], [role=menuitem], [role=option], [role=tab]';
 const OWN_KEYS = new Set(['Enter', ' ', 'ArrowLeft', 'ArrowRight', 'ArrowUp', 'ArrowDown', 'Home', 'End']);

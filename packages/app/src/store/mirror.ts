@@ -26,6 +26,10 @@ export interface MirrorSlice {
   readonly upAxis: number;
   /** Figures of the document as it is, or was before the act that is being measured. */
   readonly figures: BenchFigures | undefined;
+  /** The flat before the last act, and its stretch where it was measured. */
+  readonly before:
+    | { readonly uv: Float32Array; readonly figures: Pick<BenchFigures, 'logArea' | 'angle'> | undefined }
+    | undefined;
   /** Whether figures and layout are those of what is drawn. */
   readonly measured: boolean;
   readonly layout: Layout | undefined;
@@ -48,6 +52,7 @@ export const mirrorSlice: MirrorSlice = {
   placed: false,
   upAxis: 0,
   figures: undefined,
+  before: undefined,
   measured: false,
   layout: undefined,
   seamsShown: undefined,

@@ -21,7 +21,9 @@ export function receive(event: BenchEvent): void {
       useBench.setState((s) => ({
         ...state,
         ...(model && { model, sky: undefined }),
+        ...(state.flat && s.flat && !another && { before: { uv: s.flat.uv, figures: s.figures } }),
         ...(another && {
+          before: undefined,
           health: undefined,
           ...OF_THE_MESH,
           edges: new Set<number>(),

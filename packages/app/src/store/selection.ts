@@ -1,4 +1,5 @@
 import type { Target } from '@blunt-hem/core/select/target';
+import type { Spot } from '../bench/panes/spot.ts';
 
 export type Pane = 'model' | 'board';
 
@@ -20,6 +21,8 @@ export interface SelectionSlice {
   /** By number; a cut numbers shells anew, and the chosen ones stay chosen. */
   readonly chosen: ReadonlySet<number>;
   readonly hover: Hover | undefined;
+  /** The place of the surface that is pointed at, while one inspects. */
+  readonly spot: Spot | undefined;
 }
 
 export const selectionSlice: SelectionSlice = {
@@ -28,6 +31,7 @@ export const selectionSlice: SelectionSlice = {
   faces: new Set(),
   chosen: new Set(),
   hover: undefined,
+  spot: undefined,
 };
 
 /** What a click does to a selection. */

@@ -232,10 +232,8 @@ function Board({
 function valuesOf({ pictures }: Pair, i: number, map: Overlay): Float32Array | undefined {
   const { logArea, angle: off } = pictures[i];
   const figures = { logArea, angle: off, smoothLogArea: logArea, smoothAngle: off };
-  return map.values({ figures, exposure: undefined, patches: NO_PATCHES });
+  return map.values({ ...useBench.getState(), figures });
 }
-
-const NO_PATCHES = { names: [], faces: [], triangles: new Float32Array(0) };
 
 /** What both trials take of the flat. */
 function boxOf({ pictures }: Pair): [number, number, number, number] {

@@ -78,12 +78,23 @@ export const layStraight: Command = {
 
 export const makeStay: Command = {
   name: 'make-stay',
-  label: ({ edges }) => (edges.size > 0 ? `Stay of ${ofMany(edges.size, 'edge')}` : 'Make a stay'),
+  label: (s) => (s.edges.size > 0 ? `Stay, ${lengthOf(s)} long` : 'Make a stay'),
   help: 'The selected edges lie straight at true length from now on',
   key: 'y',
   icon: IconRuler2,
   act: () => void stay(true),
 };
+
+/** True length of the selected edges, model units, as it is told. */
+function lengthOf({ edges, model }: BenchStore): string {
+  let sum = 0;
+  for (const e of model ? edges : []) {
+    const [a, b] = [3 * (model?.edgeEnds[4 * e] ?? 0), 3 * (model?.edgeEnds[4 * e + 1] ?? 0)];
+    const p = model?.positions ?? [];
+    sum += Math.hypot(p[a] - p[b], p[a + 1] - p[b + 1], p[a + 2] - p[b + 2]);
+  }
+  return String(Number(sum.toPrecision(3)));
+}
 
 export const letStayGo: Command = {
   name: 'let-stay-go',

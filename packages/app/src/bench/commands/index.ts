@@ -1,12 +1,13 @@
 import { STAGE_VIEWS } from '../stages/index.ts';
 import type { Command } from './command.ts';
-import { checker, frame, letGoOrStop, nextOverlay, nextTarget, redo, undo } from './looking.ts';
+import { checker, followBoard, frame, letGoOrStop, nextOverlay, nextTarget, redo, undo } from './looking.ts';
 import { deleteFaces, hide, isolate } from './showing.ts';
 import { compare, keep, tryBoth } from './trying.ts';
 
 /** Commands that belong to no stage. */
 const EVERYWHERE: readonly Command[] = [
   frame,
+  followBoard,
   isolate,
   hide,
   deleteFaces,

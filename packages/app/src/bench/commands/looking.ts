@@ -3,6 +3,7 @@ import {
   IconArrowBackUp,
   IconArrowForwardUp,
   IconColorSwatch,
+  IconFocus,
   IconFocusCentered,
   IconGridDots,
   IconLayoutBoard,
@@ -14,7 +15,7 @@ import { useBench } from '../../store/bench.ts';
 import { selectNothing } from '../../store/select.ts';
 import { overlayNamed, overlaysOffered } from '../overlays/index.ts';
 import type { Overlay } from '../overlays/overlay.ts';
-import { frameSelection } from '../panes/framing.ts';
+import { frameAsBoard, frameSelection } from '../panes/framing.ts';
 import { letGo } from '../panes/usePaneHands.ts';
 import type { Command } from './command.ts';
 
@@ -25,6 +26,15 @@ export const frame: Command = {
   key: 'f',
   icon: IconFocusCentered,
   act: () => frameSelection(),
+};
+
+export const followBoard: Command = {
+  name: 'follow-board',
+  label: () => 'Look where the Board looks',
+  help: 'Bring what the Board shows into view on the Model',
+  key: 'shift+f',
+  icon: IconFocus,
+  act: () => frameAsBoard(),
 };
 
 export const checker: Command = {

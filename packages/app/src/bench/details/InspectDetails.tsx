@@ -28,7 +28,7 @@ function StretchHistogram() {
   const flat = useBench((s) => s.flat);
   const model = useBench((s) => s.model);
   const [range, setRange] = useState<readonly [number, number]>([0, 1]);
-  const values = figures && shown.values({ figures, exposure: undefined, patches: NO_PATCHES });
+  const values = figures && shown.values({ ...useBench.getState(), figures });
   const places = useMemo(
     () =>
       values && flat
@@ -103,5 +103,3 @@ function StretchHistogram() {
     </section>
   );
 }
-
-const NO_PATCHES = { names: [], faces: [], triangles: new Float32Array(0) };

@@ -3,7 +3,7 @@ import type { BenchStore } from '../../store/bench.ts';
 import type { BenchFigures } from '../../worker/protocol.ts';
 
 /** What overlays are made from. */
-export interface Known extends Pick<BenchStore, 'exposure' | 'patches'> {
+export interface Known extends Pick<BenchStore, 'exposure' | 'patches' | 'shells' | 'flat' | 'model'> {
   readonly figures: StretchBuffers | undefined;
 }
 

@@ -1,4 +1,5 @@
 import { useBench } from '../../store/bench.ts';
+import { TEXTURE } from '../../store/checker.ts';
 import { overlayNamed } from '../overlays/index.ts';
 import { inWords } from '../reading.ts';
 import { Ramp } from './Ramp.tsx';
@@ -23,5 +24,13 @@ function Reading() {
     const { logArea, angle } = figures;
     return t >= 0 && flat.uv[6 * t] > -1e5 ? inWords(logArea[t], angle[t]) : undefined;
   });
-  return <p className="legend-reading">{words ?? 'Point at a face to read it.'}</p>;
+  const texel = useBench(({ hover, spot }) => (hover && spot ? spot.uv.map(texelOf).join(' × ') : undefined));
+  return (
+    <p className="legend-reading">
+      {words ?? 'Point at a face to read it.'}
+      {words && texel && `, texel ${texel} of ${TEXTURE}`}
+    </p>
+  );
 }
+
+const texelOf = (part: number): number => Math.floor(part * TEXTURE);

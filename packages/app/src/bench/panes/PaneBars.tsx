@@ -9,7 +9,7 @@ import {
   IconPinned,
   IconTriangles,
 } from '@tabler/icons-react';
-import { Button, Dropdown, Segmented, Slider, Tooltip } from 'antd';
+import { Button, Dropdown, Segmented, Select, Slider, Tooltip } from 'antd';
 import { perform } from '../../store/acts.ts';
 import { useBench } from '../../store/bench.ts';
 import { overlaysOffered } from '../overlays/index.ts';
@@ -118,12 +118,11 @@ function Views() {
 
 /** Overlay and checker, the same on both panes, and how the Board keeps itself. */
 export function BoardBar() {
-  const hasPatches = useBench((s) => s.patches.names.some(Boolean));
   return (
     <PaneBar
       title="Board"
       controls={[
-        { name: 'overlay', width: hasPatches ? 226 : 164, show: () => <Overlays /> },
+        { name: 'overlay', width: 96, show: () => <Overlays /> },
         { name: 'checker', width: 168, short: 24, show: (inShort) => <CheckerChoice inShort={inShort} /> },
         { name: 'places', width: 138, short: 24, show: (inShort) => <Places inShort={inShort} /> },
         { name: 'notches', width: 96, short: 24, show: (inShort) => <NotchSwitch inShort={inShort} /> },
@@ -146,19 +145,25 @@ export function BoardBar() {
   );
 }
 
+const PLAIN = 'plain';
+
 function Overlays() {
   const overlay = useBench((s) => s.overlay);
   // Only patches come and go.
   useBench((s) => s.patches);
   const offered = overlaysOffered(useBench.getState());
   return (
-    <Segmented<string>
+    <Select<string>
       size="small"
       className="overlay-choice"
       aria-label="Overlay"
-      value={overlay ?? ''}
-      options={[{ label: 'Plain', value: '' }, ...offered.map(({ label, name }) => ({ label, value: name }))]}
-      onChange={(value) => useBench.setState({ overlay: value || undefined })}
+      value={overlay ?? PLAIN}
+      popupMatchSelectWidth={170}
+      options={[
+        { label: 'Plain', value: PLAIN },
+        ...offered.map(({ label, title, name }) => ({ label, value: name, title })),
+      ]}
+      onChange={(value) => useBench.setState({ overlay: value === PLAIN ? undefined : value })}
     />
   );
 }

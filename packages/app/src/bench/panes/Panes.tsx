@@ -11,6 +11,7 @@ import { paneRenderer } from './renderer.ts';
 import { handle } from './rendererHandle.ts';
 import { ShellHandles } from './ShellHandles.tsx';
 import { ShellNumbers } from './ShellNumbers.tsx';
+import { Thread } from './Thread.tsx';
 import { usePaneHands } from './usePaneHands.ts';
 
 /** Model and Board: one canvas behind two panes. */
@@ -65,6 +66,7 @@ export function Panes() {
       </Split>
       <Band />
       <Ring />
+      <Thread />
     </div>
   );
 }

@@ -1,6 +1,8 @@
 import { useBench } from '../../store/bench.ts';
 import { NO_UV } from '../../worker/protocol.ts';
+import { boardEdges } from './boardView.ts';
 import { linesOnBoard, linesOnModel } from './edgeLines.ts';
+import { paneElement } from './places.ts';
 import { handle } from './rendererHandle.ts';
 
 /**
@@ -51,6 +53,26 @@ export function frameSelection(around = 0): void {
   const least = around * Math.hypot(x1 - x0, y1 - y0, z1 - z0);
   renderer.frameModel(Number.isFinite(solid[0]) ? grown(solid, least) : undefined);
   renderer.frameBoard(Number.isFinite(board[0]) ? grown(board, around) : undefined);
+}
+
+/** Brings what the Board shows into view on the Model; all of it where the Board shows nothing. */
+export function frameAsBoard(): void {
+  const { model, flat } = useBench.getState();
+  const { renderer } = handle;
+  if (!model || !flat || !renderer) return;
+  const { width, height } = paneElement('board').getBoundingClientRect();
+  const { left, right, bottom, top } = boardEdges(renderer.board, width, height);
+  const solid = [Infinity, Infinity, Infinity, -Infinity, -Infinity, -Infinity];
+  for (let i = 0; i < flat.uv.length / 2; i++) {
+    const [u, v] = [flat.uv[2 * i], flat.uv[2 * i + 1]];
+    if (u < left || u > right || v < bottom || v > top) continue;
+    for (let k = 0; k < 3; k++) {
+      const x = model.positions[3 * i + k];
+      solid[k] = Math.min(solid[k], x);
+      solid[k + 3] = Math.max(solid[k + 3], x);
+    }
+  }
+  renderer.frameModel(Number.isFinite(solid[0]) ? solid : undefined);
 }
 
 /** A box, least corner and then greatest, made as long as is asked for every way. */

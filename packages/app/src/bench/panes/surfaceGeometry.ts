@@ -37,7 +37,8 @@ export function surfaceGeometry(onChange: () => void) {
         if (!differs(s, 'flat')) drawn.set(new Float32Array(2 * corners).fill(NO_UV));
       }
       if (differs(s, 'flat')) drawn.set(flat.uv);
-      if (differs(s, 'model', 'figures', 'exposure', 'patches', 'overlay', 'byFace')) place(s);
+      if (differs(s, 'model', 'figures', 'exposure', 'patches', 'shells', 'flat', 'overlay', 'byFace'))
+        place(s);
       if (differs(s, 'model', 'sky')) shade(s);
       mark(s);
       last = s;

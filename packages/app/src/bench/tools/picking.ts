@@ -3,6 +3,7 @@ import { useBench } from '../../store/bench.ts';
 import { select } from '../../store/select.ts';
 import type { How } from '../../store/selection.ts';
 import { ask } from '../../store/worker.ts';
+import { spotOf } from '../panes/spot.ts';
 import type { Picked, Place, Tool } from './tool.ts';
 
 const ID = { edges: 'edge', faces: 'face', shells: 'shell' } as const;
@@ -51,7 +52,9 @@ function hoverPicker() {
   /** The pointer left while a question was on its way. */
   let left = false;
   const settle = (at: Place, found: Picked | undefined) => {
-    const { hover } = useBench.getState();
+    const { hover, stage, model, flat } = useBench.getState();
+    if (stage === 'inspect' && found?.point && model && flat)
+      useBench.setState({ spot: spotOf(model, flat, at.pane, found.face, found.point) });
     if (!found) {
       if (hover) useBench.setState({ hover: undefined });
     } else if (hover?.pane !== at.pane || hover.edge !== found.edge || hover.face !== found.face) {

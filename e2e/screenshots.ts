@@ -93,9 +93,8 @@ test('pictures', async ({ page }) => {
   await page.keyboard.press('Escape');
   await page.keyboard.press('f');
   await page.getByRole('button', { name: 'Frame the tile' }).click();
-  await page.keyboard.press('b');
-  await page.keyboard.press('b');
-  await page.keyboard.press('b');
+  // Past the other maps, to none.
+  for (let i = 0; i < 5; i++) await page.keyboard.press('b');
   await fromMenu(page, 'Which checker', 'Numbered squares');
   await drawn(page);
   await save(page, 'numbers');
@@ -215,4 +214,52 @@ test('patches, a ghost and darts', async ({ page }) => {
   await page.waitForTimeout(1000);
   await drawn(page);
   await save(page, 'dart');
+});
+
+test('trials, findings, a projection and the hand', async ({ page }) => {
+  test.setTimeout(300_000);
+  await openRack(page);
+  await page.getByRole('link', { name: /Toad ferryman/ }).click();
+  await benchReady(page);
+  await expect(page.locator('html')).toHaveAttribute('data-sky', 'true', { timeout: 60_000 });
+  await page.keyboard.press('3');
+  await page.keyboard.press('j');
+  await page.getByText(/would be mirrored/).waitFor();
+  await page.waitForTimeout(1500);
+  await drawn(page);
+  await save(page, 'projection');
+  await page.keyboard.press('q');
+
+  await page.keyboard.press('s');
+  await idle(page);
+  await page.keyboard.press('4');
+  await page.getByRole('region', { name: 'Findings' }).getByRole('button', { name: 'Show' }).first().click();
+  await page.mouse.move(...(await at(page, 'model', 0.45, 0.5)));
+  await page.waitForTimeout(1500);
+  await drawn(page);
+  await save(page, 'findings');
+  await page.keyboard.press('Escape');
+  await page.keyboard.press('f');
+  await page.getByRole('button', { name: 'Frame the tile' }).click();
+
+  await page.keyboard.press('3');
+  await page.getByRole('button', { name: /^Relax/ }).click();
+  await idle(page);
+  await page.keyboard.press('Shift+C');
+  await page.getByText(/A is better on/).waitFor();
+  await page.getByRole('region', { name: 'Trials compared' }).getByText('Area', { exact: true }).click();
+  await page.waitForTimeout(2500);
+  await save(page, 'trials');
+  await page.keyboard.press('Escape');
+
+  await page.keyboard.press('b');
+  await page.keyboard.press('h');
+  await page.mouse.move(...(await at(page, 'board', 0.45, 0.62)));
+  await page.mouse.down();
+  await page.waitForTimeout(700);
+  await page.mouse.move(...(await at(page, 'board', 0.54, 0.6)), { steps: 12 });
+  await page.waitForTimeout(1200);
+  await drawn(page);
+  await save(page, 'brush');
+  await page.mouse.up();
 });

@@ -63,7 +63,19 @@ export const WORDS: readonly (readonly [word: string, meaning: string])[] = [
     'Ellipses',
     'What becomes of small circles of the other pane: round and of one size where nothing stretches, long where it does, and along which way.',
   ],
-  ['Finding', 'One thing that the health check found in the file.'],
+  [
+    'Trial',
+    'A kept result of an unfold or relax, also of one that was taken back. Two can be compared, and any be taken up again while its shells are cut as they were.',
+  ],
+  [
+    'Strip',
+    'A shell laid out as a straight rectangle: a pipe that is cut lengthwise, a belt, a tread, a hem.',
+  ],
+  [
+    'Projection',
+    'Faces laid flat as a plane, cylinder, sphere or box sees them. Side faces of a plane collapse; a wrap has its seam at the back.',
+  ],
+  ['Finding', 'One thing that is wrong with the file, or with how it lies flat, and what would help.'],
 ];
 
 /** Ten minutes with the demo, step by step. */

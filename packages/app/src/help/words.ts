@@ -64,6 +64,10 @@ export const WORDS: readonly (readonly [word: string, meaning: string])[] = [
     'What becomes of small circles of the other pane: round and of one size where nothing stretches, long where it does, and along which way.',
   ],
   [
+    'Grain',
+    'The way the material of a shell runs: along edges that you pick, and upwards on the texture, however it is unfolded.',
+  ],
+  [
     'Trial',
     'A kept result of an unfold or relax, also of one that was taken back. Two can be compared, and any be taken up again while its shells are cut as they were.',
   ],

@@ -77,6 +77,7 @@ describe.each([
   'store-v3.json',
   'store-v4.json',
   'store-v5.json',
+  'store-v6.json',
 ])('a store as it was kept, %s', (kept) => {
   it('opens with every act to take back and do again, and nothing in it is changed by that', async () => {
     const { name, id } = await oldStore(kept);
@@ -130,7 +131,7 @@ describe('a store of a later version', () => {
     later.version(99).stores({ ...TABLES[1], somethingNew: 'id' });
     await later.table('somethingNew').add({ id: 1 });
     later.close();
-    await expect(opened(name)).rejects.toThrow(/later Blunt Hem .*99.* knows 6.* Nothing was touched/);
+    await expect(opened(name)).rejects.toThrow(/later Blunt Hem .*99.* knows 7.* Nothing was touched/);
     const again = remember(await new Dexie(name).open());
     expect(again.verno).toBe(99);
     expect(await again.table('somethingNew').count()).toBe(1);

@@ -17,6 +17,7 @@ function state(faceShell: number[]): BenchState {
       seamBreaks: new Uint8Array(0),
       pins: new Uint32Array(0),
       stays: new Uint32Array(0),
+      grain: new Uint32Array(0),
       borders: none,
     },
     hidden: new Uint8Array(faceShell.length),

@@ -105,9 +105,13 @@ export function flatBuffers(document: HemDocument): FlatBuffers {
     seamBreaks,
     borders: Uint32Array.from(borders),
     pins: pinnedPlaces(document),
-    stays: Uint32Array.from([...document.stays.keys()].filter((e) => document.stays[e])),
+    stays: markedEdges(document.stays),
+    grain: markedEdges(document.grain),
   };
 }
+
+const markedEdges = (marks: Uint8Array): Uint32Array =>
+  Uint32Array.from([...marks.keys()].filter((e) => marks[e]));
 
 /** One drawn vertex for every place that is pinned. */
 function pinnedPlaces(document: HemDocument): Uint32Array {

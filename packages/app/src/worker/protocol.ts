@@ -64,8 +64,9 @@ export interface FlatBuffers {
   readonly borders: Uint32Array;
   /** A drawn vertex of every place that is pinned. */
   readonly pins: Uint32Array;
-  /** Edges of stays. */
+  /** Edges of stays, and of grain lines. */
   readonly stays: Uint32Array;
+  readonly grain: Uint32Array;
 }
 
 /** One row of the shell table. */

@@ -209,7 +209,7 @@ export function sessionDesk(start: DeskStart, emit: (event: BenchEvent) => void,
 export type SessionDesk = ReturnType<typeof sessionDesk>;
 
 /** Marks that are drawn as lines and points. */
-const PICTURED = new Set<MarkField>(['seams', 'pins', 'stays']);
+const PICTURED = new Set<MarkField>(['seams', 'pins', 'stays', 'grain']);
 
 /** Whether what is drawn in the flat, or as seams, is another. */
 const changesPicture = (patch: Patch): boolean =>

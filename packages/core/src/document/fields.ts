@@ -23,6 +23,8 @@ export const MARKS = {
   pins: { per: 'corner', limit: 2, changesFigures: false },
   /** Edges of chains that lie straight at true length. */
   stays: { per: 'edge', limit: 2, changesFigures: false },
+  /** Edges along which the material of their shells runs, upwards on the texture. */
+  grain: { per: 'edge', limit: 2, changesFigures: false },
 } as const satisfies Record<string, MarkSpec>;
 
 export interface MarkSpec {

@@ -26,8 +26,11 @@ export function cornersBeside(document: HemDocument, corner: number): number[] {
 }
 
 /** Chains of a shell that lie straight at true length, as runs of its vertices. */
-export function staysOf(document: HemDocument, shell: number): Run[] {
-  const { stays } = document;
+export const staysOf = (document: HemDocument, shell: number): Run[] =>
+  runsIn(document, shell, document.stays);
+
+/** Marked edges of a shell, as runs of its vertices. */
+export function runsIn(document: HemDocument, shell: number, marks: Uint8Array): Run[] {
   const { nextCorner, cornerEdge } = topologyOf(document.model).links;
   const { shellFaces, shellFaceStart, cornerWedge, wedgeStart } = shellsOf(document);
   const { faceStart } = document.model.mesh;
@@ -36,7 +39,7 @@ export function staysOf(document: HemDocument, shell: number): Run[] {
   for (let i = shellFaceStart[shell]; i < shellFaceStart[shell + 1]; i++) {
     const f = shellFaces[i];
     for (let c = faceStart[f]; c < faceStart[f + 1]; c++) {
-      if (!stays[cornerEdge[c]]) continue;
+      if (!marks[cornerEdge[c]]) continue;
       const [a, b] = [c, nextCorner[c]].map((each) => cornerWedge[each] - wedgeStart[shell]);
       // Inside a shell an edge has two corners that begin it.
       const key = Math.min(a, b) * (wedgeStart[shell + 1] - wedgeStart[shell]) + Math.max(a, b);

@@ -13,6 +13,7 @@ import type { Change } from './patch.ts';
  * 4. Whether shells keep their places was not told: where there are any, they do. Every model stood along y.
  * 5. There were no patches.
  * 6. How shells were unfolded was not kept, nor were smoothed faces, pins and stays.
+ * 7. There were no grain lines.
  */
 export function upgradedDocument(kept: HemDocument): HemDocument {
   return withAllFields(withPlaced(withHidden(kept)));

@@ -1,16 +1,14 @@
 import { shellOf, shellUv } from '../document/document.ts';
-import { upwards } from '../unfold/upright.ts';
+import { grainInFlat } from '../document/grain.ts';
 import { type Inspection, ofShells } from './inspection.ts';
 
-/** Shells whose up points down by more than this, degrees from up, stand on their heads. */
-const ON_ITS_HEAD = 120;
-/** Where less of a shell agrees on what is up, it has none. */
-const AGREED = 0.5;
+/** Degrees by which up may point elsewhere before a shell stands on its head, and by which a grain line may. */
+const [ON_ITS_HEAD, OFF_GRAIN] = [120, 30];
 
 export const upsideDownShells: Inspection = {
   kind: 'upside-down',
   severity: 'hint',
-  thing: ['shell that stands on its head', 'shells that stand on their heads'],
+  thing: ['shell on its head, or across its grain', 'shells on their heads, or across their grain'],
   effect: 'Up on the model is down on the texture: cloth, wood and dirt run the wrong way.',
   find: (subject) =>
     ofShells(
@@ -19,9 +17,11 @@ export const upsideDownShells: Inspection = {
         if (!subject.boxes[s]) return false;
         const shell = shellOf(subject.document, s);
         const uv = shellUv(subject.document, shell);
-        if (!uv) return false;
-        const [u, v, strength] = upwards(shell, uv, subject.document.upAxis);
-        return strength > AGREED && Math.abs(Math.atan2(u, v)) > (ON_ITS_HEAD * Math.PI) / 180;
+        const grain = uv && grainInFlat(subject.document, s, shell, uv);
+        if (!grain) return false;
+        const [u, v] = grain.along;
+        const off = (Math.abs(Math.atan2(u, v)) * 180) / Math.PI;
+        return off > (grain.isLine ? OFF_GRAIN : ON_ITS_HEAD);
       }),
       (shells) => ({
         label: 'Turn them upright',

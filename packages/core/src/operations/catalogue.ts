@@ -7,6 +7,7 @@ import { keepPlaces } from './arrange/keepPlaces.ts';
 import { mirrorInPlace } from './arrange/mirrorInPlace.ts';
 import { moveClear } from './arrange/moveClear.ts';
 import { pack } from './arrange/pack.ts';
+import { setGrain } from './arrange/setGrain.ts';
 import { splitOff } from './arrange/splitOff.ts';
 import { transformShells } from './arrange/transformShells.ts';
 import { turnUpright } from './arrange/turnUpright.ts';
@@ -72,6 +73,7 @@ export const OPERATIONS = [
   mirrorInPlace,
   evenDensity,
   turnUpright,
+  setGrain,
 ] as const;
 
 type AnyOperation = (typeof OPERATIONS)[number];

@@ -150,6 +150,7 @@ function someAct(document: HemDocument, random: () => number): [name: string, pa
     },
     () => ['split-off', { faces: [face, some(mesh.faceStart.length - 1)] }],
     () => ['move-clear', { shells: [face] }],
+    () => ['set-grain', { edges: [edge], along: random() < 0.8 }],
     () => ['even-density', { shells: [face] }],
     () => ['turn-upright', { shells: [face] }],
     () => ['repair-safe', {}],
@@ -173,7 +174,26 @@ function faultOf(document: HemDocument): string | undefined {
 }
 
 /** All that an artist can see of a document, to be compared; no number stands for itself. */
-const bytesOf = ({ model: { mesh }, seams, patches, pins, stays, smoothed, uvSets }: HemDocument): string =>
-  [mesh.positions, mesh.cornerVertex, seams, patches, pins, stays, smoothed, ...uvSets.map(({ uv }) => uv)]
+const bytesOf = ({
+  model: { mesh },
+  seams,
+  patches,
+  pins,
+  stays,
+  grain,
+  smoothed,
+  uvSets,
+}: HemDocument): string =>
+  [
+    mesh.positions,
+    mesh.cornerVertex,
+    seams,
+    patches,
+    pins,
+    stays,
+    grain,
+    smoothed,
+    ...uvSets.map(({ uv }) => uv),
+  ]
     .map((list) => list.join(','))
     .join(';');

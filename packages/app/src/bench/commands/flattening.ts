@@ -1,4 +1,11 @@
-import { IconMap, IconRectangle, IconRipple, IconRuler2, IconRulerOff } from '@tabler/icons-react';
+import {
+  IconMap,
+  IconNeedleThread,
+  IconRectangle,
+  IconRipple,
+  IconRuler2,
+  IconRulerOff,
+} from '@tabler/icons-react';
 import { note, perform, picked } from '../../store/acts.ts';
 import type { BenchStore } from '../../store/bench.ts';
 import { useBench } from '../../store/bench.ts';
@@ -104,6 +111,30 @@ export const letStayGo: Command = {
   icon: IconRulerOff,
   act: () => void stay(false),
 };
+
+export const grain: Command = {
+  name: 'grain',
+  label: ({ edges, flat }) =>
+    edges.size > 0 && runsAlong(edges, flat?.grain) ? 'No grain along them' : 'Grain along them',
+  help: 'The material of a shell runs along the selected edges, upwards on the texture; once more, and it does not',
+  key: 'shift+g',
+  icon: IconNeedleThread,
+  async act() {
+    await picked();
+    const { edges, flat } = useBench.getState();
+    if (edges.size === 0) {
+      note('Pick edges along which the material runs first: a loop, a route or a single one.');
+      return;
+    }
+    await perform('set-grain', { edges: [...edges], along: !runsAlong(edges, flat?.grain) });
+  },
+};
+
+/** Whether a grain line runs along all of some edges. */
+function runsAlong(edges: ReadonlySet<number>, grain: Uint32Array = new Uint32Array(0)): boolean {
+  const known = new Set(grain);
+  return [...edges].every((e) => known.has(e));
+}
 
 async function stay(straight: boolean): Promise<void> {
   await picked();

@@ -10,6 +10,9 @@ import type { Layer } from './layer.ts';
 /** Above the shells and their borders. */
 const HEIGHT = 0.15;
 
+/** Of grain lines, in the units of the scene: solid where they are close together. */
+const GRAIN_DASH = [0.02, 0.008] as const;
+
 /** What holds while the rest gives way: pins as round heads, stays as lines with a bar at either end; and where a click would pin. */
 const holdsIn = (pane: Pane): Layer => ({
   name: 'pins and stays',
@@ -20,7 +23,8 @@ const holdsIn = (pane: Pane): Layer => ({
     const heads = pointMarks({ colour: PALETTE.pine, size: 14, round: true, order: 7 });
     const object = new Group();
     const aimed = pointMarks({ colour: PALETTE.fuchsia, size: 12, round: true, order: 8 });
-    object.add(lines.object, bars.object, heads.object, aimed.object);
+    const grain = fatLines({ colour: PALETTE.ochre, width: 3, dash: GRAIN_DASH, order: 3 });
+    object.add(lines.object, bars.object, heads.object, aimed.object, grain.object);
     return {
       object,
       needs: (s) => [s.model, s.flat, s.dark, s.aim, ...(pane === 'board' ? [drawn.version] : [])],
@@ -34,11 +38,15 @@ const holdsIn = (pane: Pane): Layer => ({
         const stays = flat.stays;
         lines.set(pane === 'model' ? linesOnModel(model, stays) : linesOnBoard(model, drawn.uv, stays));
         bars.set(Float32Array.from(endsOf(model, stays).flatMap(place)));
+        grain.set(
+          pane === 'model' ? linesOnModel(model, flat.grain) : linesOnBoard(model, drawn.uv, flat.grain),
+        );
         heads.set(Float32Array.from([...flat.pins].flatMap(place)));
         aimed.set(Float32Array.from(aim === undefined ? [] : place(aim)));
       },
       dispose() {
         lines.dispose();
+        grain.dispose();
         bars.dispose();
         heads.dispose();
         aimed.dispose();

@@ -2,7 +2,14 @@ import { METHODS, type Method } from '@blunt-hem/core/unfold/unfold';
 import { Checkbox, InputNumber, Select, Slider } from 'antd';
 import { perform } from '../../store/acts.ts';
 import { useBench } from '../../store/bench.ts';
-import { layStraight, letStayGo, makeStay, relax, unfold as unfoldShells } from '../commands/flattening.ts';
+import {
+  grain,
+  layStraight,
+  letStayGo,
+  makeStay,
+  relax,
+  unfold as unfoldShells,
+} from '../commands/flattening.ts';
 import { TrialsPanel } from '../details/TrialsPanel.tsx';
 import { brush } from '../tools/brush.tsx';
 import { pin } from '../tools/pin.tsx';
@@ -13,7 +20,7 @@ export const unfold: StageView = {
   name: 'unfold',
   label: 'Unfold',
   tools: [pin, brush, project],
-  commands: [unfoldShells, relax, layStraight, makeStay, letStayGo],
+  commands: [unfoldShells, relax, layStraight, makeStay, letStayGo, grain],
   Details: TrialsPanel,
   Panel() {
     return (

@@ -1,4 +1,5 @@
 import { type HemDocument, shellOf, shellsOf, shellUv, uvOfShell } from '../../document/document.ts';
+import { hasGrain, turnedAlongGrain } from '../../document/grain.ts';
 import { pinsOf, staysOf } from '../../document/holds.ts';
 import { densityOf } from '../../document/layout.ts';
 import { markChange } from '../../document/patch.ts';
@@ -78,12 +79,12 @@ export const unfold = operation({
       else if (result.repaired) mended++;
       const wish = wishes.get(s);
       if (wish?.options.pins) pinned.set(s, toTile(result.uv, wish));
-      else if (document.placed) solved.set(s, nearOldPlace(document, shell, result.uv, density));
-      else
-        solved.set(
-          s,
-          result.uv.map((x) => density * x),
-        );
+      else {
+        const laid = document.placed
+          ? nearOldPlace(document, shell, result.uv, density)
+          : result.uv.map((x) => density * x);
+        solved.set(s, hasGrain(document, s) ? turnedAlongGrain(document, s, shell, laid) : laid);
+      }
     }
     const { change, corners, notes: placing } = onBoard(document, solved, pinned);
     let lost = 0;

@@ -1,0 +1,73 @@
+import type { Shell } from '../surface/shell.ts';
+import { transformUv } from '../surface/similarity.ts';
+import { boxOf } from '../surface/uvBox.ts';
+import { upInFlat, upwards } from '../unfold/upright.ts';
+import type { HemDocument } from './document.ts';
+import { runsIn } from './holds.ts';
+
+/**
+ * Which way the material of a shell runs as it lies flat: along its grain line, or else up, where enough of it agrees on what is up.
+ *
+ * @returns a direction of no certain length; undefined where there is neither
+ */
+export function grainInFlat(
+  document: HemDocument,
+  s: number,
+  shell: Shell,
+  uv: Float64Array,
+): { readonly along: readonly [u: number, v: number]; readonly isLine: boolean } | undefined {
+  const edges = grainOf(document, s, shell);
+  if (edges.length > 0) {
+    const along: [number, number] = [0, 0];
+    for (let i = 0; i < edges.length; i += 2)
+      for (const k of [0, 1]) along[k] += uv[2 * edges[i + 1] + k] - uv[2 * edges[i] + k];
+    if (Math.hypot(...along) > 0) return { along, isLine: true };
+  }
+  const [u, v, strength] = upwards(shell, uv, document.upAxis);
+  return strength > AGREED ? { along: [u, v], isLine: false } : undefined;
+}
+
+/** Where less of a shell agrees on what is up, it has none. */
+const AGREED = 0.5;
+
+/** Turns a flat shell about the middle of its box so that its grain line runs up, or what is up on the model where it has none. */
+export function turnedAlongGrain(
+  document: HemDocument,
+  s: number,
+  shell: Shell,
+  uv: Float64Array,
+): Float64Array {
+  const [u, v] = grainInFlat(document, s, shell, uv)?.along ?? upInFlat(shell, uv, document.upAxis);
+  const length = Math.hypot(u, v);
+  if (!(length > 0)) return uv;
+  const [c, d] = [v / length, u / length];
+  const turned = transformUv(uv, [c, d, -d, c, 0, 0]);
+  const [was, is] = [middle(uv), middle(turned)];
+  return transformUv(turned, [1, 0, 0, 1, was[0] - is[0], was[1] - is[1]]);
+}
+
+function middle(uv: Float64Array): [number, number] {
+  const [minU, minV, maxU, maxV] = boxOf(uv);
+  return [(minU + maxU) / 2, (minV + maxV) / 2];
+}
+
+/** Whether a shell has a grain line. */
+export const hasGrain = (document: HemDocument, s: number): boolean =>
+  document.grain.includes(1) && runsIn(document, s, document.grain).length > 0;
+
+/** Shell vertices at both ends of every chain of the grain line, the lower first: one that lies level goes away from the viewer, or to the right. */
+function grainOf(document: HemDocument, s: number, { positions }: Shell): number[] {
+  if (!document.grain.includes(1)) return [];
+  const [up, away, sign] = document.upAxis === 1 ? [2, 1, 1] : [1, 2, -1];
+  return runsIn(document, s, document.grain).flatMap(({ vertices }) => {
+    const [a, b] = [vertices[0], vertices[vertices.length - 1]];
+    const [ascent, depth, right] = [up, away, 0].map((k) => positions[3 * b + k] - positions[3 * a + k]);
+    // Nearly level is level: what counts is where it leads.
+    const level = LEVEL * Math.hypot(...[0, 1, 2].map((k) => positions[3 * b + k] - positions[3 * a + k]));
+    const leads = [ascent, sign * depth, right].find((way) => Math.abs(way) > level) ?? 1;
+    return leads > 0 ? [a, b] : [b, a];
+  });
+}
+
+/** Ascent, as a part of its length, below which a chain lies level. */
+const LEVEL = 0.05;

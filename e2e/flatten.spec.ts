@@ -185,7 +185,16 @@ test('stretch is read at a face, drawn as ellipses, stepped through by worst pla
   await page.keyboard.press('4');
   await page.getByRole('button', { name: 'Area stretch' }).click();
   await page.mouse.move(...(await at(page, 'model', 0.5, 0.5)));
-  await expect(page.getByText(/^Texture /)).toBeVisible();
+  await expect(
+    page.locator('.legend-reading').getByText(/^Texture .* texel \d+ × \d+ of 2048/),
+  ).toBeVisible();
+  // The ends of the map are drawn in, by keys and by the hand.
+  const ends = page.getByRole('slider', { name: 'How far the ends of the map are out' });
+  await ends.focus();
+  for (let i = 0; i < 4; i++) await ends.press('ArrowRight');
+  await expect(ends.getByText('stretched ×1.4')).toBeVisible();
+  await ends.dblclick();
+  await expect(ends.getByText('stretched ×2')).toBeVisible();
   const before = await page.getByTestId('board').screenshot();
   await page.keyboard.press('k');
   await expect(page.getByRole('button', { name: 'Ellipses' })).toHaveAttribute('aria-pressed', 'true');

@@ -22,6 +22,8 @@ export interface ViewSlice {
   readonly squareUnits: number;
   /** Whether Tissot's ellipses are drawn. */
   readonly ellipsesOn: boolean;
+  /** How far out the ends of the overlay's ramp are, as a part of the usual. */
+  readonly mapReach: number;
   /** Whether an overlay shows every face by itself, not evened out over the shell. */
   readonly byFace: boolean;
   /** Squares across the tile. */
@@ -51,6 +53,7 @@ export const viewSlice: ViewSlice = {
   squareTexels: 64,
   squareUnits: 1,
   ellipsesOn: false,
+  mapReach: 1,
   byFace: false,
   repeats: 24,
   visibleOnly: true,

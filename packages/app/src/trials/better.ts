@@ -15,5 +15,5 @@ export const better: Overlay = {
   smooth: () => undefined,
   place: (difference) => 0.5 + (0.5 * difference) / REACH,
   colour: interpolateBrBG,
-  legend: ['A by ×1.5', 'the same', 'B by ×1.5'],
+  legend: () => ['A by ×1.5', 'the same', 'B by ×1.5'],
 };

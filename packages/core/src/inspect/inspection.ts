@@ -74,3 +74,12 @@ export const ofShells = (
   shells.length === 0
     ? undefined
     : { count: shells.length, shells, remedy: remedy?.(named(document, shells)) };
+
+/** A finding about faces of shells that have to be unfolded anew; none when there are none. */
+export function ofSpoiltFaces({ document }: Subject, faces: readonly number[]): Found | undefined {
+  if (faces.length === 0) return undefined;
+  const { faceShell } = shellsOf(document);
+  const shells = [...new Set(faces.map((f) => faceShell[f]))];
+  const request = { operation: 'unfold', params: { shells: named(document, shells) } };
+  return { count: faces.length, faces, shells, remedy: { label: 'Unfold them anew', request } };
+}

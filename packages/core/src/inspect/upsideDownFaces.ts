@@ -1,5 +1,5 @@
 import { shellsOf } from '../document/document.ts';
-import { type Inspection, named, ofShells } from './inspection.ts';
+import { type Inspection, ofShells, ofSpoiltFaces } from './inspection.ts';
 import { perShell, type Subject } from './subject.ts';
 
 /** Shells of which every face lies upside down. */
@@ -31,20 +31,11 @@ export const flippedFaces: Inspection = {
   thing: ['face upside down', 'faces upside down'],
   effect: 'They lie on their neighbours, and what is painted there shows twice and mirrored.',
   find(subject) {
-    const { document, flipped } = subject;
-    const { faceShell } = shellsOf(document);
+    const { faceShell } = shellsOf(subject.document);
     const whole = mirrored(subject);
-    const faces = flipped.filter((f) => !whole.has(faceShell[f]));
-    if (faces.length === 0) return undefined;
-    const shells = [...new Set(faces.map((f) => faceShell[f]))];
-    return {
-      count: faces.length,
-      faces,
-      shells,
-      remedy: {
-        label: 'Unfold them anew',
-        request: { operation: 'unfold', params: { shells: named(document, shells) } },
-      },
-    };
+    return ofSpoiltFaces(
+      subject,
+      subject.flipped.filter((f) => !whole.has(faceShell[f])),
+    );
   },
 };

@@ -9,6 +9,7 @@ import { ofMany } from '../commands/command.ts';
 import { angle } from '../overlays/angle.ts';
 import { area } from '../overlays/area.ts';
 import { overlayShown } from '../overlays/index.ts';
+import { placeAt } from '../overlays/overlay.ts';
 import { LayoutFindings } from './LayoutFindings.tsx';
 
 const [WIDTH, HEIGHT, BINS] = [268, 64, 67];
@@ -27,16 +28,17 @@ function StretchHistogram() {
   const figures = useBench((s) => s.figures);
   const flat = useBench((s) => s.flat);
   const model = useBench((s) => s.model);
+  const reach = useBench((s) => s.mapReach);
   const [range, setRange] = useState<readonly [number, number]>([0, 1]);
   const values = figures && shown.values({ ...useBench.getState(), figures });
   const places = useMemo(
     () =>
       values && flat
         ? Float32Array.from(values, (value, t) =>
-            flat.uv[6 * t] === NO_UV ? NaN : Math.max(0, Math.min(1, shown.place(value))),
+            flat.uv[6 * t] === NO_UV ? NaN : Math.max(0, Math.min(1, placeAt(shown, reach, value))),
           )
         : new Float32Array(0),
-    [values, flat, shown],
+    [values, flat, shown, reach],
   );
   const counts = useMemo(() => {
     const bins = new Uint32Array(BINS);
@@ -93,8 +95,8 @@ function StretchHistogram() {
         onChange={([a, b]) => setRange([a, b])}
       />
       <div className="legend-ends">
-        {shown.legend?.map((words) => (
-          <span key={words}>{words}</span>
+        {['left', 'middle', 'right'].map((end, i) => (
+          <span key={end}>{shown.legend?.(reach)[i]}</span>
         ))}
       </div>
       <Button size="small" block onClick={take}>

@@ -12,6 +12,7 @@ import {
   takeProposal,
 } from '../../store/propose.ts';
 import { ofMany } from '../commands/command.ts';
+import { RailSlider } from '../rail/RailSlider.tsx';
 
 type Preset = keyof typeof PRESETS;
 const PRESET_LABELS: Readonly<Record<Preset, string>> = {
@@ -76,19 +77,16 @@ export function ProposalPanel() {
           ariaLabelForHandle="Stretch that is allowed"
         />
       </div>
-      <div className="rail-slider">
-        <span>Short</span>
-        <Slider
-          min={0}
-          max={1}
-          step={0.1}
-          value={hidden}
-          tooltip={{ open: false }}
-          onChange={setHidden}
-          ariaLabelForHandle="From short seams to hidden ones"
-        />
-        <span>Hidden</span>
-      </div>
+      <RailSlider
+        left="Short"
+        right="Hidden"
+        min={0}
+        max={1}
+        step={0.1}
+        value={hidden}
+        onChange={setHidden}
+        label="From short seams to hidden ones"
+      />
       {hasPatches && (
         <Checkbox checked={patches} onChange={(event) => setPatches(event.target.checked)}>
           Cut out every patch as it is

@@ -15,5 +15,8 @@ export const angle: Overlay = {
   smooth: ({ figures }) => figures?.smoothAngle,
   place: (value) => value / REACH,
   colour: interpolateCividis,
-  legend: ['0°', `${REACH / 2}°`, `${REACH}°`],
+  legend: (reach) => ['0°', degrees(0.5 * reach), degrees(reach)],
+  anchor: 0,
 };
+
+const degrees = (part: number): string => `${Number((part * REACH).toPrecision(3))}°`;

@@ -1,6 +1,6 @@
 import { IconResize } from '@tabler/icons-react';
 import { interpolatePuOr } from 'd3-scale-chromatic';
-import type { Overlay } from './overlay.ts';
+import { factor, type Overlay } from './overlay.ts';
 
 /** Natural logarithm of the area ratio at either end: half and double. */
 const REACH = Math.log(2);
@@ -16,5 +16,6 @@ export const area: Overlay = {
   // Little room in the flat stretches the texture on the model.
   place: (value) => 0.5 - (0.5 * value) / REACH,
   colour: interpolatePuOr,
-  legend: ['squeezed ×2', 'even', 'stretched ×2'],
+  legend: (reach) => [`squeezed ${factor(2 ** reach)}`, 'even', `stretched ${factor(2 ** reach)}`],
+  anchor: 0.5,
 };

@@ -1,7 +1,7 @@
 import { worstStretch } from '@blunt-hem/core/measure/worstStretch';
 import { IconArrowAutofitWidth } from '@tabler/icons-react';
 import { interpolateYlOrBr } from 'd3-scale-chromatic';
-import type { Overlay, StretchBuffers } from './overlay.ts';
+import { factor, type Overlay, type StretchBuffers } from './overlay.ts';
 
 /** Natural logarithm at the upper end: twice or half as long as it should be. */
 const REACH = Math.log(2);
@@ -16,7 +16,8 @@ export const both: Overlay = {
   smooth: ({ figures }) => figures && worst(figures).smooth,
   place: (value) => value / REACH,
   colour: interpolateYlOrBr,
-  legend: ['nothing', '×1.4', '×2'],
+  legend: (reach) => ['nothing', factor(2 ** (reach / 2)), factor(2 ** reach)],
+  anchor: 0,
 };
 
 /** Worked out once for figures that are looked at. */

@@ -1,7 +1,7 @@
 import { usualDensity } from '@blunt-hem/core/inspect/densities';
 import { IconGridPattern } from '@tabler/icons-react';
 import { interpolatePRGn } from 'd3-scale-chromatic';
-import type { Known, Overlay } from './overlay.ts';
+import { factor, type Known, type Overlay } from './overlay.ts';
 
 /** Natural logarithm at either end: half and double. */
 const REACH = Math.log(2);
@@ -16,7 +16,8 @@ export const density: Overlay = {
   smooth: () => undefined,
   place: (value) => 0.5 + (0.5 * value) / REACH,
   colour: interpolatePRGn,
-  legend: ['coarser ×2', 'as most', 'finer ×2'],
+  legend: (reach) => [`coarser ${factor(2 ** reach)}`, 'as most', `finer ${factor(2 ** reach)}`],
+  anchor: 0.5,
 };
 
 let last: { readonly of: readonly unknown[]; readonly values: Float32Array } | undefined;

@@ -13,5 +13,5 @@ export const exposure: Overlay = {
   smooth: ({ exposure }) => exposure,
   place: (value) => 1 - value,
   colour: interpolateYlGnBu,
-  legend: ['seen', '', 'hidden'],
+  legend: () => ['seen', '', 'hidden'],
 };

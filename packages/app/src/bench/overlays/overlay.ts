@@ -24,10 +24,23 @@ export interface Overlay {
   place(value: number): number;
   /** Colour of a place on the ramp. */
   colour(place: number): string;
-  /** Under the ramp: at its left end, in its middle, at its right end. Without it there is no legend. */
-  readonly legend?: readonly [string, string, string];
+  /**
+   * Under the ramp: at its left end, in its middle, at its right end. Without it there is no legend.
+   *
+   * @param reach  how far the ends are out, as a part of the usual
+   */
+  legend?(reach: number): readonly [string, string, string];
+  /** Place on the ramp that stays where the hand draws its ends out or in; without it they are fixed. */
+  readonly anchor?: number;
   /** Whether there is anything that it could show; always, when absent. */
   isOffered?(known: Known): boolean;
   /** Whether it shows on faces that are not unfolded too. */
   readonly everywhere?: true;
 }
+
+/** Where a value lies on the ramp with its ends drawn out. */
+export const placeAt = ({ place, anchor }: Overlay, reach: number, value: number): number =>
+  anchor === undefined ? place(value) : anchor + (place(value) - anchor) / reach;
+
+/** A factor at an end of a ramp: “×2”. */
+export const factor = (x: number): string => `×${Number(x.toPrecision(2))}`;

@@ -1,6 +1,8 @@
+import { useDrag } from '@use-gesture/react';
 import { useBench } from '../../store/bench.ts';
 import { TEXTURE } from '../../store/checker.ts';
 import { overlayNamed } from '../overlays/index.ts';
+import type { Overlay } from '../overlays/overlay.ts';
 import { inWords } from '../reading.ts';
 import { Ramp } from './Ramp.tsx';
 
@@ -11,9 +13,47 @@ export function Legend() {
   return (
     <figure className="legend" aria-label={overlay.title}>
       <figcaption>{overlay.title}</figcaption>
-      <Ramp overlay={overlay} />
+      {overlay.anchor === undefined ? <Ramp overlay={overlay} /> : <DrawnRamp overlay={overlay} />}
       {['area', 'angle', 'both'].includes(overlay.name) && <Reading />}
     </figure>
+  );
+}
+
+/** How far the ends can be drawn out or in, and by how many pixels they double. */
+const [LEAST, MOST, DOUBLING] = [1 / 16, 8, 70];
+
+/** A ramp whose ends are drawn out or in by the hand: to the right they come in, so that small differences show. */
+function DrawnRamp({ overlay }: { readonly overlay: Overlay }) {
+  const reach = useBench((s) => s.mapReach);
+  const put = (next: number) =>
+    useBench.setState({ mapReach: Math.max(LEAST, Math.min(MOST, Number(next.toPrecision(3)))) });
+  const drag = useDrag(({ movement: [dx], memo = reach }) => {
+    put(memo * 2 ** (-dx / DOUBLING));
+    return memo;
+  });
+  const [, , right] = overlay.legend?.(reach) ?? [];
+  return (
+    <div
+      {...drag()}
+      className="legend-drawn"
+      role="slider"
+      tabIndex={0}
+      aria-label="How far the ends of the map are out"
+      aria-valuenow={reach}
+      aria-valuemin={LEAST}
+      aria-valuemax={MOST}
+      aria-valuetext={right}
+      title="Drag to draw the ends out or in; double-click for the usual"
+      onDoubleClick={() => put(1)}
+      onKeyDown={(event) => {
+        const way = { ArrowRight: -1, ArrowUp: 1, ArrowLeft: 1, ArrowDown: -1 }[event.key];
+        if (way === undefined) return;
+        event.preventDefault();
+        put(reach * 2 ** (way / 4));
+      }}
+    >
+      <Ramp overlay={overlay} reach={reach} />
+    </div>
   );
 }
 

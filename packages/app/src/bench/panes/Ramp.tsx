@@ -1,15 +1,20 @@
 import type { Overlay } from '../overlays/overlay.ts';
 
-/** The colours of an overlay with figures at the ends. */
-export function Ramp({ overlay: { colour, legend } }: { readonly overlay: Overlay }) {
-  const stops = Array.from({ length: 11 }, (_, i) => `${colour(i / 10)} ${10 * i}%`).join(', ');
+/**
+ * The colours of an overlay with figures at the ends.
+ *
+ * @param reach  how far the ends are out, as a part of the usual
+ */
+export function Ramp({ overlay, reach = 1 }: { readonly overlay: Overlay; readonly reach?: number }) {
+  const stops = Array.from({ length: 11 }, (_, i) => `${overlay.colour(i / 10)} ${10 * i}%`).join(', ');
+  const [left, middle, right] = overlay.legend?.(reach) ?? [];
   return (
     <div className="ramp">
       <div className="legend-ramp" style={{ background: `linear-gradient(to right, ${stops})` }} />
       <div className="legend-ends">
-        {legend?.map((words) => (
-          <span key={words}>{words}</span>
-        ))}
+        <span>{left}</span>
+        <span>{middle}</span>
+        <span>{right}</span>
       </div>
     </div>
   );

@@ -3,6 +3,7 @@ import { BufferAttribute, BufferGeometry } from 'three';
 import { type BenchStore, useBench } from '../../store/bench.ts';
 import { NO_UV } from '../../worker/protocol.ts';
 import { overlayShown } from '../overlays/index.ts';
+import { placeAt } from '../overlays/overlay.ts';
 import { drawnUv } from './drawnUv.ts';
 
 /** What a triangle is marked with: hidden, nothing, pointed at, selected. */
@@ -37,7 +38,20 @@ export function surfaceGeometry(onChange: () => void) {
         if (!differs(s, 'flat')) drawn.set(new Float32Array(2 * corners).fill(NO_UV));
       }
       if (differs(s, 'flat')) drawn.set(flat.uv);
-      if (differs(s, 'model', 'figures', 'exposure', 'patches', 'shells', 'flat', 'overlay', 'byFace'))
+      if (
+        differs(
+          s,
+          'model',
+          'figures',
+          'exposure',
+          'patches',
+          'shells',
+          'flat',
+          'overlay',
+          'mapReach',
+          'byFace',
+        )
+      )
         place(s);
       if (differs(s, 'model', 'sky')) shade(s);
       mark(s);
@@ -56,7 +70,7 @@ export function surfaceGeometry(onChange: () => void) {
       if (!values) return;
       const attribute = geometry.getAttribute('place') as BufferAttribute;
       triangles.forEach((t, i) => {
-        attribute.array.fill(overlay.place(values[i]), 3 * t, 3 * t + 3);
+        attribute.array.fill(placeAt(overlay, s.mapReach, values[i]), 3 * t, 3 * t + 3);
       });
       attribute.needsUpdate = true;
     },
@@ -74,7 +88,8 @@ export function surfaceGeometry(onChange: () => void) {
     if (!values) return;
     const { array } = attribute;
     if ((byFace ? 3 : 1) * values.length !== array.length) return; // figures of another mesh
-    for (let i = 0; i < array.length; i++) array[i] = overlay.place(values[byFace ? Math.floor(i / 3) : i]);
+    for (let i = 0; i < array.length; i++)
+      array[i] = placeAt(overlay, s.mapReach, values[byFace ? Math.floor(i / 3) : i]);
     attribute.needsUpdate = true;
     onChange();
   }

@@ -1,5 +1,5 @@
 import { METHODS, type Method } from '@blunt-hem/core/unfold/unfold';
-import { Checkbox, InputNumber, Select, Slider } from 'antd';
+import { Checkbox, InputNumber, Select } from 'antd';
 import { perform } from '../../store/acts.ts';
 import { useBench } from '../../store/bench.ts';
 import {
@@ -11,6 +11,7 @@ import {
   unfold as unfoldShells,
 } from '../commands/flattening.ts';
 import { TrialsPanel } from '../details/TrialsPanel.tsx';
+import { RailSlider } from '../rail/RailSlider.tsx';
 import { brush } from '../tools/brush.tsx';
 import { pin } from '../tools/pin.tsx';
 import { project } from '../tools/project.tsx';
@@ -67,19 +68,16 @@ function RelaxSettings() {
   const { balance, keepBorder, budget } = useBench();
   return (
     <>
-      <div className="rail-slider">
-        <span>Angle</span>
-        <Slider
-          min={0}
-          max={1}
-          step={0.05}
-          value={balance}
-          tooltip={{ open: false }}
-          onChange={(value) => useBench.setState({ balance: value })}
-          ariaLabelForHandle="Relax for angles or for area"
-        />
-        <span>Area</span>
-      </div>
+      <RailSlider
+        left="Angle"
+        right="Area"
+        min={0}
+        max={1}
+        step={0.05}
+        value={balance}
+        onChange={(value) => useBench.setState({ balance: value })}
+        label="Relax for angles or for area"
+      />
       <Checkbox
         className="rail-check"
         checked={keepBorder}

@@ -1,11 +1,12 @@
 import { BRUSHES, type Brush } from '@blunt-hem/core/relax/brush';
 import { IconHandMove } from '@tabler/icons-react';
-import { Checkbox, Select, Slider } from 'antd';
+import { Checkbox, Select } from 'antd';
 import { afterPick, hint, perform } from '../../store/acts.ts';
 import { useBench } from '../../store/bench.ts';
 import { ArtistError, ask } from '../../store/worker.ts';
 import { uvOf } from '../panes/places.ts';
 import { handle } from '../panes/rendererHandle.ts';
+import { RailSlider } from '../rail/RailSlider.tsx';
 import type { Grip, Place, Tool } from './tool.ts';
 
 /** Touches along a stroke lie so far apart, as a part of the radius. */
@@ -49,29 +50,23 @@ export const brush: Tool = {
           options={BRUSHES.map((value) => ({ value, label: LABELS[value] }))}
           onChange={(value) => useBench.setState({ handBrush: value })}
         />
-        <div className="rail-slider">
-          <span>Radius</span>
-          <Slider
-            min={8}
-            max={240}
-            value={handRadius}
-            tooltip={{ open: false }}
-            onChange={(value) => useBench.setState({ handRadius: value })}
-            ariaLabelForHandle="Radius of the hand, pixels"
-          />
-        </div>
-        <div className="rail-slider">
-          <span>Strength</span>
-          <Slider
-            min={0.05}
-            max={1}
-            step={0.05}
-            value={handStrength}
-            tooltip={{ open: false }}
-            onChange={(value) => useBench.setState({ handStrength: value })}
-            ariaLabelForHandle="Strength of the hand"
-          />
-        </div>
+        <RailSlider
+          left="Radius"
+          min={8}
+          max={240}
+          value={handRadius}
+          onChange={(value) => useBench.setState({ handRadius: value })}
+          label="Radius of the hand, pixels"
+        />
+        <RailSlider
+          left="Strength"
+          min={0.05}
+          max={1}
+          step={0.05}
+          value={handStrength}
+          onChange={(value) => useBench.setState({ handStrength: value })}
+          label="Strength of the hand"
+        />
         <Checkbox
           className="rail-check"
           checked={handMirrored}

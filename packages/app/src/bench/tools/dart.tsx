@@ -1,11 +1,12 @@
 import type { ToldCut } from '@blunt-hem/core/questions/toldCut';
 import { IconTriangleInverted } from '@tabler/icons-react';
-import { Button, Slider } from 'antd';
+import { Button } from 'antd';
 import { useState } from 'react';
 import { afterPick, fail, hint, note } from '../../store/acts.ts';
 import { useBench } from '../../store/bench.ts';
 import { select } from '../../store/select.ts';
 import { ask } from '../../store/worker.ts';
+import { RailSlider } from '../rail/RailSlider.tsx';
 import { byClick } from './picking.ts';
 import type { Place, Tool } from './tool.ts';
 
@@ -85,19 +86,16 @@ function Widen({ darts }: { readonly darts: readonly ToldCut[] }) {
     }
   };
   return (
-    <div className="rail-slider">
-      <span>Slit</span>
-      <Slider
-        min={0}
-        max={0.6}
-        step={0.05}
-        value={width}
-        tooltip={{ open: false }}
-        onChange={setWidth}
-        onChangeComplete={(part) => void widen(part)}
-        ariaLabelForHandle="Widened to an opening"
-      />
-      <span>Open</span>
-    </div>
+    <RailSlider
+      left="Slit"
+      right="Open"
+      min={0}
+      max={0.6}
+      step={0.05}
+      value={width}
+      onChange={setWidth}
+      onChangeComplete={(part) => void widen(part)}
+      label="Widened to an opening"
+    />
   );
 }

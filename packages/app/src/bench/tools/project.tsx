@@ -1,7 +1,7 @@
 import type { ParamsOf } from '@blunt-hem/core/operations/catalogue';
 import { PROJECTIONS, type Projection } from '@blunt-hem/core/projections/projectFaces';
 import { IconCylinder } from '@tabler/icons-react';
-import { Button, InputNumber, Segmented, Select, Slider } from 'antd';
+import { Button, InputNumber, Segmented, Select } from 'antd';
 import { Vector3 } from 'three';
 import { perform } from '../../store/acts.ts';
 import { type BenchStore, useBench } from '../../store/bench.ts';
@@ -9,6 +9,7 @@ import type { HandleMode, ProjectionFrame } from '../../store/projecting.ts';
 import { selectedFaces } from '../../store/select.ts';
 import { ofMany } from '../commands/command.ts';
 import { handle } from '../panes/rendererHandle.ts';
+import { RailSlider } from '../rail/RailSlider.tsx';
 import type { Tool } from './tool.ts';
 
 /** Faces laid flat as a plane, cylinder, sphere or box sees them; placed by a handle on the Model, seen before it is taken. */
@@ -131,18 +132,15 @@ function Settings() {
               onChange={(value) => useBench.setState({ projectionSweep: value ?? 360 })}
             />
           </label>
-          <div className="rail-slider">
-            <span>Seam</span>
-            <Slider
-              min={-180}
-              max={180}
-              step={5}
-              value={seamAngle(preview?.frame)}
-              tooltip={{ open: false }}
-              ariaLabelForHandle="Where the seam falls, degrees from the back"
-              onChange={turnSeam}
-            />
-          </div>
+          <RailSlider
+            left="Seam"
+            min={-180}
+            max={180}
+            step={5}
+            value={seamAngle(preview?.frame)}
+            label="Where the seam falls, degrees from the back"
+            onChange={turnSeam}
+          />
         </>
       )}
       <Select<BenchStore['projectionEach']>

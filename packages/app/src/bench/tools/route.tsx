@@ -1,5 +1,4 @@
 import { IconRoute } from '@tabler/icons-react';
-import { Slider } from 'antd';
 import { Vector3 } from 'three';
 import { afterPick, fail, hint, note } from '../../store/acts.ts';
 import { useBench } from '../../store/bench.ts';
@@ -9,6 +8,7 @@ import { ask } from '../../store/worker.ts';
 import { frameSelection } from '../panes/framing.ts';
 import { clipOf, paneElement } from '../panes/places.ts';
 import { handle } from '../panes/rendererHandle.ts';
+import { RailSlider } from '../rail/RailSlider.tsx';
 import type { Grip, Picked, Place, Tool } from './tool.ts';
 
 /** A press so near a point takes hold of it, pixels. */
@@ -53,23 +53,20 @@ export const route: Tool = {
   Settings() {
     const hidden = useBench((s) => s.routeHidden);
     return (
-      <div className="rail-slider">
-        <span>Short</span>
-        <Slider
-          min={0}
-          max={1}
-          step={0.05}
-          value={hidden}
-          tooltip={{ open: false }}
-          onChange={(value) => useBench.setState({ routeHidden: value })}
-          onChangeComplete={() => {
-            const { route: drawn } = useBench.getState();
-            if (drawn) void through(drawn.points);
-          }}
-          ariaLabelForHandle="From the shortest way to the most hidden"
-        />
-        <span>Hidden</span>
-      </div>
+      <RailSlider
+        left="Short"
+        right="Hidden"
+        min={0}
+        max={1}
+        step={0.05}
+        value={hidden}
+        onChange={(value) => useBench.setState({ routeHidden: value })}
+        onChangeComplete={() => {
+          const { route: drawn } = useBench.getState();
+          if (drawn) void through(drawn.points);
+        }}
+        label="From the shortest way to the most hidden"
+      />
     );
   },
 };

@@ -49,7 +49,7 @@ function DrawnRamp({ overlay }: { readonly overlay: Overlay }) {
         const way = { ArrowRight: -1, ArrowUp: 1, ArrowLeft: 1, ArrowDown: -1 }[event.key];
         if (way === undefined) return;
         event.preventDefault();
-        put(reach * 2 ** (way / 4));
+        put(useBench.getState().mapReach * 2 ** (way / 4));
       }}
     >
       <Ramp overlay={overlay} reach={reach} />

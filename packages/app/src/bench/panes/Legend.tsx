@@ -27,10 +27,14 @@ function DrawnRamp({ overlay }: { readonly overlay: Overlay }) {
   const reach = useBench((s) => s.mapReach);
   const put = (next: number) =>
     useBench.setState({ mapReach: Math.max(LEAST, Math.min(MOST, Number(next.toPrecision(3)))) });
-  const drag = useDrag(({ movement: [dx], memo = reach }) => {
-    put(memo * 2 ** (-dx / DOUBLING));
-    return memo;
-  });
+  const drag = useDrag(
+    ({ movement: [dx], memo = reach }) => {
+      put(memo * 2 ** (-dx / DOUBLING));
+      return memo;
+    },
+    // Keys are heard by themselves.
+    { pointer: { keys: false } },
+  );
   const [, , right] = overlay.legend?.(reach) ?? [];
   return (
     <div

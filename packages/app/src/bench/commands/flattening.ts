@@ -115,7 +115,7 @@ export const letStayGo: Command = {
 export const grain: Command = {
   name: 'grain',
   label: ({ edges, flat }) =>
-    edges.size > 0 && runsAlong(edges, flat?.grain) ? 'No grain along them' : 'Grain along them',
+    edges.size > 0 && runsAlong(edges, flat?.grain) ? 'Let grain go' : 'Set the grain',
   help: 'The material of a shell runs along the selected edges, upwards on the texture; once more, and it does not',
   key: 'shift+g',
   icon: IconNeedleThread,

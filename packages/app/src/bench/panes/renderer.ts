@@ -72,6 +72,7 @@ export function paneRenderer(canvas: HTMLCanvasElement, modelPane: HTMLElement, 
   controls.addEventListener('change', viewChanged);
 
   const gizmo = transformHandle(camera, modelPane, scenes.model, controls, request);
+  gizmo.compile(renderer);
   const middle = new Vector3();
   let radius = 1;
   let framed = false;

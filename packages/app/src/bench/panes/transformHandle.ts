@@ -17,12 +17,12 @@ export function transformHandle(
 ) {
   const proxy = new Object3D();
   const scene = new Scene();
-  let gizmo: TransformControls | undefined;
+  const gizmo = new TransformControls(camera, element);
+  listen();
+  parent.add(proxy);
+  scene.add(gizmo.getHelper());
 
-  /** Made when it is first needed. */
-  function made(): TransformControls {
-    if (gizmo) return gizmo;
-    gizmo = new TransformControls(camera, element);
+  function listen(): void {
     gizmo.setSpace('local');
     gizmo.size = 0.8;
     gizmo.addEventListener('change', request);
@@ -43,9 +43,6 @@ export function transformHandle(
         projectionSize: Math.max(1e-3, size),
       });
     });
-    parent.add(proxy);
-    scene.add(gizmo.getHelper());
-    return gizmo;
   }
 
   return {
@@ -53,14 +50,13 @@ export function transformHandle(
     update({ tool, projectionPreview, projectionFrame, projectionSize, handleMode }: BenchStore): void {
       const frame = tool === 'project' ? (projectionFrame ?? projectionPreview?.frame) : undefined;
       if (!frame) {
-        if (gizmo?.object) {
+        if (gizmo.object) {
           gizmo.detach();
           request();
         }
         return;
       }
-      const handle = made();
-      if (handle.dragging) return;
+      if (gizmo.dragging) return;
       const up = new Vector3().fromArray(frame.up);
       const toward = new Vector3().fromArray(frame.toward);
       const right = new Vector3().crossVectors(up, toward).normalize();
@@ -70,23 +66,23 @@ export function transformHandle(
       );
       proxy.scale.setScalar(projectionSize);
       proxy.updateMatrixWorld();
-      if (handle.mode !== handleMode) handle.setMode(handleMode);
-      if (!handle.object) handle.attach(proxy);
+      if (gizmo.mode !== handleMode) gizmo.setMode(handleMode);
+      if (!gizmo.object) gizmo.attach(proxy);
       request();
     },
-    /** Whether the hand has it. */
-    get held(): boolean {
-      return gizmo?.dragging === true;
+    /** Makes its programs ready: made later they would wait for whatever is being drawn. */
+    compile(renderer: WebGLRenderer): void {
+      renderer.compile(scene, camera);
     },
     /** Over all that is drawn of the Model. */
     draw(renderer: WebGLRenderer, seen: Camera): void {
-      if (!gizmo?.object) return;
+      if (!gizmo.object) return;
       gizmo.camera = seen;
       renderer.render(scene, seen);
     },
     dispose(): void {
-      gizmo?.detach();
-      gizmo?.dispose();
+      gizmo.detach();
+      gizmo.dispose();
       proxy.removeFromParent();
     },
   };

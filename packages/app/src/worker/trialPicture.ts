@@ -2,9 +2,8 @@ import { type HemDocument, shellOf, shellsOf, topologyOf } from '@blunt-hem/core
 import type { Jobs } from '@blunt-hem/core/jobs/index';
 import { sumStretch } from '@blunt-hem/core/measure/sumStretch';
 import { unattended } from '@blunt-hem/core/progress';
-import { placesOf } from '@blunt-hem/core/session/sessionTrials';
 import { facesOfShell } from '@blunt-hem/core/surface/shells';
-import type { Trial } from '@blunt-hem/core/trials/trial';
+import { placesOf, type Trial } from '@blunt-hem/core/trials/trial';
 import { NO_UV, type TrialPicture, type TrialRow } from './protocol.ts';
 
 export function trialRow({ id, name, kept, made, seconds, shells, figures }: Trial): TrialRow {

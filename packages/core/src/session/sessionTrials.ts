@@ -6,7 +6,7 @@ import { figuresOnly, type StretchFigures } from '../measure/sumStretch.ts';
 import type { ParamsOf } from '../operations/catalogue.ts';
 import { unattended } from '../progress.ts';
 import { facesOfShell } from '../surface/shells.ts';
-import { meshMark, shellNow, type Trial, type TrialShell, trialShells } from '../trials/trial.ts';
+import { meshMark, placesOf, shellNow, type Trial, type TrialShell, trialShells } from '../trials/trial.ts';
 import { gone, type TrialKeeper, trialBook } from '../trials/trialBook.ts';
 
 /**
@@ -169,15 +169,3 @@ const isSame = (trial: Trial, mesh: number, laid: readonly TrialShell[]): boolea
 
 const isNear = (a: Float64Array | Uint32Array, b: Float64Array | Uint32Array): boolean =>
   a.length === b.length && a.every((x, i) => Math.abs(x - b[i]) < ROUNDING);
-
-/** The shells of a trial that are still there, with their numbers in a document. */
-export function placesOf(
-  document: HemDocument,
-  { mesh, shells }: Trial,
-): (TrialShell & { readonly s: number })[] {
-  if (mesh !== meshMark(document.model.mesh)) return [];
-  return shells.flatMap((each) => {
-    const s = shellNow(document, each);
-    return s === undefined ? [] : [{ ...each, s }];
-  });
-}

@@ -1,4 +1,4 @@
-import { type HemDocument, hasUv, shellOf, shellsOf, topologyOf, uvOfShell } from '../document/document.ts';
+import { type HemDocument, shellOf, shellsOf, shellUv, topologyOf } from '../document/document.ts';
 import type { StretchFigures } from '../measure/sumStretch.ts';
 import type { Mesh } from '../mesh/mesh.ts';
 import { facesOfShell } from '../surface/shells.ts';
@@ -35,22 +35,23 @@ export interface Trial {
   readonly figures: readonly StretchFigures[];
 }
 
-/** Some shells of a document as they lie flat now; those that do not are left out. */
+/** Some shells of a document as they lie flat now; those of which not all does are left out. */
 export function trialShells(document: HemDocument, shells: readonly number[]): TrialShell[] {
-  const { uv } = document.uvSets[document.currentUv];
-  return shells
-    .filter((s) => hasUv(document, s))
-    .map((s) => {
-      const shell = shellOf(document, s);
-      const faces = facesOfShell(shellsOf(document), s);
-      return {
+  return shells.flatMap((s) => {
+    const shell = shellOf(document, s);
+    const uv = shellUv(document, shell);
+    if (!uv) return [];
+    const faces = facesOfShell(shellsOf(document), s);
+    return [
+      {
         faces: faces.length,
         corners: Uint32Array.from(shell.vertexCorner),
-        uv: uvOfShell(shell, uv),
+        uv,
         method: METHODS[document.method[faces[0]]],
         relaxed: faces.some((f) => document.relaxed[f] === 1),
-      };
-    });
+      },
+    ];
+  });
 }
 
 /**
@@ -65,6 +66,18 @@ export function shellNow(document: HemDocument, { faces, corners }: TrialShell):
   if (wedgeStart[s + 1] - first !== corners.length) return undefined;
   if (facesOfShell(shellsOf(document), s).length !== faces) return undefined;
   return corners.every((c, i) => cornerWedge[c] === first + i) ? s : undefined;
+}
+
+/** The shells of a trial that are still there, with their numbers in a document. */
+export function placesOf(
+  document: HemDocument,
+  { mesh, shells }: Trial,
+): (TrialShell & { readonly s: number })[] {
+  if (mesh !== meshMark(document.model.mesh)) return [];
+  return shells.flatMap((each) => {
+    const s = shellNow(document, each);
+    return s === undefined ? [] : [{ ...each, s }];
+  });
 }
 
 const marks = new WeakMap<Uint32Array, number>();

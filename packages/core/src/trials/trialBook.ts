@@ -16,7 +16,7 @@ export function trialBook(start: readonly Trial[], keeper: TrialKeeper, most = M
   const held = new Map(start.map((trial) => [trial.id, trial]));
   const bytes = new Map(start.map((trial) => [trial.id, byteSize(trial)]));
   let next = Math.max(-1, ...held.keys()) + 1;
-  /** Of what is read back where an earlier number went, none is told apart wrongly: writes follow one another. */
+  /** Writes follow one another, so that what was dropped does not come back. */
   let writes: Promise<unknown> = Promise.resolve();
 
   const write = (work: () => Promise<void>): Promise<void> => {

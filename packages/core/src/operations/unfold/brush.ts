@@ -1,12 +1,10 @@
 import { type HemDocument, shellOf, shellsOf, shellUv } from '../../document/document.ts';
 import { pinsOf, staysOf } from '../../document/holds.ts';
-import { markChange } from '../../document/patch.ts';
 import { uvChange } from '../../document/uvChange.ts';
 import { HemError } from '../../errors.ts';
 import { choice, numbers, record, type Taken, whole } from '../../params.ts';
 import { BRUSHES } from '../../relax/brush.ts';
 import type { Shell } from '../../surface/shell.ts';
-import { facesOfShell } from '../../surface/shells.ts';
 import { knownFaces } from '../known.ts';
 import { operation } from '../operation.ts';
 
@@ -35,12 +33,7 @@ export const brush = operation({
       { shell, uv, held, brush: params.brush, dabs: params.dabs },
       context,
     );
-    // By hand it lies otherwise than it was relaxed; a stroke that relaxes leaves that to be judged by its stretch.
-    const faces = facesOfShell(shellsOf(document), s);
-    return {
-      changes: [uvChange(document, new Map([[s, laid]])), markChange(document, 'stale', faces, 0)],
-      notes: [],
-    };
+    return { changes: [uvChange(document, new Map([[s, laid]]))], notes: [] };
   },
 });
 

@@ -117,7 +117,7 @@ export interface Projected {
 export function projectedUv(document: HemDocument, params: ProjectParams): Projected {
   const { mesh, links } = topologyOf(document.model);
   const { kind, sweep } = params;
-  const all = [...knownFaces(mesh, params.faces)];
+  const all = [...new Set(knownFaces(mesh, params.faces))];
   const { facePart } = partsBy(mainKind(document.model), document.model, links);
   const groupOf = {
     together: () => 0,
@@ -125,7 +125,7 @@ export function projectedUv(document: HemDocument, params: ProjectParams): Proje
     parts: (f: number) => facePart[f],
   }[params.each];
   const groups = new Map<number, number[]>();
-  for (const f of new Set(all)) {
+  for (const f of all) {
     const group = groupOf(f);
     const faces = groups.get(group);
     if (faces) faces.push(f);

@@ -117,10 +117,6 @@ describe('hem', () => {
     expect(relaxed.shells[0].l2).toBeCloseTo(1, 6);
     const boxed = JSON.parse((await hem('project', CUBE, '--kind', 'box', '--out', out)).out);
     expect(boxed).toMatchObject({ shellCount: 6, overlaps: 0, findings: [] });
-    const seen = JSON.parse(
-      (await hem('project', CUBE, '--kind', 'plane', '--axis', '0,0,1', '--faces', list, '--out', out)).out,
-    );
-    expect(seen.shellCount).toBeGreaterThan(1);
     const ring = JSON.parse(
       (await hem('project', CUBE, '--kind', 'cylinder', '--sweep', '180', '--out', out)).out,
     );
@@ -133,7 +129,6 @@ describe('hem', () => {
     expect((await hem('strip', CUBE, '--seams', none, '--out', out)).err).toMatch(
       /This is closed: cut off its caps/,
     );
-    expect((await hem('relax', CUBE, '--out', out)).err).toMatch(/there are no UVs in this file/);
     writeFileSync(list, '{"faces": []}');
     expect((await hem('relax', unfolded, '--faces', list, '--out', out)).err).toMatch(
       /It should read \{"faces"/,

@@ -52,6 +52,20 @@ describe('a grain line', () => {
     expect(Math.abs(uv(27, free)[0] - uv(21, free)[0])).toBeGreaterThan(0.1);
   });
 
+  it.each([1, -1])('leads upwards, whichever of its ends comes first: rows that go by %i', async (way) => {
+    const sheetUp = openDocument(
+      modelFromMesh(
+        'Sheet',
+        sheet(6, 6, (i, j) => [j, way * i, 0.3 * Math.sin(i + j)]),
+      ),
+    );
+    const start = await after(sheetUp, { operation: 'unfold', params: {} });
+    const upright = edges(start, [3, 10], [10, 17], [17, 24]);
+    const set = await after(start, { operation: 'set-grain', params: { edges: upright, along: true } });
+    const v = (vertex: number) => set.uvSets[0].uv[2 * set.model.mesh.cornerVertex.indexOf(vertex) + 1];
+    expect(way * (v(24) - v(3))).toBeGreaterThan(0.1);
+  });
+
   it('is found to run across, and turned upright by its remedy', async () => {
     const start = await after(hill(), { operation: 'unfold', params: {} });
     const set = await after(start, {

@@ -83,7 +83,7 @@ export function sessionTrials(
       since: number,
     ): Promise<unknown> {
       const own = (Date.now() - since) / 1000;
-      queue = queue.then(async () => {
+      const result = queue.then(async () => {
         const sofar = last?.document === before ? book.get(last.id) : undefined;
         const goesOn = sofar?.name === name && !sofar.kept ? sofar : undefined;
         last = undefined;
@@ -97,7 +97,9 @@ export function sessionTrials(
           tell(book.list);
         }
       });
-      return queue;
+      // Whatever became of one, the next is made, and closing does not hang on it.
+      queue = result.catch(() => undefined);
+      return result;
     },
     /** Keeps shells as they lie now. */
     async keep(document: HemDocument, name: string | undefined, shells: readonly number[]): Promise<Trial> {

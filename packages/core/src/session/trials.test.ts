@@ -8,6 +8,7 @@ import {
   topologyOf,
 } from '../document/document.ts';
 import { emptyHistory } from '../document/history.ts';
+import { HemError } from '../errors.ts';
 import { localJobs } from '../jobs/index.ts';
 import { measureStretch } from '../measure/stretch.ts';
 import { modelFromMesh } from '../mesh/model.ts';
@@ -16,6 +17,7 @@ import type { Trial } from '../trials/trial.ts';
 import { trialBook } from '../trials/trialBook.ts';
 import { memoryKeeper } from './keeper.ts';
 import { openSession, type Session } from './session.ts';
+import { sessionTrials } from './sessionTrials.ts';
 
 /** A hill of 8 × 8 quads beside a flat strip: two pieces. */
 const hill = () =>
@@ -134,6 +136,34 @@ describe('trials', () => {
     expect(session.trials.get(id)).toBeUndefined();
     await expect(session.trials.drop(id)).rejects.toThrow(/not kept any more/);
   });
+});
+
+describe('a trial that cannot be measured', () => {
+  it.each([new HemError('worker-gone', 'A worker is gone.'), new TypeError('a bug')])(
+    'takes nothing with it: the next is kept, and nothing hangs on it (%s)',
+    async (fault) => {
+      const session = open(hill());
+      const before = session.document;
+      await session.perform('unfold', {});
+      let broken = true;
+      const trials = sessionTrials(
+        [],
+        memoryKeeper(),
+        {
+          width: 1,
+          run: (name, input, context) =>
+            broken ? Promise.reject(fault) : localJobs.run(name, input, context),
+        },
+        () => undefined,
+      );
+      await trials.made(before, session.document, 'First', [0], Date.now()).catch(() => undefined);
+      expect(trials.list).toEqual([]);
+      broken = false;
+      await trials.made(before, session.document, 'Second', [0], Date.now());
+      await trials.settled();
+      expect(trials.list.map(({ name }) => name)).toEqual(['Second']);
+    },
+  );
 });
 
 describe('the book of trials', () => {

@@ -5,5 +5,7 @@ export default defineConfig({
     include: ['packages/*/src/**/*.test.ts', 'packages/*/reference/**/*.test.ts', 'demo/**/*.test.ts'],
     setupFiles: ['packages/core/src/testing/fixSeed.ts'],
     testTimeout: 120_000,
+    // The default leaves one core idle for the watcher, which is half of a machine with two.
+    maxWorkers: '100%',
   },
 });

@@ -91,7 +91,7 @@ describe('figures', () => {
     // Side faces of a flat projection collapse to lines: they get no texture (common practice).
     expect(stretch).toMatchObject({ collapsed: 4, flipped: 1, linf: Infinity });
     expect(box).toEqual([-1, -1, 1, 1]);
-    expect([...overlappingFaces(flat)]).toEqual([0, 1]);
+    expect([...overlappingFaces(flat).overlaps]).toEqual([0, 1]);
   });
 
   it('do not change when a shell is shrunk, but its density does', () => {

@@ -1,17 +1,13 @@
 import type { HemDocument } from '../document/document.ts';
 import { nearShells } from '../document/nearShells.ts';
-import { OVERLAP_LIMIT, overlappingFaces } from '../document/overlappingFaces.ts';
+import { type FaceOverlaps, type KnownOverlaps, overlappingFaces } from '../document/overlappingFaces.ts';
 import { inspect } from '../inspect/inspect.ts';
 import type { LayoutFinding } from '../inspect/inspection.ts';
 import { type InspectOptions, subjectOf } from '../inspect/subject.ts';
 import type { Job } from './job.ts';
 
 /** How shells lie together, and what is wrong with it. */
-export interface LayoutReport {
-  /** Faces that lie on each other, two a pair. */
-  readonly overlaps: Uint32Array;
-  /** Whether there may be more pairs than these. */
-  readonly atLeast: boolean;
+export interface LayoutReport extends FaceOverlaps {
   /** Pairs of shells nearer to one another than the padding, two numbers a pair. */
   readonly near: Uint32Array;
   readonly findings: readonly LayoutFinding[];
@@ -20,18 +16,18 @@ export interface LayoutReport {
 export interface InspectTask {
   readonly document: HemDocument;
   readonly options: InspectOptions;
+  readonly known?: KnownOverlaps;
 }
 
 export const inspectLayout: Job<'inspect', InspectTask, LayoutReport> = {
   name: 'inspect',
-  run({ document, options }, { signal }) {
-    const overlaps = overlappingFaces(document, signal);
+  run({ document, options, known }, { signal }) {
+    const lapped = overlappingFaces(document, { known, signal });
     const near = nearShells(document, options.padding / options.texture, signal);
     return {
-      overlaps,
-      atLeast: overlaps.length / 2 >= OVERLAP_LIMIT,
+      ...lapped,
       near,
-      findings: inspect(subjectOf(document, overlaps, near, options), { signal }),
+      findings: inspect(subjectOf(document, lapped.overlaps, near, options), { signal }),
     };
   },
 };

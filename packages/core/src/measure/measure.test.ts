@@ -56,7 +56,7 @@ describe('overlap', () => {
 
   it('stops at the limit', () => {
     const same = Array.from({ length: 20 }, () => [0, 0, 1, 0, 0, 1]).flat();
-    expect(overlappingTriangles(Float64Array.from(same), 7)).toHaveLength(14);
+    expect(overlappingTriangles(Float64Array.from(same), { limit: 7 })).toHaveLength(14);
   });
 
   it('between shells counts only what crosses from one to the other', () => {

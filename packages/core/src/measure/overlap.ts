@@ -2,36 +2,77 @@ import { orient2d } from 'robust-predicates';
 import { heedStop, type StopSignal } from '../progress.ts';
 import { meetingBoxes } from './meetingBoxes.ts';
 
+export interface OverlapOptions {
+  /** Stop after so many pairs. */
+  readonly limit?: number;
+  /** 1 for each triangle of which pairs are asked; those of the others among themselves are left out. All when absent. */
+  readonly asked?: Uint8Array;
+  readonly signal?: StopSignal;
+}
+
 /**
  * Pairs of flat triangles whose insides overlap, found by their boxes. Triangles that only touch, as
  * neighbours do, are no pair.
  *
  * @param uv  UV of the three corners of each triangle, `6 × triangleCount`
- * @param limit  stop after so many pairs
  * @returns indices of the pairs, two a pair, the smaller first
  * @throws StoppedError
  */
-export function overlappingTriangles(uv: Float64Array, limit = Infinity, signal?: StopSignal): Uint32Array {
-  const count = uv.length / 6;
-  if (count < 2) return new Uint32Array(0);
-  const box = new Float64Array(4 * count);
-  for (let t = 0; t < count; t++) {
-    const o = 6 * t;
-    const at = 4 * t;
-    box[at] = Math.min(uv[o], uv[o + 2], uv[o + 4]);
-    box[at + 1] = Math.min(uv[o + 1], uv[o + 3], uv[o + 5]);
-    box[at + 2] = Math.max(uv[o], uv[o + 2], uv[o + 4]);
-    box[at + 3] = Math.max(uv[o + 1], uv[o + 3], uv[o + 5]);
-  }
+export function overlappingTriangles(
+  uv: Float64Array,
+  { limit = Infinity, asked, signal }: OverlapOptions = {},
+): Uint32Array {
+  const all = trianglesBoxes(uv);
+  const items = asked && nearAsked(all, asked);
+  const boxes = items ? pick(all, items) : all;
   heedStop(signal);
   const pairs: number[] = [];
   let looked = 0;
-  meetingBoxes(box, (a, b) => {
+  meetingBoxes(boxes, (i, j) => {
     if ((++looked & 4095) === 0) heedStop(signal);
+    const a = items ? items[i] : i;
+    const b = items ? items[j] : j;
+    if (asked && !asked[a] && !asked[b]) return true;
     if (insidesOverlap(uv, 6 * a, 6 * b)) pairs.push(Math.min(a, b), Math.max(a, b));
     return pairs.length / 2 < limit;
   });
   return Uint32Array.from(pairs);
+}
+
+/** `[minU, minV, maxU, maxV]` of each triangle. */
+function trianglesBoxes(uv: Float64Array): Float64Array {
+  const boxes = new Float64Array((uv.length * 4) / 6);
+  for (let o = 0, at = 0; o < uv.length; o += 6, at += 4) {
+    boxes[at] = Math.min(uv[o], uv[o + 2], uv[o + 4]);
+    boxes[at + 1] = Math.min(uv[o + 1], uv[o + 3], uv[o + 5]);
+    boxes[at + 2] = Math.max(uv[o], uv[o + 2], uv[o + 4]);
+    boxes[at + 3] = Math.max(uv[o + 1], uv[o + 3], uv[o + 5]);
+  }
+  return boxes;
+}
+
+/** Triangles that are asked for, and others that lie where those are. */
+function nearAsked(boxes: Float64Array, asked: Uint8Array): Uint32Array {
+  let [minU, minV, maxU, maxV] = [Infinity, Infinity, -Infinity, -Infinity];
+  for (let t = 0; t < asked.length; t++) {
+    if (!asked[t]) continue;
+    minU = Math.min(minU, boxes[4 * t]);
+    minV = Math.min(minV, boxes[4 * t + 1]);
+    maxU = Math.max(maxU, boxes[4 * t + 2]);
+    maxV = Math.max(maxV, boxes[4 * t + 3]);
+  }
+  const near = Uint32Array.from({ length: asked.length }, (_, t) => t);
+  return near.filter(
+    (t) =>
+      boxes[4 * t] < maxU && boxes[4 * t + 2] > minU && boxes[4 * t + 1] < maxV && boxes[4 * t + 3] > minV,
+  );
+}
+
+function pick(boxes: Float64Array, items: Uint32Array): Float64Array {
+  const picked = new Float64Array(4 * items.length);
+  for (let i = 0; i < items.length; i++)
+    for (let k = 0; k < 4; k++) picked[4 * i + k] = boxes[4 * items[i] + k];
+  return picked;
 }
 
 /** Whether any triangle of one flat shell overlaps one of another. */

@@ -205,7 +205,7 @@ describe('the catalogue', () => {
       { operation: 'unfold', params: { shells: 'stale' } },
     );
     expect(shellsOf(apart).shellCount).toBe(3);
-    expect(overlappingFaces(apart).length).toBe(0);
+    expect(overlappingFaces(apart).overlaps.length).toBe(0);
   });
 
   it('sums shells up by their surface', async () => {

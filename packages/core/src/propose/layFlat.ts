@@ -153,7 +153,7 @@ export function overlapsOf({ triangles }: Shell, uv: Float64Array, limit: number
     { length: 2 * triangles.length },
     (_, i) => uv[2 * triangles[i >> 1] + (i & 1)],
   );
-  return overlappingTriangles(flat, limit);
+  return overlappingTriangles(flat, { limit });
 }
 
 function unlessImpossible<T>(work: () => T | undefined): T | undefined {

@@ -91,7 +91,7 @@ describe('a proposal', () => {
       expect(told.edges.length).toBeGreaterThan(0);
       for (let s = 0; s < shellsOf(cut).shellCount; s++) expect(verdictOf(shellOf(cut, s)).kind).toBe('flat');
       const flat = await after(cut, request('unfold', {}), request('relax', { steps: 60 }));
-      expect(overlappingFaces(flat).length / 2).toBeLessThan(4);
+      expect(overlappingFaces(flat).overlaps.length / 2).toBeLessThan(4);
       for (const { l2 } of told.shells) expect(l2).toBeLessThan(PRESETS.clean.most + 0.03);
       // What is told is what comes out.
       const worst = Math.max(...told.shells.map(({ l2 }) => l2 ?? Infinity));

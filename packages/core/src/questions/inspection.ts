@@ -1,6 +1,8 @@
-import { plainDocument } from '../document/document.ts';
+import { type HemDocument, plainDocument } from '../document/document.ts';
 import { PADDING, TEXTURE } from '../document/judgement.ts';
+import { type KnownOverlaps, movedFaces } from '../document/overlappingFaces.ts';
 import type { LayoutReport } from '../jobs/inspectLayout.ts';
+import type { Mesh } from '../mesh/mesh.ts';
 import { number, otherwise, record, whole } from '../params.ts';
 import { question } from './question.ts';
 
@@ -13,6 +15,21 @@ export const inspection = question({
     padding: otherwise(number(0, 512), PADDING),
   }),
   background: true,
-  answer: (document, options, context): Promise<LayoutReport> =>
-    context.jobs.run('inspect', { document: plainDocument(document), options }, context),
+  async answer(document, options, context): Promise<LayoutReport> {
+    const task = { document: plainDocument(document), options, known: knownOf(document) };
+    const report = await context.jobs.run('inspect', task, context);
+    if (!report.atLeast) last.set(document.model.mesh, { uv: uvOf(document), overlaps: report.overlaps });
+    return report;
+  },
 });
+
+/** What was found last, and how the mesh lay flat then: only what has moved since is compared with the rest. */
+const last = new WeakMap<Mesh, { readonly uv: Float64Array; readonly overlaps: Uint32Array }>();
+
+const uvOf = ({ uvSets, currentUv }: HemDocument): Float64Array => uvSets[currentUv].uv;
+
+function knownOf(document: HemDocument): KnownOverlaps | undefined {
+  const { mesh } = document.model;
+  const found = last.get(mesh);
+  return found && { overlaps: found.overlaps, moved: movedFaces(mesh, found.uv, uvOf(document)) };
+}

@@ -32,7 +32,7 @@ const outside = (document: HemDocument): number =>
 
 /** Pairs of faces of different shells that lie on each other; what a cut makes a shell do to itself is no matter of layout. */
 const pairs = (document: HemDocument): number => {
-  const faces = overlappingFaces(document);
+  const faces = overlappingFaces(document).overlaps;
   const { faceShell } = shellsOf(document);
   let count = 0;
   for (let i = 0; i < faces.length; i += 2) if (faceShell[faces[i]] !== faceShell[faces[i + 1]]) count++;

@@ -1,9 +1,7 @@
+import { TEXTURE } from '@blunt-hem/core/document/judgement';
 import { note, notify } from './acts.ts';
 import type { BenchStore } from './bench.ts';
 import { useBench } from './bench.ts';
-
-/** Texels of a square are told of a texture of this size. */
-export const TEXTURE = 2048;
 
 /** Squares of the checker across the tile, whatever their size is told in. */
 export function squaresAcross({

@@ -11,6 +11,8 @@ export interface PreviewSlice {
   readonly band: readonly [number, number, number, number] | undefined;
   /** Tissot's ellipses of what is drawn. */
   readonly ellipses: Ellipses | undefined;
+  /** Which way the texture is drawn out, of every triangle, while that is shown. */
+  readonly direction: Float32Array | undefined;
   /** The artist's own checker. */
   readonly ownImage: OwnImage | undefined;
   /** The drawn vertex that a click would take. */
@@ -23,6 +25,7 @@ export const previewSlice: PreviewSlice = {
   ghost: undefined,
   band: undefined,
   ellipses: undefined,
+  direction: undefined,
   ownImage: undefined,
   aim: undefined,
   dragged: undefined,

@@ -64,6 +64,12 @@ export function namesOfChosen(): number[] {
   return [...chosen].flatMap((s) => (shells[s] ? [shells[s].name] : []));
 }
 
+/** The selected shells, or all when none is, for requests. */
+export function chosenOrAll(): 'all' | number[] {
+  const names = namesOfChosen();
+  return names.length > 0 ? names : 'all';
+}
+
 /** The box of the selected shells on the Board; undefined when none of them has UVs. */
 export function boxOfChosen({ chosen, shells }: Pick<BenchStore, 'chosen' | 'shells'>): UvBox | undefined {
   const boxes = [...chosen].flatMap((s) => shells[s]?.box ?? []);

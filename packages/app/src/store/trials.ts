@@ -1,13 +1,7 @@
 import { counted, fail, note } from './acts.ts';
 import { useBench } from './bench.ts';
-import { namesOfChosen } from './select.ts';
+import { chosenOrAll, namesOfChosen } from './select.ts';
 import { bench, unwrap } from './worker.ts';
-
-/** The selected shells, or all when none is. */
-const which = (): 'all' | number[] => {
-  const names = namesOfChosen();
-  return names.length > 0 ? names : 'all';
-};
 
 const attempt = (work: () => Promise<void>): Promise<void> =>
   counted(() => work().catch((error) => fail(error)));
@@ -15,14 +9,14 @@ const attempt = (work: () => Promise<void>): Promise<void> =>
 /** Keeps the selected shells, or all, as they lie now. */
 export const keepTrial = (): Promise<void> =>
   attempt(async () => {
-    const { name } = unwrap(await bench.keepTrial(undefined, which()));
+    const { name } = unwrap(await bench.keepTrial(undefined, chosenOrAll()));
     note(`Kept as trial “${name}”.`);
   });
 
 /** Unfolds by both methods and puts the results beside each other; what lies on the Board stays. */
 export const tryMethods = (): Promise<void> =>
   attempt(async () => {
-    const compared = unwrap(await bench.tryMethods(which()));
+    const compared = unwrap(await bench.tryMethods(chosenOrAll()));
     if (compared.length < 2) {
       note('There is no room to keep both: let some trials go first.');
       return;

@@ -3,6 +3,10 @@ import type { Stage } from '@blunt-hem/core/operations/operation';
 export const CHECKER_UNITS = ['repeats', 'texels', 'units'] as const;
 export type CheckerUnit = (typeof CHECKER_UNITS)[number];
 
+export const SCALES_AGAINST = ['shell', 'others', 'chosen'] as const;
+/** What the texture scale of a shell is measured against: itself, what most of the surface has, or a number. */
+export type ScaleAgainst = (typeof SCALES_AGAINST)[number];
+
 /** How the artist looks at things; kept with the project. */
 export interface ViewSlice {
   readonly stage: Stage;
@@ -24,6 +28,9 @@ export interface ViewSlice {
   readonly ellipsesOn: boolean;
   /** How far out the ends of the overlay's ramp are, as a part of the usual. */
   readonly mapReach: number;
+  readonly scaleAgainst: ScaleAgainst;
+  /** Texels of a 2048 texture to a unit of the model. */
+  readonly chosenScale: number;
   /** Whether an overlay shows every face by itself, not evened out over the shell. */
   readonly byFace: boolean;
   /** Squares across the tile. */
@@ -54,6 +61,8 @@ export const viewSlice: ViewSlice = {
   squareUnits: 1,
   ellipsesOn: false,
   mapReach: 1,
+  scaleAgainst: 'shell',
+  chosenScale: 100,
   byFace: false,
   repeats: 24,
   visibleOnly: true,
@@ -82,5 +91,7 @@ export const KEPT_LOOKS = [
   'split',
   'notches',
   'ellipsesOn',
+  'scaleAgainst',
+  'chosenScale',
   'seamWeight',
 ] as const satisfies readonly (keyof ViewSlice)[];

@@ -10,6 +10,7 @@ import { copies } from './copies.ts';
 import { countFinding } from './countFinding.ts';
 import { coverage } from './coverage.ts';
 import { darts } from './darts.ts';
+import { direction } from './direction.ts';
 import { edgeLoop } from './edgeLoop.ts';
 import { ellipses } from './ellipses.ts';
 import { examination } from './examination.ts';
@@ -67,6 +68,7 @@ export const QUESTIONS = [
   widenedDart,
   movedPin,
   ellipses,
+  direction,
 ] as const;
 
 type AnyQuestion = (typeof QUESTIONS)[number];

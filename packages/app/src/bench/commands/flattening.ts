@@ -9,17 +9,11 @@ import {
 import { note, perform, picked } from '../../store/acts.ts';
 import type { BenchStore } from '../../store/bench.ts';
 import { useBench } from '../../store/bench.ts';
-import { namesOfChosen } from '../../store/select.ts';
+import { chosenOrAll } from '../../store/select.ts';
 import { type Command, ofMany } from './command.ts';
 
 /** Steps of one press of the key, and of a relax that goes on until it settles. */
 const [GENTLE, SETTLED] = [6, 1000];
-
-/** The selected shells, or all when none is. */
-const which = (): 'all' | number[] => {
-  const names = namesOfChosen();
-  return names.length > 0 ? names : 'all';
-};
 
 const ofChosen = (count: number): string => (count === 0 ? 'all' : ofMany(count, 'shell'));
 
@@ -31,7 +25,7 @@ export const unfold: Command = {
   icon: IconMap,
   main: true,
   async act({ method }) {
-    const done = await perform('unfold', { shells: which(), method });
+    const done = await perform('unfold', { shells: chosenOrAll(), method });
     if (done && !done.changed && done.notes.length === 0) note('They lie as they would be unfolded already.');
   },
 };
@@ -47,7 +41,7 @@ async function relaxFor(steps: number): Promise<void> {
   const { balance, keepBorder, budget } = state;
   const region = isRegion(state);
   const done = await perform('relax', {
-    shells: region ? 'all' : which(),
+    shells: region ? 'all' : chosenOrAll(),
     faces: region ? [...state.faces] : undefined,
     balance,
     keepBorder,
@@ -80,7 +74,7 @@ export const layStraight: Command = {
   help: 'Lay the selected shells, or all that can be, as straight strips: pipes, belts, hems',
   key: 'shift+d',
   icon: IconRectangle,
-  act: () => void perform('straight-strip', { shells: which() }),
+  act: () => void perform('straight-strip', { shells: chosenOrAll() }),
 };
 
 export const makeStay: Command = {

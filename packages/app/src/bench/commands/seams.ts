@@ -1,7 +1,7 @@
 import { IconCut, IconNeedleThread, IconScissors } from '@tabler/icons-react';
 import { hint, note, perform, picked } from '../../store/acts.ts';
 import { useBench } from '../../store/bench.ts';
-import { namesOfChosen } from '../../store/select.ts';
+import { chosenOrAll } from '../../store/select.ts';
 import { type Command, ofMany } from './command.ts';
 
 async function seamAct(operation: 'cut' | 'sew', nothing: string): Promise<void> {
@@ -42,8 +42,7 @@ export const openPieces: Command = {
   label: () => 'Open closed pieces',
   icon: IconCut,
   async act() {
-    const shells = namesOfChosen();
-    const done = await perform('open-pieces', { shells: shells.length > 0 ? shells : 'all' });
+    const done = await perform('open-pieces', { shells: chosenOrAll() });
     if (done && !done.changed && done.notes.length === 0)
       note('Every piece has a border to open from already.');
   },

@@ -6,11 +6,11 @@ import { useBench } from '../../store/bench.ts';
 import { select } from '../../store/select.ts';
 import { NO_UV } from '../../worker/protocol.ts';
 import { ofMany } from '../commands/command.ts';
-import { angle } from '../overlays/angle.ts';
 import { area } from '../overlays/area.ts';
 import { overlayShown } from '../overlays/index.ts';
-import { placeAt } from '../overlays/overlay.ts';
+import { type Overlay, placeAt } from '../overlays/overlay.ts';
 import { LayoutFindings } from './LayoutFindings.tsx';
+import { MeasuredAgainst } from './MeasuredAgainst.tsx';
 
 const [WIDTH, HEIGHT, BINS] = [268, 64, 67];
 
@@ -22,15 +22,21 @@ export const InspectDetails = () => (
   </>
 );
 
+/** Maps that tell of the scale of shells, or can. */
+const SCALED = new Set(['area', 'density']);
+
+/** The map that is shown, if it has a ramp of figures; else that of area. */
+const mapShown = (overlay: Overlay | undefined): Overlay => (overlay?.anchor === undefined ? area : overlay);
+
 /** How the triangles are stretched, by the map that is shown; a range of it selects their faces. */
 function StretchHistogram() {
-  const shown = useBench((s) => (overlayShown(s) === angle ? angle : area));
-  const figures = useBench((s) => s.figures);
+  const shown = useBench((s) => mapShown(overlayShown(s)));
+  const against = useBench((s) => s.scaleAgainst);
+  const values = useBench((s) => s.figures && shown.values(s));
   const flat = useBench((s) => s.flat);
   const model = useBench((s) => s.model);
   const reach = useBench((s) => s.mapReach);
   const [range, setRange] = useState<readonly [number, number]>([0, 1]);
-  const values = figures && shown.values({ ...useBench.getState(), figures });
   const places = useMemo(
     () =>
       values && flat
@@ -65,6 +71,7 @@ function StretchHistogram() {
   return (
     <section className="inspect-details" aria-label="Histogram of stretch">
       <h2>{shown.title}</h2>
+      {SCALED.has(shown.name) && <MeasuredAgainst />}
       <svg width={WIDTH} height={HEIGHT} role="img" aria-label={`Triangles by ${shown.label.toLowerCase()}`}>
         {[...counts].map((count, i) => {
           const at = (i + 0.5) / BINS;
@@ -96,7 +103,7 @@ function StretchHistogram() {
       />
       <div className="legend-ends">
         {['left', 'middle', 'right'].map((end, i) => (
-          <span key={end}>{shown.legend?.(reach)[i]}</span>
+          <span key={end}>{shown.legend?.(reach, against)[i]}</span>
         ))}
       </div>
       <Button size="small" block onClick={take}>

@@ -1,20 +1,24 @@
 import type { LayoutFinding } from '@blunt-hem/core/inspect/inspection';
 import type { OperationName } from '@blunt-hem/core/operations/catalogue';
 import { Button } from 'antd';
-import { useEffect } from 'react';
 import { perform } from '../../store/acts.ts';
 import { useBench } from '../../store/bench.ts';
 import { select, selectNothing } from '../../store/select.ts';
-import { ask } from '../../store/worker.ts';
 import { FindingCard } from '../health/FindingCard.tsx';
 import { frameSelection } from '../panes/framing.ts';
+import { useAsked } from '../useAsked.ts';
 
 /** What is wrong with how the model lies flat, and what would help. */
 export function LayoutFindings() {
   const layout = useBench((s) => s.layout);
   const measured = useBench((s) => s.measured);
   const seams = useBench((s) => s.seamsShown);
-  useSeamsShown();
+  const flat = useBench((s) => s.flat);
+  const view = useBench((s) => s.lookedAt);
+  // It takes rays to know, so only once one inspects.
+  useAsked(flat !== undefined, 'seams-shown', { view }, [flat], (seamsShown) =>
+    useBench.setState({ seamsShown }),
+  );
   if (!layout) return null;
   const findings = [...layout.findings, ...(seams ? [seams] : [])];
   return (
@@ -49,20 +53,4 @@ function show({ faces, edges, shells }: LayoutFinding): void {
   useBench.setState({ target });
   select(target, { faces, edges, shells }[target], 'only');
   frameSelection();
-}
-
-/** Looks for seams that show, once one inspects; it takes rays to know. */
-function useSeamsShown(): void {
-  const flat = useBench((s) => s.flat);
-  const lookedAt = useBench((s) => s.lookedAt);
-  useEffect(() => {
-    if (!flat) return;
-    let current = true;
-    void ask('seams-shown', { view: lookedAt })
-      .catch(() => undefined)
-      .then((seamsShown) => current && useBench.setState({ seamsShown }));
-    return () => {
-      current = false;
-    };
-  }, [flat, lookedAt]);
 }

@@ -1,12 +1,10 @@
+import { TEXTURE } from '@blunt-hem/core/document/judgement';
 import { InputNumber } from 'antd';
 import { useState } from 'react';
 import { useBench } from '../../store/bench.ts';
 import { boxOfChosen } from '../../store/select.ts';
 import { aboutMiddle, turn } from '../commands/placing.ts';
 import { transformChosen } from '../tools/holdShells.ts';
-
-/** Texture size that densities are told for, pixels a side. */
-const TEXTURE = 2048;
 
 /** Where the selected shells lie, how large and how turned: exact values, taken when Enter is pressed or the field is left. */
 export function PlaceFields() {

@@ -2,12 +2,13 @@ import { angle } from './angle.ts';
 import { area } from './area.ts';
 import { both } from './both.ts';
 import { density } from './density.ts';
+import { direction } from './direction.ts';
 import { exposure } from './exposure.ts';
 import type { Known, Overlay } from './overlay.ts';
 import { patches } from './patches.ts';
 
 /** Every overlay, in the order in which a key goes through them. */
-export const OVERLAYS: readonly Overlay[] = [area, angle, both, density, exposure, patches];
+export const OVERLAYS: readonly Overlay[] = [area, angle, both, direction, density, exposure, patches];
 
 /** Those that have something to show. */
 export const overlaysOffered = (known: Known): readonly Overlay[] =>

@@ -1,10 +1,17 @@
 import type { Icon } from '@tabler/icons-react';
 import type { BenchStore } from '../../store/bench.ts';
+import type { ScaleAgainst } from '../../store/view.ts';
 import type { BenchFigures } from '../../worker/protocol.ts';
 
 /** What overlays are made from. */
-export interface Known extends Pick<BenchStore, 'exposure' | 'patches' | 'shells' | 'flat' | 'model'> {
+export interface Known
+  extends Pick<
+    BenchStore,
+    'exposure' | 'direction' | 'patches' | 'shells' | 'flat' | 'model' | 'scaleAgainst' | 'chosenScale'
+  > {
   readonly figures: StretchBuffers | undefined;
+  /** Triangles that the figures are of; all when absent. */
+  readonly triangles?: Uint32Array;
 }
 
 export type StretchBuffers = Pick<BenchFigures, 'logArea' | 'angle' | 'smoothLogArea' | 'smoothAngle'>;
@@ -28,8 +35,9 @@ export interface Overlay {
    * Under the ramp: at its left end, in its middle, at its right end. Without it there is no legend.
    *
    * @param reach  how far the ends are out, as a part of the usual
+   * @param against  what the scale of shells is measured against
    */
-  legend?(reach: number): readonly [string, string, string];
+  legend?(reach: number, against?: ScaleAgainst): readonly [string, string, string];
   /** Place on the ramp that stays where the hand draws its ends out or in; without it they are fixed. */
   readonly anchor?: number;
   /** Whether there is anything that it could show; always, when absent. */

@@ -1,6 +1,9 @@
 import { describe, expect, it } from 'vitest';
+import type { ScaleAgainst } from '../../store/view.ts';
+import { usualScale } from './against.ts';
+import { area } from './area.ts';
 import { OVERLAYS, overlayNamed } from './index.ts';
-import { type Overlay, placeAt } from './overlay.ts';
+import { type Known, type Overlay, placeAt } from './overlay.ts';
 
 describe('the ramp of an overlay', () => {
   it('says at its right end what lies there, however far its ends are drawn out', () => {
@@ -9,6 +12,7 @@ describe('the ramp of an overlay', () => {
       area: (factor) => -Math.log(factor),
       angle: (degrees) => degrees,
       both: (factor) => Math.log(factor),
+      direction: (factor) => Math.log(factor),
       density: (factor) => Math.log(factor),
     };
     expect(OVERLAYS.filter(({ anchor }) => anchor !== undefined).map(({ name }) => name)).toEqual(
@@ -22,6 +26,39 @@ describe('the ramp of an overlay', () => {
         expect(placeAt(overlay, reach, value(figure))).toBeCloseTo(1, 1);
         if (name === 'area') expect([middle, placeAt(overlay, reach, 0)]).toEqual(['even', 0.5]);
       }
+  });
+
+  it('measures area against the shell itself, the rest, or a number', () => {
+    // Two triangles of two shells, of which the second is twice as fine as the first, which is most of the surface.
+    const stretch = (area: number, density: number) => ({ area, uvArea: area * density ** 2 }) as never;
+    const known = {
+      figures: {
+        logArea: Float32Array.of(0, 0),
+        angle: new Float32Array(2),
+        smoothLogArea: new Float32Array(6),
+        smoothAngle: new Float32Array(6),
+      },
+      shells: [
+        { unfolded: true, stretch: stretch(10, 0.1) },
+        { unfolded: true, stretch: stretch(1, 0.2) },
+      ],
+      flat: { faceShell: Uint32Array.of(0, 1) },
+      model: { triangleFace: Uint32Array.of(0, 1) },
+      chosenScale: 0.4 * 2048,
+    } as unknown as Known;
+    const shown = (scaleAgainst: ScaleAgainst, more: Partial<Known> = {}) =>
+      [...(area.values({ ...known, scaleAgainst, ...more }) as Float32Array)].map(Math.exp);
+    const near = (...figures: number[]) => figures.map((each) => expect.closeTo(each, 5));
+    expect(shown('shell')).toEqual([1, 1]);
+    expect(shown('others')).toEqual(near(1, 4));
+    expect(shown('chosen')).toEqual(near(1 / 16, 1 / 4));
+    expect(shown('chosen', { chosenScale: 0.1 * 2048 })).toEqual(near(1, 4));
+    const smooth = area.smooth({ ...known, scaleAgainst: 'others' }) as Float32Array;
+    expect([...smooth].map(Math.exp)).toEqual(near(1, 1, 1, 4, 4, 4));
+    // A part of the triangles, as under the brush.
+    const part = { ...known.figures, logArea: Float32Array.of(0) } as Known['figures'];
+    expect(shown('others', { figures: part, triangles: Uint32Array.of(1) })).toEqual(near(4));
+    expect(usualScale(known.shells)).toBeCloseTo(0.1 * 2048, 6);
   });
 
   it('stays as it is where nothing can be drawn out', () => {

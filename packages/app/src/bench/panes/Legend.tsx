@@ -1,6 +1,6 @@
+import { TEXTURE } from '@blunt-hem/core/document/judgement';
 import { useDrag } from '@use-gesture/react';
 import { useBench } from '../../store/bench.ts';
-import { TEXTURE } from '../../store/checker.ts';
 import { overlayNamed } from '../overlays/index.ts';
 import type { Overlay } from '../overlays/overlay.ts';
 import { inWords } from '../reading.ts';
@@ -14,7 +14,7 @@ export function Legend() {
     <figure className="legend" aria-label={overlay.title}>
       <figcaption>{overlay.title}</figcaption>
       {overlay.anchor === undefined ? <Ramp overlay={overlay} /> : <DrawnRamp overlay={overlay} />}
-      {['area', 'angle', 'both'].includes(overlay.name) && <Reading />}
+      {['area', 'angle', 'both', 'direction'].includes(overlay.name) && <Reading />}
     </figure>
   );
 }

@@ -1,3 +1,4 @@
+import { useBench } from '../../store/bench.ts';
 import type { Overlay } from '../overlays/overlay.ts';
 
 /**
@@ -7,7 +8,8 @@ import type { Overlay } from '../overlays/overlay.ts';
  */
 export function Ramp({ overlay, reach = 1 }: { readonly overlay: Overlay; readonly reach?: number }) {
   const stops = Array.from({ length: 11 }, (_, i) => `${overlay.colour(i / 10)} ${10 * i}%`).join(', ');
-  const [left, middle, right] = overlay.legend?.(reach) ?? [];
+  const against = useBench((s) => s.scaleAgainst);
+  const [left, middle, right] = overlay.legend?.(reach, against) ?? [];
   return (
     <div className="ramp">
       <div className="legend-ramp" style={{ background: `linear-gradient(to right, ${stops})` }} />

@@ -44,11 +44,14 @@ export function surfaceGeometry(onChange: () => void) {
           'model',
           'figures',
           'exposure',
+          'direction',
           'patches',
           'shells',
           'flat',
           'overlay',
           'mapReach',
+          'scaleAgainst',
+          'chosenScale',
           'byFace',
         )
       )
@@ -66,7 +69,7 @@ export function surfaceGeometry(onChange: () => void) {
       }
       const { triangles, logArea, angle } = picture;
       const figures = { logArea, angle, smoothLogArea: logArea, smoothAngle: angle };
-      const values = STRETCH.has(overlay.name) ? overlay.values({ ...s, figures }) : undefined;
+      const values = STRETCH.has(overlay.name) ? overlay.values({ ...s, figures, triangles }) : undefined;
       if (!values) return;
       const attribute = geometry.getAttribute('place') as BufferAttribute;
       triangles.forEach((t, i) => {

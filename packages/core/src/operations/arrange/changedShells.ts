@@ -1,14 +1,15 @@
 import { type HemDocument, shellOf, shellUv } from '../../document/document.ts';
 import type { Patch } from '../../document/patch.ts';
 import { uvChange } from '../../document/uvChange.ts';
+import type { WhichShells } from '../../params.ts';
 import type { Shell } from '../../surface/shell.ts';
 import { chosenShells } from '../shellChoice.ts';
 import { placedChange } from './keepPlaces.ts';
 
-/** Lays shells, each by one of its faces, otherwise; those without UVs are left out, and places are kept from now on. */
+/** Lays shells otherwise; those without UVs are left out, and places are kept from now on. */
 export function changedShells(
   document: HemDocument,
-  shells: readonly number[],
+  shells: WhichShells,
   change: (shell: Shell, uv: Float64Array) => Float64Array,
 ): Patch {
   const uvOf = new Map<number, Float64Array>();

@@ -1,11 +1,11 @@
 import { densities, usualDensity } from '../../inspect/densities.ts';
-import { indices, optional, positive, record } from '../../params.ts';
+import { optional, positive, record, whichShells } from '../../params.ts';
 import { surfaceArea } from '../../surface/areas.ts';
 import { signedArea } from '../../surface/flatArea.ts';
 import { transformUv } from '../../surface/similarity.ts';
 import { boxOf } from '../../surface/uvBox.ts';
-import { operation, plural } from '../operation.ts';
-import { chosenShells } from '../shellChoice.ts';
+import { operation } from '../operation.ts';
+import { shellsLabel } from '../shellChoice.ts';
 import { changedShells } from './changedShells.ts';
 
 /** Scales shells about their middles to one texture scale. */
@@ -13,12 +13,12 @@ export const evenDensity = operation({
   name: 'even-density',
   stage: 'arrange',
   params: record({
-    shells: indices,
+    shells: whichShells,
     /** Tile units per unit of the model; what most of the surface has when absent. */
     density: optional(positive()),
   }),
-  label: ({ shells }, document) =>
-    `Scale ${plural(chosenShells(document, shells).length, 'shell')} to the density of the rest`,
+  label: ({ shells, density }, document) =>
+    `Scale ${shellsLabel(document, shells)} to ${density ? 'a chosen density' : 'the density of the rest'}`,
   doing: 'Scaling',
   run(document, { shells, density }) {
     const wanted = density ?? usualDensity(densities(document));

@@ -30,3 +30,12 @@ export function usualDensity({ density, area }: Densities): number | undefined {
   }
   return undefined;
 }
+
+/** Density that differs by more than this factor from that of most of the surface shows. A judgement of ours. */
+const OFF = 1.25;
+
+/** Whether a shell has another density than most of the surface; none where nothing lies flat. */
+export function isOffDensity(known: Densities): (shell: number) => boolean {
+  const usual = usualDensity(known);
+  return (s) => usual !== undefined && Math.abs(Math.log(known.density[s] / usual)) > Math.log(OFF);
+}

@@ -6,6 +6,7 @@ import { type Inspection, type LayoutFinding, told } from './inspection.ts';
 import { outsideTile } from './outsideTile.ts';
 import { overlapBetween, stackedShells } from './overlapBetween.ts';
 import { overlapWithin } from './overlapWithin.ts';
+import { stretchedShells } from './stretchedShells.ts';
 import type { Subject } from './subject.ts';
 import { tooNear } from './tooNear.ts';
 import { tooSmall } from './tooSmall.ts';
@@ -22,6 +23,7 @@ export const INSPECTIONS: readonly Inspection[] = [
   overlapBetween,
   outsideTile,
   tooNear,
+  stretchedShells,
   densityOutliers,
   upsideDownShells,
   tooSmall,

@@ -23,13 +23,20 @@ export interface Found {
   readonly faces?: Iterable<number>;
   readonly edges?: Iterable<number>;
   readonly shells?: readonly number[];
-  readonly remedy?: Remedy;
+  readonly remedy?: Remedy | CutSearch;
 }
 
 export interface Remedy {
   /** On the button: “Split one side off”. */
   readonly label: string;
   readonly request: Request;
+}
+
+/** Where only another cut helps, which the artist chooses among those that are found. */
+export interface CutSearch {
+  readonly label: string;
+  /** The shell, by its name. */
+  readonly cutsOf: number;
 }
 
 /** A finding as it is told. */
@@ -41,7 +48,7 @@ export interface LayoutFinding extends Pick<Inspection, 'kind' | 'severity' | 'e
   readonly edges: Uint32Array;
   /** Numbers of shells. */
   readonly shells: readonly number[];
-  readonly remedy?: Remedy;
+  readonly remedy?: Remedy | CutSearch;
 }
 
 export function told(

@@ -1,4 +1,8 @@
-import { type Inspection, ofShells } from './inspection.ts';
+import { type HemDocument, shellsOf, topologyOf } from '../document/document.ts';
+import { edgeLength } from '../select/shortestPath.ts';
+import { densitiesOf, isOffDensity } from './densities.ts';
+import { type Found, type Inspection, named, type Remedy } from './inspection.ts';
+import type { Subject } from './subject.ts';
 
 /** Texels across, below which nothing can be painted. A judgement of ours. */
 const LEAST = 4;
@@ -8,16 +12,51 @@ export const tooSmall: Inspection = {
   severity: 'hint',
   thing: ['shell of less than four texels across', 'shells of less than four texels across'],
   effect: 'Nothing can be painted there: sew them to a neighbour, or give them more room.',
-  find: (subject) =>
-    ofShells(
-      subject,
-      [...subject.boxes.keys()].filter((s) => {
-        const box = subject.boxes[s];
-        return box && Math.max(box[2] - box[0], box[3] - box[1]) * subject.options.texture < LEAST;
-      }),
-      (shells) => ({
-        label: 'Scale to the density of the rest',
-        request: { operation: 'even-density', params: { shells } },
-      }),
-    ),
+  find(subject): Found | undefined {
+    const { boxes, options } = subject;
+    const shells = [...boxes.keys()].filter((s) => {
+      const box = boxes[s];
+      return box && Math.max(box[2] - box[0], box[3] - box[1]) * options.texture < LEAST;
+    });
+    return shells.length === 0
+      ? undefined
+      : { count: shells.length, shells, remedy: remedyFor(subject, shells) };
+  },
 };
+
+/** Those that were made small are made as large as the rest; those that are small are sewn on. */
+function remedyFor(subject: Subject, shells: readonly number[]): Remedy | undefined {
+  const { document } = subject;
+  const isOff = isOffDensity(densitiesOf(subject));
+  const shrunk = shells.filter(isOff);
+  if (shrunk.length > 0)
+    return {
+      label: 'Scale to the density of the rest',
+      request: { operation: 'even-density', params: { shells: named(document, shrunk) } },
+    };
+  const edges = shells.flatMap((s) => longestBorder(document, s));
+  return edges.length > 0
+    ? { label: 'Sew to a neighbour', request: { operation: 'sew', params: { edges } } }
+    : undefined;
+}
+
+/** Seams between a shell and the neighbour with which it has most of them in common. */
+function longestBorder(document: HemDocument, shell: number): readonly number[] {
+  const { mesh, links } = topologyOf(document.model);
+  const { faceShell } = shellsOf(document);
+  const shared = new Map<number, { length: number; readonly edges: number[] }>();
+  for (let e = 0; e < document.seams.length; e++) {
+    if (!document.seams[e] || !links.joined[e]) continue;
+    const [s, t] = [0, 1].map(
+      (k) => faceShell[links.cornerFace[links.edgeCorners[links.edgeCornerStart[e] + k]]],
+    );
+    if (s === t || (s !== shell && t !== shell)) continue;
+    const other = s === shell ? t : s;
+    const border = shared.get(other) ?? { length: 0, edges: [] };
+    border.length += edgeLength(mesh, links, e);
+    border.edges.push(e);
+    shared.set(other, border);
+  }
+  const [longest] = [...shared.values()].sort((a, b) => b.length - a.length);
+  return longest?.edges ?? [];
+}

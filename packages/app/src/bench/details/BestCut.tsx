@@ -2,8 +2,7 @@ import { isTooStretched } from '@blunt-hem/core/document/judgement';
 import type { AnswerOf } from '@blunt-hem/core/questions/index';
 import { Button } from 'antd';
 import { useEffect, useState } from 'react';
-import { useBench } from '../../store/bench.ts';
-import { select } from '../../store/select.ts';
+import { selectCut } from '../../store/suggestCut.ts';
 import { ask } from '../../store/worker.ts';
 import type { ShellRow } from '../../worker/protocol.ts';
 
@@ -58,13 +57,7 @@ function Found({ found }: { readonly found: AnswerOf<'best-cut'> | undefined }) 
     <>
       L2 {isRough && 'about '}
       {l2.toFixed(2)}, angle {angleMean.toFixed(1)}° with {edges.length} edges{' '}
-      <Button
-        size="small"
-        onClick={() => {
-          useBench.setState({ target: 'edges' });
-          select('edges', edges, 'only');
-        }}
-      >
+      <Button size="small" onClick={() => selectCut(edges)}>
         Select them
       </Button>
     </>

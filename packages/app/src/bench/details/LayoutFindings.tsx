@@ -4,6 +4,7 @@ import { Button } from 'antd';
 import { perform } from '../../store/acts.ts';
 import { useBench } from '../../store/bench.ts';
 import { select, selectNothing } from '../../store/select.ts';
+import { suggestCut } from '../../store/suggestCut.ts';
 import { FindingCard } from '../health/FindingCard.tsx';
 import { frameSelection } from '../panes/framing.ts';
 import { useAsked } from '../useAsked.ts';
@@ -42,6 +43,10 @@ export function LayoutFindings() {
 
 function remedy({ remedy }: LayoutFinding): void {
   if (!remedy) return;
+  if ('cutsOf' in remedy) {
+    void suggestCut(remedy.cutsOf);
+    return;
+  }
   const { operation, params } = remedy.request;
   void perform(operation as OperationName, params as never);
 }

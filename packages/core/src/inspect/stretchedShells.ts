@@ -1,0 +1,45 @@
+import { shellOf, shellsOf, shellUv } from '../document/document.ts';
+import { isTooStretched } from '../document/judgement.ts';
+import { measureStretch } from '../measure/stretch.ts';
+import { facesOfShell } from '../surface/shells.ts';
+import { type Found, type Inspection, named } from './inspection.ts';
+import type { Subject } from './subject.ts';
+
+/** Steps after which a shell has taken most of the shape that it takes at last. */
+const STEPS = 100;
+
+export const stretchedShells: Inspection = {
+  kind: 'stretched',
+  severity: 'hint',
+  thing: ['shell stretched more than is good to paint on', 'shells stretched more than is good to paint on'],
+  effect: 'What is painted there comes out larger in one place than in another, or askew.',
+  find(subject): Found | undefined {
+    const { document } = subject;
+    const stretched = stretchesOf(subject).filter(({ stretch }) => isTooStretched(stretch));
+    if (stretched.length === 0) return undefined;
+    const shells = stretched.map(({ shell }) => shell);
+    const isRelaxed = (s: number) =>
+      facesOfShell(shellsOf(document), s).some((f) => document.relaxed[f] === 1);
+    const loose = shells.filter((s) => !isRelaxed(s));
+    const [worst] = [...stretched].sort((a, b) => b.stretch.l2 - a.stretch.l2);
+    return {
+      count: shells.length,
+      shells,
+      remedy:
+        loose.length > 0
+          ? {
+              label: 'Relax them',
+              request: { operation: 'relax', params: { shells: named(document, loose), steps: STEPS } },
+            }
+          : { label: 'Look for a cut', cutsOf: named(document, [worst.shell])[0] },
+    };
+  },
+};
+
+const stretchesOf = ({ document, boxes }: Subject) =>
+  [...boxes.keys()].flatMap((shell) => {
+    if (!boxes[shell]) return [];
+    const piece = shellOf(document, shell);
+    const uv = shellUv(document, piece);
+    return uv ? [{ shell, stretch: measureStretch(piece, uv) }] : [];
+  });

@@ -50,6 +50,42 @@ function rendererMegabytes(): number {
   return Math.max(0, ...sizes) / 1024;
 }
 
+/**
+ * In the page, before anything else: notes how long it takes from a question to its answer on the main thread, and leaves out drawing,
+ * which in software costs more than everything else.
+ */
+const LISTEN = `(() => {
+  for (const draw of ['drawArrays', 'drawElements', 'drawArraysInstanced', 'drawElementsInstanced'])
+    WebGL2RenderingContext.prototype[draw] = () => undefined;
+  const times = (window.hemTimes = {});
+  const asked = new Map();
+  const post = Worker.prototype.postMessage;
+  const heard = new WeakSet();
+  Worker.prototype.postMessage = function (message, ...more) {
+    const name = message?.path?.[0] === 'ask' && message.argumentList?.[0]?.value;
+    if (name) asked.set(message.id, [name, performance.now()]);
+    if (!heard.has(this)) {
+      heard.add(this);
+      this.addEventListener('message', ({ data }) => {
+        const [of, since] = asked.get(data?.id) ?? [];
+        if (of && asked.delete(data.id)) (times[of] ??= []).push(performance.now() - since);
+      });
+    }
+    return post.call(this, message, ...more);
+  };
+})()`;
+
+/** Says the middle and the worst of the answers to a question since the last time. */
+async function sayTimes(page: Page, question: string, figure: string): Promise<void> {
+  const times = await page.evaluate<number[]>(
+    `(() => { const all = window.hemTimes['${question}'] ?? []; window.hemTimes['${question}'] = []; return all; })()`,
+  );
+  const sorted = times.slice(1).sort((a, b) => a - b);
+  say('hands', `${figure}, first of ${times.length} answers`, times[0], 'ms');
+  say('hands', `${figure}, middle`, sorted[sorted.length >> 1], 'ms');
+  say('hands', `${figure}, slowest of the rest`, sorted[sorted.length - 1], 'ms');
+}
+
 /** Puts a file on the Rack and opens it; milliseconds from having it chosen to its figures on the strip. */
 async function open(page: Page, text: string): Promise<number> {
   await page.goto(ADDRESS);
@@ -156,6 +192,53 @@ const sections: Record<string, () => Promise<void>> = {
       say('cut', '20 000 triangles, first', runs[0], 'ms');
       say('cut', '20 000 triangles, tenth to twelfth, middle', runs.slice(9).sort((a, b) => a - b)[1], 'ms');
     });
+  },
+  async hands() {
+    for (const size of [10_000, 100_000]) {
+      await visit(async (page) => {
+        await page.addInitScript(LISTEN);
+        await open(page, hillsObj(size));
+        await page.waitForTimeout(2_000);
+        await page.keyboard.press('3');
+        await key(page, 's', true, true);
+        const board = await page.getByTestId('board').boundingBox();
+        if (!board) throw new Error('There is no Board pane.');
+        const at = ([x, y]: readonly [number, number]): [number, number] => [
+          board.x + x * board.width,
+          board.y + y * board.height,
+        ];
+        const drag = async (from: readonly [number, number], to: readonly [number, number]) => {
+          await page.mouse.move(...at(from));
+          await page.waitForTimeout(500);
+          await page.mouse.down();
+          await page.waitForTimeout(1_500);
+          for (let i = 1; i <= 60; i++) {
+            const part = i / 60;
+            await page.mouse.move(
+              ...at([from[0] + part * (to[0] - from[0]), from[1] + part * (to[1] - from[1])]),
+            );
+            await page.waitForTimeout(16);
+          }
+          await page.mouse.up();
+          await settled(page);
+        };
+        await page.keyboard.press('p');
+        for (const place of [
+          [0.35, 0.45],
+          [0.6, 0.55],
+        ] as const) {
+          await page.mouse.move(...at(place));
+          await page.waitForTimeout(700);
+          await page.mouse.click(...at(place));
+          await settled(page);
+        }
+        await drag([0.6, 0.55], [0.64, 0.6]);
+        await sayTimes(page, 'moved-pin', `${size} triangles, a pin moved`);
+        await page.keyboard.press('h');
+        await drag([0.4, 0.5], [0.55, 0.5]);
+        await sayTimes(page, 'brushed', `${size} triangles, a touch of the hand`);
+      });
+    }
   },
   async stopping() {
     await visit(async (page) => {

@@ -36,6 +36,9 @@ export interface BrushedShell {
   readonly scale: number;
   /** 1 for vertices that stay. */
   readonly held: Uint8Array;
+  /** Scratch of a touch: the place of each vertex among those that move, −1 for the others, and 1 for each guarded triangle to look at. */
+  readonly slot: Int32Array;
+  readonly marked: Uint8Array;
 }
 
 /** A triangle may shrink to this part of its due area and no further. */
@@ -66,6 +69,8 @@ export function brushedShell(shell: Shell, uv: Float64Array, held: Uint8Array): 
     least,
     scale: Math.sqrt(due),
     held,
+    slot: new Int32Array(count).fill(-1),
+    marked: new Uint8Array(least.length),
   };
 }
 
@@ -185,36 +190,58 @@ function moveWithin(
   moved: readonly number[],
   step: Float64Array,
 ): void {
-  const { guarded, guardedAt, least } = shell;
-  const slot = new Map(moved.map((v, k) => [v, k]));
-  const before = Float64Array.from(moved.flatMap((v) => [uv[2 * v], uv[2 * v + 1]]));
+  const { guarded, guardedAt, least, slot, marked } = shell;
+  const before = new Float64Array(2 * moved.length);
+  for (let k = 0; k < moved.length; k++) {
+    slot[moved[k]] = k;
+    before[2 * k] = uv[2 * moved[k]];
+    before[2 * k + 1] = uv[2 * moved[k] + 1];
+  }
   const part = new Float64Array(moved.length).fill(1);
   const put = (k: number): void => {
     uv[2 * moved[k]] = before[2 * k] + part[k] * step[2 * k];
     uv[2 * moved[k] + 1] = before[2 * k + 1] + part[k] * step[2 * k + 1];
   };
   for (let k = 0; k < moved.length; k++) put(k);
-  let look = new Set<number>();
-  for (const v of moved)
-    for (let k = guardedAt.start[v]; k < guardedAt.start[v + 1]; k++)
-      look.add(Math.floor(guardedAt.items[k] / 3));
+  let look = trianglesAt(guardedAt, moved, marked);
   // Each round only looks round what it has changed; with every part at nothing all is as it was, and valid.
-  for (let round = 0; look.size > 0; round++) {
+  for (let round = 0; look.length > 0; round++) {
     const shrunk = new Set<number>();
     for (const t of look) {
       if (triangleArea(guarded, uv, t) >= least[t]) continue;
       for (let c = 3 * t; c < 3 * t + 3; c++) {
-        const k = slot.get(guarded[c]);
-        if (k !== undefined && part[k] > 0) shrunk.add(k);
+        const k = slot[guarded[c]];
+        if (k >= 0 && part[k] > 0) shrunk.add(k);
       }
     }
-    look = new Set();
     for (const k of shrunk) {
       part[k] = round < HALVINGS ? part[k] / 2 : 0;
       put(k);
-      const v = moved[k];
-      for (let i = guardedAt.start[v]; i < guardedAt.start[v + 1]; i++)
-        look.add(Math.floor(guardedAt.items[i] / 3));
     }
+    look = trianglesAt(
+      guardedAt,
+      Array.from(shrunk, (k) => moved[k]),
+      marked,
+    );
   }
+  for (const v of moved) slot[v] = -1;
+}
+
+/**
+ * The triangles at some vertices, each once.
+ *
+ * @param at  places of triangles round every vertex
+ * @param marked  0 for each triangle, before and after
+ */
+function trianglesAt(at: BrushedShell['at'], vertices: readonly number[], marked: Uint8Array): number[] {
+  const found: number[] = [];
+  for (const v of vertices)
+    for (let k = at.start[v]; k < at.start[v + 1]; k++) {
+      const t = Math.floor(at.items[k] / 3);
+      if (marked[t]) continue;
+      marked[t] = 1;
+      found.push(t);
+    }
+  for (const t of found) marked[t] = 0;
+  return found;
 }

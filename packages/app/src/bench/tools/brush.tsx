@@ -29,7 +29,10 @@ export const brush: Tool = {
   key: 'h',
   icon: IconHandMove,
   panes: ['board'],
-  hover: (at) => useBench.setState({ ring: ringAt(at) }),
+  hover(at) {
+    useBench.setState({ ring: ringAt(at) });
+    void makeReady(at);
+  },
   leave: () => useBench.setState({ ring: undefined }),
   leaveHand: () => useBench.setState({ ring: undefined }),
   async press(at) {
@@ -78,6 +81,28 @@ export const brush: Tool = {
     );
   },
 };
+
+/** The flat, and its shell that was made ready last. */
+let ready: { readonly flat: unknown; readonly shell: number } | undefined;
+let readying = false;
+
+/** Has the shell under the pointer made ready, so that the first touch is as quick as the others. */
+async function makeReady(at: Place): Promise<void> {
+  if (readying) return;
+  readying = true;
+  const { flat, handBrush } = useBench.getState();
+  try {
+    const found = await at.pick();
+    if (!found || (ready?.flat === flat && ready?.shell === found.shell)) return;
+    ready = { flat, shell: found.shell };
+    await ask('brushed', { face: found.face, brush: handBrush, dabs: [] });
+  } catch (error) {
+    // What cannot be brushed is told when it is pressed on.
+    if (!(error instanceof ArtistError)) throw error;
+  } finally {
+    readying = false;
+  }
+}
 
 /** Where the brush is on the page, and its radius in pixels: a pen that lies flatter covers more. */
 const ringAt = ({ x, y, tilt }: Pick<Place, 'x' | 'y' | 'tilt'>): readonly [number, number, number] => [

@@ -37,5 +37,9 @@ const OFF = 1.25;
 /** Whether a shell has another density than most of the surface; none where nothing lies flat. */
 export function isOffDensity(known: Densities): (shell: number) => boolean {
   const usual = usualDensity(known);
-  return (s) => usual !== undefined && Math.abs(Math.log(known.density[s] / usual)) > Math.log(OFF);
+  return (s) => {
+    // What has no surface, or none in the flat, has no scale.
+    const off = usual === undefined ? NaN : Math.abs(Math.log(known.density[s] / usual));
+    return Number.isFinite(off) && off > Math.log(OFF);
+  };
 }

@@ -1,12 +1,16 @@
 import { describe, expect, it } from 'vitest';
 import { type HemDocument, openDocument, shellsOf, topologyOf } from '../document/document.ts';
+import { emptyHistory } from '../document/history.ts';
 import { localJobs } from '../jobs/index.ts';
 import { meshFromPolygons } from '../mesh/mesh.ts';
 import { modelFromMesh } from '../mesh/model.ts';
-import { request } from '../operations/catalogue.ts';
+import { type OperationName, request } from '../operations/catalogue.ts';
 import { unattended } from '../progress.ts';
 import { answerQuestion } from '../questions/index.ts';
+import { memoryKeeper } from '../session/keeper.ts';
+import { openSession } from '../session/session.ts';
 import { after } from '../testing/acts.ts';
+import { dirtyScan } from '../testing/sculpts.ts';
 import { sheet } from '../testing/shapes.ts';
 import { INSPECTIONS } from './inspect.ts';
 import type { Remedy } from './inspection.ts';
@@ -225,6 +229,28 @@ describe('findings in the flat', () => {
     expect((sewing.params as { edges: number[] }).edges).toHaveLength(1);
     expect((await findingsOf(sewn)).map(({ kind }) => kind)).not.toContain('too-small');
   });
+
+  it.each(['plane', 'cylinder', 'sphere', 'box'])(
+    'are made fewer by every remedy on a dirty scan under a projection (%s)',
+    async (kind) => {
+      const scan = openDocument(modelFromMesh('Scan', dirtyScan(12)));
+      const faces = [...scan.stale.keys()];
+      const laid = await after(scan, { operation: 'project', params: { faces, kind, each: 'shells' } });
+      for (const finding of await findingsOf(laid)) {
+        if (!finding.remedy || !('request' in finding.remedy)) continue;
+        const { operation, params } = finding.remedy.request;
+        const session = openSession({
+          document: laid,
+          history: emptyHistory,
+          keeper: memoryKeeper(),
+          jobs: localJobs,
+        });
+        await session.perform(operation as OperationName, params as never);
+        const left = (await findingsOf(session.document)).find((each) => each.kind === finding.kind);
+        expect(left?.count ?? 0, finding.kind).toBeLessThan(finding.count);
+      }
+    },
+  );
 
   it('tell where seams show', () => {
     const exposure = Float32Array.from({ length: 90 }, (_, e) => e / 90);

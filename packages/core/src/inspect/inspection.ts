@@ -1,7 +1,8 @@
-import { type HemDocument, shellsOf } from '../document/document.ts';
+import { type HemDocument, shellOf, shellsOf } from '../document/document.ts';
 import type { Severity } from '../health/check.ts';
 import type { Request } from '../operations/operation.ts';
 import { facesOfShell } from '../surface/shells.ts';
+import { verdictOf } from '../surface/verdict.ts';
 import type { Subject } from './subject.ts';
 
 /** Something that may be wrong with how a model lies flat. */
@@ -87,6 +88,16 @@ export function ofSpoiltFaces({ document }: Subject, faces: readonly number[]): 
   if (faces.length === 0) return undefined;
   const { faceShell } = shellsOf(document);
   const shells = [...new Set(faces.map((f) => faceShell[f]))];
-  const request = { operation: 'unfold', params: { shells: named(document, shells) } };
-  return { count: faces.length, faces, shells, remedy: { label: 'Unfold them anew', request } };
+  const willing = shells.filter((s) => verdictOf(shellOf(document, s)).canUnfold);
+  const remedy: Remedy =
+    willing.length > 0
+      ? {
+          label: 'Unfold them anew',
+          request: { operation: 'unfold', params: { shells: named(document, willing) } },
+        }
+      : {
+          label: 'Cut them open',
+          request: { operation: 'open-pieces', params: { shells: named(document, shells) } },
+        };
+  return { count: faces.length, faces, shells, remedy };
 }

@@ -41,5 +41,7 @@ const stretchesOf = ({ document, boxes }: Subject) =>
     if (!boxes[shell]) return [];
     const piece = shellOf(document, shell);
     const uv = shellUv(document, piece);
-    return uv ? [{ shell, stretch: measureStretch(piece, uv) }] : [];
+    const stretch = uv && measureStretch(piece, uv);
+    // What is flipped or collapsed is told by itself.
+    return stretch && stretch.flipped + stretch.collapsed === 0 ? [{ shell, stretch }] : [];
   });

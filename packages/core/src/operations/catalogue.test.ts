@@ -190,6 +190,19 @@ describe('the catalogue', () => {
     expect(now.box?.[3]).toBeCloseTo(before.box?.[3] as number, 6);
   });
 
+  it('relaxes what it can, and tells of shells with flipped faces', async () => {
+    const start = cubeDocument();
+    const cut = await after(start, ...acts(start).slice(0, 4));
+    const mirrored = await after(cut, { operation: 'mirror-in-place', params: { shells: [ON_LID] } });
+    const relax = (shells: number[]) =>
+      carryOut(mirrored, { operation: 'relax', params: { shells } }, localContext);
+    expect((await relax([ON_LID, BELOW])).patch.notes.join()).toMatch(
+      /1 shell with flipped faces left alone/,
+    );
+    await expect(relax([ON_LID])).rejects.toThrow(/flipped faces/);
+    expect((await relax([BELOW])).patch.notes.join()).not.toMatch(/flipped/);
+  });
+
   it('gives new shells room beside the old', async () => {
     const start = cubeDocument();
     const cut = await after(start, ...acts(start).slice(0, 4));

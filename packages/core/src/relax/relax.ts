@@ -99,6 +99,13 @@ export function relax(shell: Shell, start: Float64Array, options: RelaxOptions, 
   };
 }
 
+/** Whether a triangle that may change lies upside down, or has collapsed. */
+export function isFlippedStart(shell: Shell, start: Float64Array, fixed: Uint8Array): boolean {
+  const { positions, triangles } = shell;
+  const own = { triangles, rest: restTriangles(positions, triangles) };
+  return facingDown(freeTriangles(own, fixed), start, 0).length > 0;
+}
+
 /**
  * The map itself, or with its folded polygons unfolded as far as can be.
  *
@@ -112,11 +119,8 @@ function validStart(
   fixed: Uint8Array,
   context: Context,
 ): Float64Array | undefined {
-  const own = shell.polygons
-    ? { triangles: shell.triangles, rest: restTriangles(shell.positions, shell.triangles) }
-    : whole;
-  if (facingDown(freeTriangles(own, fixed), start, 0).length > 0) throw new FlippedStartError();
-  if (whole === own) return start;
+  if (isFlippedStart(shell, start, fixed)) throw new FlippedStartError();
+  if (!shell.polygons) return start;
   try {
     return untangle(whole, start, fixed, context) ?? start;
   } catch (error) {

@@ -13,17 +13,9 @@ import { HemError } from '../errors.ts';
 import type { Jobs } from '../jobs/index.ts';
 import { applyKept } from '../keeping/soundPatch.ts';
 import { walkActs } from '../keeping/walkActs.ts';
-import {
-  carryOut,
-  type OperationName,
-  operationNamed,
-  type ParamsOf,
-  request,
-} from '../operations/catalogue.ts';
+import { carryOut, type OperationName, operationNamed, type ParamsOf } from '../operations/catalogue.ts';
 import { reflatten } from '../operations/cut/reflatten.ts';
-import { type Follow, type OperationContext, plural, type Request } from '../operations/operation.ts';
-import { chosenShells } from '../operations/shellChoice.ts';
-import type { WhichShells } from '../params.ts';
+import type { Follow, OperationContext, Request } from '../operations/operation.ts';
 import type { Progress } from '../progress.ts';
 import {
   type AnswerOf,
@@ -36,10 +28,10 @@ import {
   type QuestionName,
 } from '../questions/index.ts';
 import type { Trial } from '../trials/trial.ts';
-import { METHODS } from '../unfold/unfold.ts';
 import type { Keeper } from './keeper.ts';
 import { patchMemory } from './patchMemory.ts';
 import { sessionTrials } from './sessionTrials.ts';
+import { trialActs } from './trialActs.ts';
 
 /** What a session tells while it works. */
 export type SessionEvent =
@@ -324,49 +316,17 @@ export function openSession({
     undo: () => travel(undone),
     redo: () => travel(redone),
 
-    trials: {
-      /** From the oldest on. */
-      get list(): readonly Trial[] {
-        return trials.list;
-      },
-      get: trials.get,
-      name: trials.name,
-      drop: trials.drop,
-      /** Keeps what lies flat now, of the shells of some faces or of all. */
-      keep: (name?: string, which: WhichShells = 'all') =>
-        trials.keep(document, name, chosenShells(document, which)),
-      /**
-       * Lays shells as they lay in a trial.
-       *
-       * @param faces  of the shells that are meant; all that are still there when absent
-       */
-      async take(id: number, faces?: readonly number[]): Promise<Done> {
-        const { params, gone } = trials.taking(document, id, faces);
-        const done = await perform({ operation: 'take-trial', params });
-        return gone > 0 ? { ...done, notes: [...done.notes, leftOut(gone)] } : done;
-      },
-      /**
-       * Unfolds shells by each method, all at once; the document stays as it is.
-       *
-       * @returns the numbers of the trials, in the order of `METHODS`
-       */
-      tryMethods: (which: WhichShells): Promise<number[]> =>
-        enqueue(async (signal) => {
-          const [from, since] = [document, Date.now()];
+    trials: trialActs({
+      trials,
+      document: () => document,
+      perform,
+      alone: (work) =>
+        enqueue((signal) => {
           const { show: _, ...context } = contextFor('unfold', signal);
           emit({ kind: 'running', operation: 'unfold' });
-          const made = await Promise.all(
-            METHODS.map(async (method) => {
-              const asked = request('unfold', { shells: which, method });
-              const { patch, label } = await carryOut(from, asked, context);
-              const seconds = (Date.now() - since) / 1000;
-              const more = { name: label, kept: false, seconds };
-              return trials.add(applyPatch(from, patch), chosenShells(from, which), more);
-            }),
-          );
-          return made.flatMap((trial) => trial?.id ?? []);
+          return work(context);
         }),
-    },
+    }),
     stop(): void {
       if (running) running.aborted = true;
     },
@@ -464,8 +424,5 @@ export function openSession({
 }
 
 export type Session = ReturnType<typeof openSession>;
-
-const leftOut = (count: number): string =>
-  `${plural(count, 'shell')} of the trial ${count === 1 ? 'is' : 'are'} cut otherwise now, and left as ${count === 1 ? 'it is' : 'they are'}.`;
 
 const bare = ({ operation, params, label, group }: KeptAct): Act => ({ operation, params, label, group });

@@ -160,6 +160,8 @@ export function sessionTrials(
   };
 }
 
+export type SessionTrials = ReturnType<typeof sessionTrials>;
+
 /** Places nearer than this, tile widths, are one: the same map laid out twice differs by rounding. */
 const ROUNDING = 1e-9;
 

@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import type { Mesh } from '../mesh/mesh.ts';
 import { meshOfShell } from '../surface/cutShell.ts';
-import { head } from '../testing/sculpts.ts';
+import { dirtyScan, head } from '../testing/sculpts.ts';
 import { cube, horn, sheet, torus, tube } from '../testing/shapes.ts';
 import { seeded, wander } from '../testing/wander.ts';
 
@@ -17,6 +17,7 @@ describe('random acts', () => {
     ['a horn', () => meshOfShell(horn(24, 8, 12))],
     ['a sleeve', () => meshOfShell(tube(20, 8, 9))],
     ['a head', () => meshOfShell(head(14))],
+    ['a dirty scan', () => dirtyScan(14)],
   ])('on %s break nothing', async (_, make) => {
     const { done, refused } = await wander(make(), 40, seeded(20_261_126));
     expect(done).toBeGreaterThan(3);

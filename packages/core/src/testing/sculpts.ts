@@ -1,3 +1,4 @@
+import { type Mesh, meshFromPolygons } from '../mesh/mesh.ts';
 import type { Shell } from '../surface/shell.ts';
 import { surfaceNets } from './surfaceNets.ts';
 
@@ -66,4 +67,31 @@ export function tentacle(cells: number): Shell {
   const bones = places.slice(1).map((b, i) => bone(places[i], b, 0.36 - 0.011 * i, 0.36 - 0.011 * (i + 1)));
   const solid = (x: number, y: number, z: number) => Math.min(...bones.map((part) => part(x, y, z)));
   return surfaceNets(solid, [-1.6, 0, -1.6], [1.6, 4.2, 1.6], cells);
+}
+
+/**
+ * A head as a careless scan has it: holes, faces twice, slivers without area, fins at edges that have their two faces already, faces turned
+ * round, and a crumb that hangs in the air.
+ */
+export function dirtyScan(cells: number): Mesh {
+  const { positions, triangles } = head(cells);
+  const points = Array.from({ length: positions.length / 3 }, (_, v) => [
+    ...positions.subarray(3 * v, 3 * v + 3),
+  ]);
+  const faces: number[][] = [];
+  for (let t = 0; t < triangles.length / 3; t++) {
+    const [a, b, c] = triangles.subarray(3 * t, 3 * t + 3);
+    if (t % 97 === 5) continue;
+    faces.push(t % 61 === 7 ? [a, c, b] : [a, b, c]);
+    if (t % 89 === 11) faces.push([a, b, c]);
+    if (t % 113 === 13) faces.push([a, b, a]);
+    if (t % 127 === 17) {
+      points.push([1.3, 1.2, 1.1].map((out, k) => out * positions[3 * a + k]));
+      faces.push([a, b, points.length - 1]);
+    }
+  }
+  const crumb = points.length;
+  points.push([3, 0, 0], [3.1, 0, 0], [3, 0.1, 0]);
+  faces.push([crumb, crumb + 1, crumb + 2]);
+  return meshFromPolygons(points, faces);
 }

@@ -18,7 +18,7 @@ import {
 } from '../../params.ts';
 import { within } from '../../progress.ts';
 import { fixedBorder, fixedOutside } from '../../relax/region.ts';
-import type { RelaxOptions } from '../../relax/relax.ts';
+import { FlippedStartError, isFlippedStart, type RelaxOptions } from '../../relax/relax.ts';
 import type { Shell } from '../../surface/shell.ts';
 import { facesOfShell } from '../../surface/shells.ts';
 import { bestTurn, transformUv } from '../../surface/similarity.ts';
@@ -58,8 +58,10 @@ export const relax = operation({
   figure: (energy) => `energy ${energy.toFixed(3)}, 4 is perfect`,
   async run(document, given, context) {
     const signal = given.seconds === undefined ? context.signal : within(context.signal, given.seconds);
-    const work = workOf(document, given);
-    if (work.length === 0) throw new HemError('nothing-unfolded', 'Nothing to relax: unfold a shell first.');
+    const found = workOf(document, given);
+    if (found.length === 0) throw new HemError('nothing-unfolded', 'Nothing to relax: unfold a shell first.');
+    const work = found.filter(({ shell, start, options }) => !isFlippedStart(shell, start, options.fixed));
+    if (work.length === 0) throw new FlippedStartError();
     const results = await solveAll(
       'relax',
       work,
@@ -78,9 +80,12 @@ export const relax = operation({
       else if (result.converged) even.push(s);
       if (!result.converged && signal.aborted) stopped++;
     }
-    const notes =
-      stopped > 0 ? [`Stopped early on ${plural(stopped, 'shell')}; the best so far is kept.`] : [];
-    if (uvOf.size === 0 && notes.length === 0)
+    const notes: string[] = [];
+    const flipped = found.length - work.length;
+    if (flipped > 0)
+      notes.push(`${plural(flipped, 'shell')} with flipped faces left alone: unfold anew before relaxing.`);
+    if (stopped > 0) notes.push(`Stopped early on ${plural(stopped, 'shell')}; the best so far is kept.`);
+    if (uvOf.size === 0 && stopped === 0)
       notes.push('Nothing to gain: this is as even as it gets without another cut.');
     // A shell that is as even as it gets was relaxed, too.
     const faces = [...uvOf.keys(), ...even].flatMap((s) => [...facesOfShell(shellsOf(document), s)]);
@@ -98,7 +103,7 @@ interface Work {
   readonly s: number;
   readonly shell: Shell;
   readonly start: Float64Array;
-  readonly options: RelaxOptions;
+  readonly options: RelaxOptions & { readonly fixed: Uint8Array };
 }
 
 /** The shells that have UVs and something that may loosen, each with what must stay. */

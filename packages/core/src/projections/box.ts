@@ -26,9 +26,8 @@ export function projectBox(mesh: Mesh, faces: ArrayLike<number>, frame: Frame): 
     const toward = axes[s >> 1].map((x) => (s & 1 ? -x : x));
     const up = s >> 1 === 1 ? frame.toward.map((x) => (s & 1 ? x : -x)) : frame.up;
     const flat = projectPlanar(mesh, side, frameFacing(frame.origin, toward, up));
-    flat.forEach((x, i) => {
-      if (!Number.isNaN(x)) uv[i] = x;
-    });
+    for (const f of side)
+      for (let i = 2 * mesh.faceStart[f]; i < 2 * mesh.faceStart[f + 1]; i++) uv[i] = flat[i];
   });
   return uv;
 }

@@ -15,16 +15,17 @@ export function projectCylindrical(
   sweep = 2 * Math.PI,
   radius?: number,
 ): Wrapped {
-  const r = radius ?? meanRadius(mesh, faces, frame);
-  return wrapFaces(mesh, faces, frame, sweep, (angle, _, up) => [r * angle, up]);
+  const at = inFrame(frame, mesh.positions);
+  const r = radius ?? meanRadius(mesh, faces, at);
+  return wrapFaces(mesh, faces, at, sweep, r, (_, up) => up);
 }
 
-function meanRadius(mesh: Mesh, faces: ArrayLike<number>, frame: Frame): number {
+function meanRadius(mesh: Mesh, faces: ArrayLike<number>, at: Float64Array): number {
   let [sum, count] = [0, 0];
   for (let i = 0; i < faces.length; i++) {
     for (let c = mesh.faceStart[faces[i]]; c < mesh.faceStart[faces[i] + 1]; c++, count++) {
-      const [right, , toward] = inFrame(frame, mesh.positions, mesh.cornerVertex[c]);
-      sum += Math.hypot(right, toward);
+      const v = 3 * mesh.cornerVertex[c];
+      sum += Math.hypot(at[v], at[v + 2]);
     }
   }
   return sum > 0 ? sum / count : 1;

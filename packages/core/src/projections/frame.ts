@@ -63,10 +63,18 @@ export function bestFitFrame(mesh: Mesh, faces: ArrayLike<number>): Frame {
   return frameFacing(middle, length(sum) > 1e-9 * total ? sum : [0, 0, 1]);
 }
 
-/** Coordinates of a point in a frame: to the right, up, toward. */
-export function inFrame({ origin, right, up, toward }: Frame, positions: Float64Array, v: number): number[] {
-  const d = [0, 1, 2].map((k) => positions[3 * v + k] - origin[k]);
-  return [right, up, toward].map((axis) => axis[0] * d[0] + axis[1] * d[1] + axis[2] * d[2]);
+/** Coordinates of points in a frame: to the right, up and toward of each. */
+export function inFrame({ origin, right, up, toward }: Frame, positions: Float64Array): Float64Array {
+  const at = new Float64Array(positions.length);
+  for (let i = 0; i < at.length; i += 3) {
+    const x = positions[i] - origin[0];
+    const y = positions[i + 1] - origin[1];
+    const z = positions[i + 2] - origin[2];
+    at[i] = right[0] * x + right[1] * y + right[2] * z;
+    at[i + 1] = up[0] * x + up[1] * y + up[2] * z;
+    at[i + 2] = toward[0] * x + toward[1] * y + toward[2] * z;
+  }
+  return at;
 }
 
 const length = (a: readonly number[]): number => Math.hypot(a[0], a[1], a[2]);

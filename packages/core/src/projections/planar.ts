@@ -8,12 +8,12 @@ import { type Frame, inFrame } from './frame.ts';
  * @returns UV of every corner of the mesh in model units, `2 × cornerCount`, NaN outside `faces`
  */
 export function projectPlanar(mesh: Mesh, faces: ArrayLike<number>, frame: Frame): Float64Array {
+  const at = inFrame(frame, mesh.positions);
   const uv = new Float64Array(2 * mesh.cornerVertex.length).fill(NaN);
   for (let i = 0; i < faces.length; i++) {
     for (let c = mesh.faceStart[faces[i]]; c < mesh.faceStart[faces[i] + 1]; c++) {
-      const [right, up] = inFrame(frame, mesh.positions, mesh.cornerVertex[c]);
-      uv[2 * c] = right;
-      uv[2 * c + 1] = up;
+      uv[2 * c] = at[3 * mesh.cornerVertex[c]];
+      uv[2 * c + 1] = at[3 * mesh.cornerVertex[c] + 1];
     }
   }
   return uv;

@@ -37,7 +37,6 @@ export function projectFaces(
  * @param upAxis  which axis of the model points up, 0 for y and 1 for z
  */
 export function fittedFrame(mesh: Mesh, faces: ArrayLike<number>, kind: Projection, upAxis: number): Frame {
-  const best = bestFitFrame(mesh, faces);
   const [up, front] =
     upAxis === 1
       ? [
@@ -48,8 +47,9 @@ export function fittedFrame(mesh: Mesh, faces: ArrayLike<number>, kind: Projecti
           [0, 1, 0],
           [0, 0, 1],
         ];
-  if (kind === 'plane') return frameFacing(best.origin, best.toward, up);
-  return frameAbout(middleOf(mesh, faces), up, front);
+  if (kind !== 'plane') return frameAbout(middleOf(mesh, faces), up, front);
+  const { origin, toward } = bestFitFrame(mesh, faces);
+  return frameFacing(origin, toward, up);
 }
 
 /** The middle of the box of some faces. */
@@ -67,6 +67,8 @@ function middleOf({ positions, cornerVertex, faceStart }: Mesh, faces: ArrayLike
       }
   return low.map((x, k) => (x + high[k]) / 2);
 }
+
+const lengthOf = ([x, y, z]: readonly number[]): number => Math.sqrt(x * x + y * y + z * z);
 
 /** A face collapses where it keeps less than this part of its surface. */
 const COLLAPSES = 0.02;
@@ -88,7 +90,7 @@ export function spoiltFaces(
       const d = c + 1 === end ? first : c + 1;
       flat += uv[2 * c] * uv[2 * d + 1] - uv[2 * d] * uv[2 * c + 1];
     }
-    if (Math.abs(flat) < COLLAPSES * Math.hypot(...faceNormal(mesh, f))) collapsed.push(f);
+    if (Math.abs(flat) < COLLAPSES * lengthOf(faceNormal(mesh, f))) collapsed.push(f);
     else if (flat < 0) mirrored.push(f);
   }
   return { collapsed, mirrored };

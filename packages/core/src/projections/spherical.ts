@@ -14,15 +14,21 @@ export function projectSpherical(
   frame: Frame,
   sweep = 2 * Math.PI,
 ): Wrapped {
+  const at = inFrame(frame, mesh.positions);
   let [sum, count] = [0, 0];
   for (let i = 0; i < faces.length; i++) {
     for (let c = mesh.faceStart[faces[i]]; c < mesh.faceStart[faces[i] + 1]; c++, count++) {
-      sum += Math.hypot(...inFrame(frame, mesh.positions, mesh.cornerVertex[c]));
+      const v = 3 * mesh.cornerVertex[c];
+      sum += Math.hypot(at[v], at[v + 1], at[v + 2]);
     }
   }
   const r = sum > 0 ? sum / count : 1;
-  return wrapFaces(mesh, faces, frame, sweep, (angle, right, up, toward) => [
-    r * angle,
-    r * Math.atan2(up, Math.hypot(right, toward)),
-  ]);
+  return wrapFaces(
+    mesh,
+    faces,
+    at,
+    sweep,
+    r,
+    (right, up, toward) => r * Math.atan2(up, Math.hypot(right, toward)),
+  );
 }

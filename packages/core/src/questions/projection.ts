@@ -1,6 +1,6 @@
 import { topologyOf } from '../document/document.ts';
 import { densityOf } from '../document/layout.ts';
-import { frameOf, projectedUv, projectParams } from '../operations/unfold/project.ts';
+import { projectedUv, projectParams } from '../operations/unfold/project.ts';
 import { spoiltFaces } from '../projections/projectFaces.ts';
 import { question } from './question.ts';
 
@@ -25,23 +25,22 @@ export const projection = question({
   params: projectParams,
   answer(document, params): ProjectionPreview {
     const { mesh, triangulation, triangleStart } = topologyOf(document.model);
-    const { uv, projected, outside } = projectedUv(document, params);
+    const { uv, projected, outside, frame } = projectedUv(document, params);
     const { collapsed, mirrored } = spoiltFaces(mesh, projected, uv);
-    const triangles: number[] = [];
-    for (const f of projected)
-      for (let t = triangleStart[f]; t < triangleStart[f + 1]; t++) triangles.push(t);
+    const triangles = trianglesOf(projected, triangleStart);
     const flat = new Float32Array(6 * triangles.length);
     let [minU, minV, maxU, maxV] = [Infinity, Infinity, -Infinity, -Infinity];
-    triangles.forEach((t, i) => {
-      for (let k = 0; k < 3; k++) {
-        const c = triangulation.triangleCorners[3 * t + k];
-        const [u, v] = [uv[2 * c], uv[2 * c + 1]];
-        flat[6 * i + 2 * k] = u;
-        flat[6 * i + 2 * k + 1] = v;
-        [minU, minV] = [Math.min(minU, u), Math.min(minV, v)];
-        [maxU, maxV] = [Math.max(maxU, u), Math.max(maxV, v)];
-      }
-    });
+    for (let i = 0; i < flat.length / 2; i++) {
+      const c = triangulation.triangleCorners[3 * triangles[Math.floor(i / 3)] + (i % 3)];
+      const u = uv[2 * c];
+      const v = uv[2 * c + 1];
+      flat[2 * i] = u;
+      flat[2 * i + 1] = v;
+      minU = Math.min(minU, u);
+      minV = Math.min(minV, v);
+      maxU = Math.max(maxU, u);
+      maxV = Math.max(maxV, v);
+    }
     const fit = 0.9 / Math.max(maxU - minU, maxV - minV, 1e-12);
     const scale = document.placed ? (densityOf(document) ?? fit) * params.size : fit;
     const [cu, cv] = [(minU + maxU) / 2, (minV + maxV) / 2];
@@ -49,9 +48,9 @@ export const projection = question({
       flat[i] = 0.5 + scale * (flat[i] - cu);
       flat[i + 1] = 0.5 + scale * (flat[i + 1] - cv);
     }
-    const { origin, toward, up } = frameOf(document, params.faces, params);
+    const { origin, toward, up } = frame;
     return {
-      triangles: Uint32Array.from(triangles),
+      triangles,
       uv: flat,
       collapsed: collapsed.length,
       mirrored: mirrored.length,
@@ -60,3 +59,12 @@ export const projection = question({
     };
   },
 });
+
+function trianglesOf(faces: readonly number[], triangleStart: Uint32Array): Uint32Array {
+  let count = 0;
+  for (const f of faces) count += triangleStart[f + 1] - triangleStart[f];
+  const triangles = new Uint32Array(count);
+  let at = 0;
+  for (const f of faces) for (let t = triangleStart[f]; t < triangleStart[f + 1]; t++) triangles[at++] = t;
+  return triangles;
+}

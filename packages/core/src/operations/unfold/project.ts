@@ -107,6 +107,8 @@ export interface Projected {
   readonly projected: readonly number[];
   /** Faces beyond the sweep. */
   readonly outside: readonly number[];
+  /** Where the projection stands; of the first group where each has its own. */
+  readonly frame: Frame;
 }
 
 /**
@@ -133,8 +135,10 @@ export function projectedUv(document: HemDocument, params: ProjectParams): Proje
   }
   const uv = new Float64Array(2 * mesh.cornerVertex.length).fill(NaN);
   const outside: number[] = [];
+  const frames: Frame[] = [];
   for (const faces of groups.values()) {
     const frame = frameOf(document, faces, params);
+    frames.push(frame);
     const wrapped = projectFaces(mesh, faces, kind, frame, (sweep * Math.PI) / 180);
     outside.push(...wrapped.outside);
     for (const f of faces)
@@ -142,11 +146,11 @@ export function projectedUv(document: HemDocument, params: ProjectParams): Proje
         uv[k] = wrapped.uv[k] / params.size;
   }
   const beyond = new Set(outside);
-  return { uv, projected: all.filter((f) => !beyond.has(f)), outside };
+  return { uv, projected: all.filter((f) => !beyond.has(f)), outside, frame: frames[0] };
 }
 
 /** Where the projection of some faces stands: as asked, the rest as it fits them. */
-export function frameOf(
+function frameOf(
   document: HemDocument,
   faces: readonly number[],
   { kind, origin, toward, up }: Pick<ProjectParams, 'kind' | 'origin' | 'toward' | 'up'>,

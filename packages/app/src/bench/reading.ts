@@ -22,3 +22,7 @@ export function inWords(logArea: number, angle: number): string {
 
 /** A factor as it is told. */
 export const times = (factor: number): string => `${factor >= 100 ? factor.toFixed(0) : factor.toFixed(2)} ×`;
+
+/** A figure without more digits than it is worth; what is without bound as such. */
+export const decimal = (value: number, digits: number): string =>
+  Number.isFinite(value) ? value.toFixed(value >= 100 ? 0 : digits) : '∞';

@@ -2,6 +2,7 @@ import { worstStretch } from '@blunt-hem/core/measure/worstStretch';
 import { scaleLinear } from 'd3-scale';
 import { area as areaPath } from 'd3-shape';
 import { useMemo } from 'react';
+import { decimal } from '../bench/reading.ts';
 import { useBench } from '../store/bench.ts';
 import type { Pair } from './useTrials.ts';
 
@@ -17,8 +18,8 @@ export function Figures({
   const rows = ids.map((id) => trials.find((trial) => trial.id === id));
   const [a, b] = comparison.figures;
   const lines: readonly (readonly [string, number, number, (x: number) => string])[] = [
-    ['Stretch L2', a.l2, b.l2, (x) => x.toFixed(3)],
-    ['Worst stretch', a.linf, b.linf, (x) => x.toFixed(2)],
+    ['Stretch L2', a.l2, b.l2, (x) => decimal(x, 3)],
+    ['Worst stretch', a.linf, b.linf, (x) => decimal(x, 2)],
     ['Angle, on average', a.angleMean, b.angleMean, (x) => `${x.toFixed(1)}°`],
     ['Area, on average', a.areaMean, b.areaMean, (x) => `×${x.toFixed(3)}`],
   ];

@@ -6,6 +6,7 @@ import { useBench } from '../../store/bench.ts';
 import { select } from '../../store/select.ts';
 import type { ShellRow } from '../../worker/protocol.ts';
 import { judgements } from '../judging.ts';
+import { decimal } from '../reading.ts';
 import { stageNamed } from '../stages/index.ts';
 import { BestCut } from './BestCut.tsx';
 import { PlaceFields } from './PlaceFields.tsx';
@@ -77,9 +78,6 @@ interface ListedFigure {
   /** How much of its bar a value fills: nothing where all is well. */
   part(value: number): number;
 }
-
-const decimal = (value: number, digits: number): string =>
-  Number.isFinite(value) ? value.toFixed(value >= 100 ? 0 : digits) : '∞';
 
 const FIGURES: readonly ListedFigure[] = [
   {

@@ -4,6 +4,7 @@ import { useBench } from '../../store/bench.ts';
 import { dropTrial, markCompared, nameTrial, takeTrial } from '../../store/trials.ts';
 import type { TrialRow } from '../../worker/protocol.ts';
 import { compare, keep, tryBoth } from '../commands/trying.ts';
+import { decimal } from '../reading.ts';
 import { CommandButton } from './CommandButton.tsx';
 
 /** What unfolds and relaxes led to, the newest first. */
@@ -52,7 +53,7 @@ function Row({ trial: { id, name, kept, figures, seconds } }: { readonly trial: 
           {kept && <IconPinned size={13} aria-label="Kept" />} {name}
         </Typography.Text>
         <span>
-          L2 {figures.l2.toFixed(3)} · {figures.angleMean.toFixed(1)}°
+          L2 {decimal(figures.l2, 3)} · {figures.angleMean.toFixed(1)}°
           {seconds !== undefined && ` · ${seconds < 10 ? seconds.toFixed(1) : seconds.toFixed(0)} s`}
         </span>
       </div>

@@ -18,6 +18,3 @@ export interface Figure {
   /** Selects what causes it. */
   show?(state: BenchStore): void;
 }
-
-export const decimal = (value: number, digits: number): string =>
-  Number.isFinite(value) ? value.toFixed(digits) : '∞';

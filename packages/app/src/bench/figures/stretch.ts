@@ -1,6 +1,7 @@
 import { angle as angleOverlay } from '../overlays/angle.ts';
 import { area } from '../overlays/area.ts';
-import { decimal, type Figure } from './figure.ts';
+import { decimal } from '../reading.ts';
+import type { Figure } from './figure.ts';
 import { showWorst } from './showing.ts';
 
 export const worstStretch: Figure = {

@@ -135,9 +135,7 @@ export function quadratic(
   const gradient = new Float64Array(uv.length);
   const hessian = new Float64Array(LOWER_ENTRIES * rest.area.length);
   const J = new Float64Array(4);
-  const modes = new Float64Array(16);
-  const eigenvalues = new Float64Array(4);
-  const column = new Float64Array(6);
+  const H = new Float64Array(10);
   const derivatives = new Float64Array(3);
   for (let t = 0; t < rest.area.length; t++) {
     if ((t & 0x7fff) === 0) heedStop(signal);
@@ -157,11 +155,8 @@ export function quadratic(
     const square = J[0] * J[0] + J[1] * J[1] + J[2] * J[2] + J[3] * J[3];
     // ψ = 2 q f(d) with q = ‖J‖² and d = det J.
     term(det, derivatives);
-    const f = derivatives[0];
-    const f1 = derivatives[1];
-    const f2 = derivatives[2];
-    const onSquare = 4 * weight * f;
-    const onDet = 2 * weight * square * f1;
+    const onSquare = 4 * weight * derivatives[0];
+    const onDet = 2 * weight * square * derivatives[1];
     const p0 = onSquare * J[0] + onDet * J[3];
     const p1 = onSquare * J[1] - onDet * J[2];
     const p2 = onSquare * J[2] - onDet * J[1];
@@ -176,105 +171,111 @@ export function quadratic(
     gradient[c] += p1 * gy2;
     gradient[c + 1] += p3 * gy2;
 
-    eigenpairs(J, det, square, f, f1, f2, modes, eigenvalues);
-    const first = LOWER_ENTRIES * t;
-    for (let m = 0; m < 4; m++) {
-      const scale = weight * eigenvalues[m];
-      if (!(scale > 0)) continue;
-      const d0 = modes[4 * m];
-      const d1 = modes[4 * m + 1];
-      const d2 = modes[4 * m + 2];
-      const d3 = modes[4 * m + 3];
-      column[0] = d0 * gx0 + d1 * gy0;
-      column[1] = d2 * gx0 + d3 * gy0;
-      column[2] = d0 * gx1 + d1 * gy1;
-      column[3] = d2 * gx1 + d3 * gy1;
-      column[4] = d1 * gy2;
-      column[5] = d3 * gy2;
-      let at = first;
-      for (let i = 0; i < 6; i++) {
-        for (let j = 0; j <= i; j++) hessian[at++] += scale * column[i] * column[j];
-      }
-    }
+    projectedHessian(J, det, square, derivatives, weight, H);
+    // Of u and v at corners 1 and 2, of which the latter hangs on one derivative alone; corner 0 moves against both.
+    const uu11 = gx1 * (gx1 * H[0] + 2 * gy1 * H[1]) + gy1 * gy1 * H[2];
+    const uu12 = gy2 * (gx1 * H[1] + gy1 * H[2]);
+    const uu22 = gy2 * gy2 * H[2];
+    const uv11 = gx1 * (gx1 * H[3] + gy1 * H[6]) + gy1 * (gx1 * H[4] + gy1 * H[7]);
+    const uv12 = gy2 * (gx1 * H[6] + gy1 * H[7]);
+    const uv21 = gy2 * (gx1 * H[4] + gy1 * H[7]);
+    const uv22 = gy2 * gy2 * H[7];
+    const vv11 = gx1 * (gx1 * H[5] + 2 * gy1 * H[8]) + gy1 * gy1 * H[9];
+    const vv12 = gy2 * (gx1 * H[8] + gy1 * H[9]);
+    const vv22 = gy2 * gy2 * H[9];
+    const at = LOWER_ENTRIES * t;
+    hessian[at] = uu11 + 2 * uu12 + uu22;
+    hessian[at + 1] = uv11 + uv12 + uv21 + uv22;
+    hessian[at + 2] = vv11 + 2 * vv12 + vv22;
+    hessian[at + 3] = -uu11 - uu12;
+    hessian[at + 4] = -uv11 - uv12;
+    hessian[at + 5] = uu11;
+    hessian[at + 6] = -uv11 - uv21;
+    hessian[at + 7] = -vv11 - vv12;
+    hessian[at + 8] = uv11;
+    hessian[at + 9] = vv11;
+    hessian[at + 10] = -uu12 - uu22;
+    hessian[at + 11] = -uv21 - uv22;
+    hessian[at + 12] = uu12;
+    hessian[at + 13] = uv21;
+    hessian[at + 14] = uu22;
+    hessian[at + 15] = -uv12 - uv22;
+    hessian[at + 16] = -vv12 - vv22;
+    hessian[at + 17] = uv12;
+    hessian[at + 18] = vv12;
+    hessian[at + 19] = uv22;
+    hessian[at + 20] = vv22;
   }
   return { gradient, hessian };
 }
 
-/** Modes as 2 × 2 matrices row by row, with their eigenvalues; from the singular values of J and f, f′, f″. */
-function eigenpairs(
+/**
+ * The Hessian of ψ over J without its negative eigenvalues: ten lower entries, row by row, by du/dx, du/dy, dv/dx, dv/dy. With the singular
+ * values s₁, s₂ of J = R(α) diag(s₁, s₂) R(β); only products of the cosines and sines of α and β are needed, which the rotating
+ * and the mirroring part of J give without any angle.
+ *
+ * @param derivatives  f, f′ and f″
+ */
+function projectedHessian(
   J: Float64Array,
   det: number,
   square: number,
-  f: number,
-  f1: number,
-  f2: number,
-  modes: Float64Array,
-  eigenvalues: Float64Array,
+  derivatives: Float64Array,
+  weight: number,
+  H: Float64Array,
 ): void {
-  const sum = Math.sqrt(square + 2 * det);
+  const f = derivatives[0];
+  const f1 = derivatives[1];
+  const f2 = derivatives[2];
+  const sum = Math.sqrt(Math.max(0, square + 2 * det));
   const difference = Math.sqrt(Math.max(0, square - 2 * det));
   const s1 = 0.5 * (sum + difference);
   const s2 = det / s1;
-  // J = R(α) diag(s1, s2) R(β): α + β and α − β from its rotating and its mirroring part.
-  const plus = Math.atan2(J[2] - J[1], J[0] + J[3]);
-  const minus = Math.atan2(J[2] + J[1], J[0] - J[3]);
-  const alpha = 0.5 * (plus + minus);
-  const beta = 0.5 * (plus - minus);
-  const ca = Math.cos(alpha);
-  const sa = Math.sin(alpha);
-  const cb = Math.cos(beta);
-  const sb = Math.sin(beta);
+  // Cosine and sine of α + β and of α − β; any will do where nothing tells.
+  const cosPlus = sum > 0 ? (J[0] + J[3]) / sum : 1;
+  const sinPlus = sum > 0 ? (J[2] - J[1]) / sum : 0;
+  const cosMinus = difference > 0 ? (J[0] - J[3]) / difference : 1;
+  const sinMinus = difference > 0 ? (J[2] + J[1]) / difference : 0;
+  const cc = 0.5 * (cosMinus + cosPlus);
+  const ss = 0.5 * (cosMinus - cosPlus);
+  const sc = 0.5 * (sinPlus + sinMinus);
+  const cs = 0.5 * (sinPlus - sinMinus);
   // The derivatives of ψ by s1 twice, by both, by s2 twice; and the turn that makes them diagonal.
   const h11 = 4 * f + 8 * det * f1 + 2 * square * s2 * s2 * f2;
   const h22 = 4 * f + 8 * det * f1 + 2 * square * s1 * s1 * f2;
   const h12 = 6 * square * f1 + 2 * square * det * f2;
   const half = 0.5 * (h11 - h22);
   const spread = Math.sqrt(half * half + h12 * h12);
-  const angle = 0.5 * Math.atan2(h12, half);
-  const c = Math.cos(angle);
-  const s = Math.sin(angle);
-  // Scalings R(α) diag(c, s) R(β) and R(α) diag(−s, c) R(β).
-  scaling(modes, 0, ca, sa, cb, sb, c, s);
-  scaling(modes, 4, ca, sa, cb, sb, -s, c);
-  // Twist R(α) [0 −1; 1 0] R(β) / √2 and flip R(α) [0 1; 1 0] R(β) / √2.
-  const h = Math.SQRT1_2;
-  const e0 = ca * sb;
-  const e1 = ca * cb;
-  const e2 = sa * sb;
-  const e3 = sa * cb;
-  const g0 = -sa * cb;
-  const g1 = sa * sb;
-  const g2 = ca * cb;
-  const g3 = -ca * sb;
-  modes[8] = h * (g0 - e0);
-  modes[9] = h * (g1 - e1);
-  modes[10] = h * (g2 - e2);
-  modes[11] = h * (g3 - e3);
-  modes[12] = h * (g0 + e0);
-  modes[13] = h * (g1 + e1);
-  modes[14] = h * (g2 + e2);
-  modes[15] = h * (g3 + e3);
-
+  // Of the half of the angle of (half, h12), the greater of cosine and sine first.
+  let c = 1;
+  let s = 0;
+  if (spread > 0) {
+    const greater = Math.sqrt(0.5 * (1 + Math.abs(half) / spread));
+    const less = (0.5 * Math.abs(h12)) / (spread * greater);
+    c = half >= 0 ? greater : less;
+    s = h12 >= 0 ? (half >= 0 ? less : greater) : half >= 0 ? -less : -greater;
+  }
   const middle = 0.5 * (h11 + h22);
-  eigenvalues[0] = middle + spread;
-  eigenvalues[1] = middle - spread;
-  eigenvalues[2] = 4 * f + 2 * square * f1;
-  eigenvalues[3] = 4 * f - 2 * square * f1;
+  H.fill(0);
+  // Scalings R(α) diag(c, s) R(β) and R(α) diag(−s, c) R(β).
+  addMode(H, weight * (middle + spread), c * cc - s * ss, -c * cs - s * sc, c * sc + s * cs, s * cc - c * ss);
+  addMode(H, weight * (middle - spread), -s * cc - c * ss, s * cs - c * sc, c * cs - s * sc, s * ss + c * cc);
+  // Twist R(α) [0 −1; 1 0] R(β) / √2 and flip R(α) [0 1; 1 0] R(β) / √2.
+  addMode(H, 0.5 * weight * (4 * f + 2 * square * f1), -sc - cs, ss - cc, cc - ss, -cs - sc);
+  addMode(H, 0.5 * weight * (4 * f - 2 * square * f1), cs - sc, ss + cc, cc + ss, sc - cs);
 }
 
-/** R(α) diag(x, y) R(β) into four numbers of `modes`. */
-function scaling(
-  modes: Float64Array,
-  at: number,
-  ca: number,
-  sa: number,
-  cb: number,
-  sb: number,
-  x: number,
-  y: number,
-): void {
-  modes[at] = x * ca * cb - y * sa * sb;
-  modes[at + 1] = -x * ca * sb - y * sa * cb;
-  modes[at + 2] = x * sa * cb + y * ca * sb;
-  modes[at + 3] = -x * sa * sb + y * ca * cb;
+/** Adds `scale` times the outer product of a mode, if it is positive. */
+function addMode(H: Float64Array, scale: number, a: number, b: number, c: number, d: number): void {
+  if (!(scale > 0)) return;
+  H[0] += scale * a * a;
+  H[1] += scale * a * b;
+  H[2] += scale * b * b;
+  H[3] += scale * a * c;
+  H[4] += scale * b * c;
+  H[5] += scale * c * c;
+  H[6] += scale * a * d;
+  H[7] += scale * b * d;
+  H[8] += scale * c * d;
+  H[9] += scale * d * d;
 }

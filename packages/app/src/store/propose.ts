@@ -14,6 +14,7 @@ export async function propose(
 ): Promise<void> {
   const { symmetryBy, lookedAt, model } = useBench.getState();
   const names = namesOfChosen();
+  stopped = false;
   useBench.setState({ proposal: undefined, proposing: 0, notice: undefined });
   try {
     const symmetric =
@@ -25,6 +26,7 @@ export async function propose(
         (report) => bench.ask('proposal', { ...asked, symmetric, view: lookedAt, faces }, report),
       ),
     );
+    if (!found && stopped) note('It was stopped before any seams were found. Nothing was changed.');
     if (!found || useBench.getState().model !== model) return;
     if (found.edges.length === 0)
       note('There is nothing to propose: every shell lies flat well enough as it is.');
@@ -36,7 +38,12 @@ export async function propose(
   }
 }
 
-export const stopProposing = (): Promise<void> => bench.stopAsking('proposal');
+let stopped = false;
+
+export function stopProposing(): Promise<void> {
+  stopped = true;
+  return bench.stopAsking('proposal');
+}
 
 export const discardProposal = (): void => useBench.setState({ proposal: undefined });
 

@@ -1,3 +1,4 @@
+import { StoppedError } from '../errors.ts';
 import { faceCount } from '../mesh/mesh.ts';
 import type { Context } from '../progress.ts';
 import { edgeLength } from '../select/shortestPath.ts';
@@ -85,10 +86,15 @@ export function coarseSeams(
   const tried = tree ? [sewn(tree, most, part(0.4, 0.6))] : [];
   // Clusters take longer and leave more seam on what is sculpted; on what has few faces they may leave less.
   if (!tree || faceCount(mesh) < FEW)
-    bounds.forEach((bound, i) => {
-      const own = part(0.6 + (0.35 * i) / bounds.length, 0.6 + (0.35 * (i + 1)) / bounds.length);
-      tried.push(sewn(clusterSeams(surface, costs, bound, own), bound, own));
-    });
+    try {
+      bounds.forEach((bound, i) => {
+        const own = part(0.6 + (0.35 * i) / bounds.length, 0.6 + (0.35 * (i + 1)) / bounds.length);
+        tried.push(sewn(clusterSeams(surface, costs, bound, own), bound, own));
+      });
+    } catch (error) {
+      // Where it was stopped, those that there are by then will do.
+      if (!(error instanceof StoppedError) || tried.length === 0) throw error;
+    }
   const costOf = (cut: Uint8Array) => cut.reduce((sum, isCut, e) => sum + (isCut ? costs[e] : 0), 0);
   const seams = tried.reduce((best, each) => (costOf(each) < costOf(best) ? each : best));
   const few = smallest * faceCount(mesh);

@@ -77,11 +77,10 @@ export function laidOut(shell: Shell, signal: Context['signal']): Float64Array {
 }
 
 /** More pairs tell no more. */
-const MOST_PAIRS = 4000;
+export const MOST_PAIRS = 4000;
 
 /**
- * @param look  hastily, where a conformal map that flips settles it; or closely, where it is laid flat just as an
- * artist's unfold and relax would
+ * @param look  hastily, where a conformal map that flips settles it
  * @returns undefined where it cannot be laid flat at all
  * @throws StoppedError
  */
@@ -89,16 +88,9 @@ export function flatFaults(
   shell: Shell,
   { most, relaxSteps }: LayFlatOptions,
   signal: Context['signal'],
-  look: 'hastily' | 'fairly' | 'closely' = 'fairly',
+  look: 'hastily' | 'fairly' = 'fairly',
 ): FlatFaults | undefined {
   return unlessImpossible(() => {
-    if (look === 'closely') {
-      const uv = laidOut(shell, signal);
-      return {
-        isStretched: measureStretch(shell, uv).l2 > most,
-        overlaps: overlapsOf(shell, uv, MOST_PAIRS),
-      };
-    }
     const first = conformal(shell, signal);
     const before = measureStretch(shell, first);
     if (look === 'hastily' && before.flipped + before.collapsed > 0)

@@ -20,7 +20,6 @@ export type Mending = { readonly edges: readonly number[] } | 'anew' | undefined
  *
  * @param costs  what a cut along each edge of the surface costs
  * @param most  L2 stretch that is asked for
- * @param closely  whether it is laid flat just as it is going to be
  * @throws StoppedError
  */
 export function mending(
@@ -28,16 +27,10 @@ export function mending(
   costs: Float64Array,
   most: number,
   context: Context,
-  closely = false,
 ): Mending {
   heedStop(context.signal);
   const shell = shellFromTriangles(mesh.positions, mesh.cornerVertex);
-  const faults = flatFaults(
-    shell,
-    { most, relaxSteps: RELAX_STEPS },
-    context.signal,
-    closely ? 'closely' : 'fairly',
-  );
+  const faults = flatFaults(shell, { most, relaxSteps: RELAX_STEPS }, context.signal);
   if (!faults) return 'anew';
   if (isFaultless(faults)) return undefined;
   if (faults.overlaps.length > 0) {

@@ -16,7 +16,7 @@ import { cuttable, meshOfShell } from '../surface/cutShell.ts';
 import { shellsAtEdges, shellsFromSeams } from '../surface/shells.ts';
 import { verdictOf } from '../surface/verdict.ts';
 import { after } from '../testing/acts.ts';
-import { head, spikyBall } from '../testing/sculpts.ts';
+import { glove, head, spikyBall } from '../testing/sculpts.ts';
 import { cube, sheet, torus, tube, wholeShell } from '../testing/shapes.ts';
 import { flatFaults } from './layFlat.ts';
 import { facesOfCluster, normalClusters } from './normalClusters.ts';
@@ -156,6 +156,39 @@ describe('a proposal', () => {
     const touched = shellsAtEdges(links, shellsOf(cut), told.edges);
     expect(touched).toEqual([shellsOf(cut).faceShell[0]]);
   });
+
+  it('clears what lies on itself by a hair, and makes no shell of it', async () => {
+    const { told, cut } = await proposed(meshOfShell(glove(40)));
+    expect(told.shells.filter(({ liesOnItself }) => liesOnItself)).toEqual([]);
+    expect(told.shells.length).toBeLessThanOrEqual(5);
+    const flat = await after(cut, request('unfold', {}), request('relax', { steps: 30 }));
+    expect(overlappingFaces(flat).overlaps).toHaveLength(0);
+  }, 60_000);
+
+  it('proposes the best so far when it is stopped, and tells of it', async () => {
+    const document = documentOf(meshOfShell(head(20)));
+    let looks = 0;
+    const ask = (most: number) => {
+      const signal = {
+        get aborted() {
+          return ++looks > most;
+        },
+      };
+      looks = 0;
+      return answerQuestion(document, 'proposal', {}, { signal, report: () => undefined, jobs: localJobs });
+    };
+    // Twice: how much is seen is worked out once.
+    await ask(Infinity);
+    await ask(Infinity);
+    const all = looks;
+    // While seams are looked for, and while what was found is measured.
+    for (const part of [0.7, 0.98]) {
+      const { edges, shells } = await ask(Math.floor(part * all));
+      expect(edges.length).toBeGreaterThan(0);
+      for (const { l2 } of shells) expect(l2).toBeLessThan(1.3);
+    }
+    await expect(ask(2)).rejects.toThrow(StoppedError);
+  }, 60_000);
 
   it('keeps the best so far when it is stopped, and has nothing when that is too soon', () => {
     const document = documentOf(meshOfShell(head(14)));

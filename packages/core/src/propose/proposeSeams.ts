@@ -8,6 +8,7 @@ import { edgeCosts } from '../seams/edgeCosts.ts';
 import { openShell } from '../seams/openShell.ts';
 import { edgeLength } from '../select/shortestPath.ts';
 import { type CoarseSurface, coarseSurface, symmetricSurface } from '../surface/coarseSurface.ts';
+import { cuttable } from '../surface/cutShell.ts';
 import { extractShell, type Shell, shellFromTriangles } from '../surface/shell.ts';
 import { facesOfShell, shellsAtEdges, shellsFromSeams } from '../surface/shells.ts';
 import { verdictOf } from '../surface/verdict.ts';
@@ -15,11 +16,14 @@ import { edgeExposure } from '../surface/viewExposure.ts';
 import { type Counterparts, counterparts } from '../symmetry/counterparts.ts';
 import { isometryOf, type Symmetry } from '../symmetry/findSymmetry.ts';
 import { type CoarseSeamsOptions, coarseSeams } from './coarseSeams.ts';
+import { componentsOf, facesUnder, handOver } from './handOver.ts';
 import { flatFaults } from './layFlat.ts';
 import { mending } from './mend.ts';
 import { ofOneSide } from './ofOneSide.ts';
 import { type CoarseRun, ontoSurface } from './ontoSurface.ts';
+import { judged } from './predict.ts';
 import { seamRuns } from './seamRuns.ts';
+import { overlappingRegions, separatingCut } from './separatingCut.ts';
 import { shellImage } from './shellImage.ts';
 import { withoutSmallHoles } from './smallHoles.ts';
 
@@ -43,8 +47,17 @@ export interface ProposalTask {
   readonly exposure: Float32Array;
   /** A mirror plane; seams on one side have their image on the other. */
   readonly symmetry?: Symmetry;
-  /** The shells are cut up already: they are only looked at closely, and mended. */
-  readonly finely?: boolean;
+  readonly parting?: Parting;
+}
+
+/** Shells that lie on themselves although they were cut up, which only are to be parted there. */
+export interface Parting {
+  /** Seams that were proposed; the shells are those they lead to. */
+  readonly cut: readonly number[];
+  /** Of each shell, pairs of triangles of its `judged` surface. */
+  readonly overlaps: readonly Uint32Array[];
+  /** What is tried, from the least on: see `part`. */
+  readonly attempt: number;
 }
 
 /** A piece smaller than this part of the surface of its shell is a crumb, and sewn to its neighbour. */
@@ -55,7 +68,7 @@ const CRUMB = 5e-4;
  * cut now is taken by itself; one that lies flat well enough is left alone. Seams are found on a coarse surface by what laying flat there
  * shows, run onto the fine one, straightened and moved to where they hide. Small holes count as filled: no seam leads to one for its own sake.
  *
- * @returns edges to cut in addition; where it was stopped, as good as they were by then
+ * @returns edges to cut in addition to seams that stay; where it was stopped, as good as they were by then
  * @throws StoppedError when there were none yet
  */
 export function proposeSeams(task: ProposalTask, options: ProposalOptions, context: Context): number[] {
@@ -70,7 +83,7 @@ export function proposeSeams(task: ProposalTask, options: ProposalOptions, conte
 }
 
 function seamsFor(task: ProposalTask, options: ProposalOptions, context: Context): number[] {
-  const { mesh, links, seams, symmetry, exposure, finely } = task;
+  const { mesh, links, seams, symmetry, exposure, parting } = task;
   const work: Work = {
     ...task,
     options,
@@ -86,11 +99,14 @@ function seamsFor(task: ProposalTask, options: ProposalOptions, context: Context
     }).map((cost, e) => (links.joined[e] && !seams[e] ? cost : Infinity)),
   };
   const old = shellsFromSeams(mesh, links, seams);
-  if (!finely) cutUp(work, old, task.shells, within(context, 0, FIRST));
-  const wanted = new Uint8Array(old.faceShell.length);
-  for (const s of task.shells) for (const f of facesOfShell(old, s)) wanted[f] = 1;
-  mend(work, wanted, within(context, finely ? 0 : FIRST, 1));
-  if (!finely) sewSmall(work, wanted, context);
+  if (parting) part(work, parting, context);
+  else {
+    cutUp(work, old, task.shells, within(context, 0, FIRST));
+    const wanted = new Uint8Array(old.faceShell.length);
+    for (const s of task.shells) for (const f of facesOfShell(old, s)) wanted[f] = 1;
+    mend(work, wanted, within(context, FIRST, 1));
+    sewSmall(work, wanted, context);
+  }
   return [...work.now.keys()].filter((e) => work.now[e] && !seams[e]);
 }
 
@@ -101,7 +117,6 @@ const MOST_SMALL = 0.15;
 const FIRST = 0.75;
 /** Shells that are mended at most, so that nothing goes on for ever. */
 const MOST_MENDED = 80;
-const MOST_MENDED_CLOSELY = 6;
 
 /** Everything that is needed on the way; `now` is what changes. */
 interface Work extends ProposalTask {
@@ -149,8 +164,7 @@ function cutUp(work: Work, shells: Shells, wanted: readonly number[], context: C
 function mend(work: Work, wanted: Uint8Array, context: Context): void {
   const { mesh, links, triangulation, triangleStart, options, pairs, exposure } = work;
   const well = new Set<string>();
-  const most = work.finely ? MOST_MENDED_CLOSELY : MOST_MENDED;
-  for (let round = 0; round < most && !context.signal.aborted; round++) {
+  for (let round = 0; round < MOST_MENDED && !context.signal.aborted; round++) {
     context.report({ fraction: round / (round + 10) });
     const shells = shellsFromSeams(mesh, links, work.now);
     const keyOf = (s: number) =>
@@ -162,31 +176,117 @@ function mend(work: Work, wanted: Uint8Array, context: Context): void {
     const shell = extractShell(mesh, triangulation, triangleStart, shells, s);
     const modelVertex = (v: number) => mesh.cornerVertex[shell.vertexCorner[v]];
     const { kind } = verdictOf(shell);
-    const surface =
-      kind === 'tangled'
-        ? undefined
-        : coarseSurface(shell, work.finely ? MOST_CLOSELY : MOST_JUDGED, context.signal);
+    const surface = kind === 'tangled' ? undefined : coarseSurface(shell, MOST_JUDGED, context.signal);
     const costs = surface && coarseCosts(surface, (v) => exposure[modelVertex(v)], options.hidden);
     const found =
-      surface &&
-      costs &&
-      (kind === 'flat' ? mending(surface, costs, options.most, context, work.finely) : 'anew');
+      surface && costs && (kind === 'flat' ? mending(surface, costs, options.most, context) : 'anew');
     const twin = pairs && shellOfImage(shells, pairs, s);
     for (const each of [s, twin]) if (each !== undefined) well.add(keyOf(each));
     if (!found || !surface) continue;
     if (found === 'anew')
       unlessStopped(() => cutUp(work, shells, [s], { signal: context.signal, report: () => undefined }));
     else {
-      const { edgeVertices } = surface.links;
-      const sideOf = (e: number) =>
-        ahead(work, modelVertex(surface.vertex[edgeVertices[2 * e]])) +
-        ahead(work, modelVertex(surface.vertex[edgeVertices[2 * e + 1]]));
-      const cut = new Uint8Array(surface.links.joined.length);
-      for (const e of twin === s ? ofOneSide(found.edges, sideOf) : found.edges) cut[e] = 1;
-      cutThese(work, ontoFine(work, shell, surface, cut));
+      cutAlong(work, shell, surface, found.edges, twin === s);
       tidy(work, shells, new Set([s]));
     }
   }
+}
+
+/**
+ * Cuts a shell along edges of its coarse surface.
+ *
+ * @param isOwnImage  whether it is its own mirror image, so that a cut on one side brings the other
+ */
+function cutAlong(
+  work: Work,
+  shell: Shell,
+  surface: CoarseSurface,
+  edges: readonly number[],
+  isOwnImage: boolean,
+): void {
+  const { edgeVertices } = surface.links;
+  const sideAt = (v: number) => ahead(work, work.mesh.cornerVertex[shell.vertexCorner[surface.vertex[v]]]);
+  const sideOf = (e: number) => sideAt(edgeVertices[2 * e]) + sideAt(edgeVertices[2 * e + 1]);
+  const cut = new Uint8Array(surface.links.joined.length);
+  for (const e of isOwnImage ? ofOneSide(edges, sideOf) : edges) cut[e] = 1;
+  cutThese(work, ontoFine(work, shell, surface, cut));
+}
+
+/**
+ * Parts what lies on itself, each shell once: the first attempt is to take the smaller of two regions that lie on each other over to the
+ * other side of a seam, the second so the larger, and the last to cut between them.
+ */
+function part(work: Work, { cut, overlaps, attempt }: Parting, { signal }: Context): void {
+  const { mesh, links, triangulation, triangleStart, options, pairs, exposure } = work;
+  for (const e of cut) work.now[e] = 1;
+  const shells = shellsFromSeams(mesh, links, work.now);
+  const done = new Set<number>();
+  work.shells.forEach((s, i) => {
+    if (done.has(s)) return;
+    const shell = extractShell(mesh, triangulation, triangleStart, shells, s);
+    const surface = judged(shell, signal);
+    const piece = shellFromTriangles(surface.mesh.positions, surface.mesh.cornerVertex);
+    const twin = pairs && shellOfImage(shells, pairs, s);
+    if (twin !== undefined) done.add(twin);
+    const way = TAKEN[attempt];
+    if (way) {
+      const regions = regionsOf(piece, overlaps[i]).sort((a, b) => a.length - b.length);
+      const region = regions[Math.min(way.region, regions.length - 1)];
+      takeOver(work, facesUnder(shell, surface, region, way.around));
+      return;
+    }
+    const costs = coarseCosts(
+      surface,
+      (v) => exposure[mesh.cornerVertex[shell.vertexCorner[v]]],
+      options.hidden,
+    );
+    const edges = separatingCut(piece, cuttable(piece), overlaps[i], (e) => costs[e]);
+    cutAlong(work, shell, surface, edges, twin === s);
+  });
+  if (!TAKEN[attempt]) tidy(work, shells, new Set(work.shells));
+}
+
+/** Which of two regions is taken over, by size, and with how much round it; beyond these a cut is tried. */
+const TAKEN = [
+  { region: 0, around: 0.5 },
+  { region: 0, around: 1.01 },
+  { region: 1, around: 1.01 },
+];
+
+/** Two regions that lie on each other; where all hangs together, the triangle that lies on most others. */
+function regionsOf(piece: Shell, overlaps: Uint32Array): number[][] {
+  const regions = overlappingRegions(piece, overlaps);
+  if (regions) return regions;
+  const times = new Map<number, number>();
+  for (const t of overlaps) times.set(t, (times.get(t) ?? 0) + 1);
+  const [[most]] = [...times].sort((a, b) => b[1] - a[1] || a[0] - b[0]);
+  return [[most]];
+}
+
+/** Takes faces, and their mirror images, over to the other side of a seam, if every shell is a disc then and nothing is left by itself. */
+function takeOver(
+  { mesh, links, triangulation, triangleStart, now, seams, pairs }: Work,
+  faces: Set<number>,
+): void {
+  const images = pairs ? [...faces].map((f) => pairs.faces[f]).filter((f) => f >= 0) : [];
+  const next = now.slice();
+  for (const region of componentsOf(mesh, links, now, new Set([...faces, ...images]))) {
+    const { faceShell } = shellsFromSeams(mesh, links, next);
+    const change = handOver(mesh, links, next, faceShell, region, (e) => !seams[e]);
+    if (!change) continue;
+    for (const e of change.cut) next[e] = 1;
+    for (const e of change.sewn) next[e] = 0;
+  }
+  const shells = shellsFromSeams(mesh, links, next);
+  if (shells.shellCount > shellsFromSeams(mesh, links, now).shellCount) return;
+  const changed = shellsAtEdges(
+    links,
+    shells,
+    [...next.keys()].filter((e) => next[e] !== now[e]),
+  );
+  for (const s of changed)
+    if (verdictOf(extractShell(mesh, triangulation, triangleStart, shells, s)).kind !== 'flat') return;
+  now.set(next);
 }
 
 /** Joins shells that are too small to the neighbour with which they share most, where both together lie flat with up to twice the stretch. */
@@ -240,8 +340,8 @@ function unlessStopped<T>(work: () => T): T | undefined {
   }
 }
 
-/** Larger shells are judged by a coarser one, looked at closely or not. */
-const [MOST_CLOSELY, MOST_JUDGED] = [20_000, 6000];
+/** Larger shells are judged by a coarser one. */
+const MOST_JUDGED = 4000;
 /** The same of what is joined to a small shell, and how many of these are tried. */
 const [MOST_JOINED, MOST_TRIED] = [3000, 24];
 

@@ -97,7 +97,7 @@ function cutBetween(
 }
 
 /** The two connected sets of triangles with the most pairs between them. */
-function overlappingRegions(
+export function overlappingRegions(
   { triangles, positions }: Shell,
   pairs: Uint32Array,
 ): [number[], number[]] | undefined {

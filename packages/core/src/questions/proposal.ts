@@ -1,20 +1,23 @@
 import { type HemDocument, plainDocument, shellOf, shellsOf, topologyOf } from '../document/document.ts';
+import { HemError } from '../errors.ts';
 import type { Connectivity } from '../mesh/connectivity.ts';
 import { faceNormal } from '../mesh/normals.ts';
 import { knownFaces } from '../operations/known.ts';
 import { choice, flag, indices, number, optional, otherwise, record } from '../params.ts';
 import type { Predicted } from '../propose/predict.ts';
 import { PRESETS } from '../propose/presets.ts';
+import type { Parting } from '../propose/proposeSeams.ts';
 import { edgesByRule } from '../seams/fromRules.ts';
 import { edgeLength } from '../select/shortestPath.ts';
+import type { Shell } from '../surface/shell.ts';
 import { facesOfShell, shellsAtEdges } from '../surface/shells.ts';
 import { VIEWS } from '../surface/viewExposure.ts';
 import { acrossAxis } from '../symmetry/findSymmetry.ts';
 import { exposuresOf } from './exposures.ts';
-import { question } from './question.ts';
+import { type QuestionContext, question } from './question.ts';
 
 /** A shell as it would be. */
-export interface ProposedShell extends Predicted {
+export interface ProposedShell extends Omit<Predicted, 'overlaps'> {
   /** Its least face. */
   readonly face: number;
   readonly faces: number;
@@ -38,6 +41,15 @@ export interface Proposal {
 
 /** Part of the time that goes by before figures are worked out. */
 const FOUND = 0.85;
+
+/** Ways in which what lies on itself can be parted, and how often one is tried. */
+const [ATTEMPTS, MOST_TRIES] = [4, 8];
+
+/** Pairs of triangles that lie on each other. */
+const onThemselves = (shells: readonly Predicted[]): number =>
+  shells.reduce((sum, { overlaps }) => sum + (overlaps?.length ?? 0) / 2, 0);
+
+const worstOf = (shells: readonly Predicted[]): number => Math.max(...shells.map(({ l2 = Infinity }) => l2));
 
 /** Seams for few shells with little stretch, where they hide; nothing is cut. */
 export const proposal = question({
@@ -79,27 +91,22 @@ export const proposal = question({
             context,
           );
     const options = { ...PRESETS[preset], hidden, ...(stretch !== undefined && { most: stretch }) };
-    const cutUp = (
-      from: HemDocument,
-      chosen: readonly number[] | undefined,
-      finely: boolean,
-      report: (fraction: number) => void,
-    ) =>
+    const cutUp = (chosen: readonly number[], report: (fraction: number) => void, parting?: Parting) =>
       context.jobs.run(
         'propose-seams',
         {
-          document: plainDocument(from),
+          document: plainDocument(document),
           shells: chosen,
           exposure: exposures.vertices,
           symmetry: found?.symmetry,
-          finely,
+          parting,
           options,
         },
         { signal: context.signal, report: ({ fraction = 0 }) => report(fraction) },
       );
-    const edges = [
+    let edges = [
       ...round,
-      ...(await cutUp(document, wanted, false, (fraction) => context.report({ fraction: FOUND * fraction }))),
+      ...(await cutUp(wanted, (fraction) => context.report({ fraction: FOUND * fraction }))),
     ];
     const known = new Map<string, Predicted>();
     const told = async (now: HemDocument, fresh: readonly number[]): Promise<Predicted[]> => {
@@ -109,16 +116,7 @@ export const proposal = question({
       let done = 0;
       await Promise.all(
         fresh.map(async (s) => {
-          if (!known.has(key(s)))
-            known.set(
-              key(s),
-              (
-                await context.jobs.run('predict', [shellOf(now, s)], {
-                  signal: context.signal,
-                  report: () => undefined,
-                })
-              )[0],
-            );
+          if (!known.has(key(s))) known.set(key(s), await predicted(shellOf(now, s), context));
           context.report({ fraction: FOUND + ((1 - FOUND) * ++done) / fresh.length });
         }),
       );
@@ -126,19 +124,33 @@ export const proposal = question({
     };
     let after = cutAt(document, edges);
     let fresh = shellsAtEdges(links, shellsOf(after), edges);
-    let predicted = await told(after, fresh);
-    // What lies on itself after all, by a hair that a coarser surface does not show, is looked at closely.
-    const ill = fresh.filter((_, i) => predicted[i].liesOnItself);
-    if (ill.length > 0 && !context.signal.aborted) {
-      const more = [...edges, ...(await cutUp(after, ill, true, () => undefined))];
-      const parted = cutAt(after, more);
+    let figures = await told(after, fresh);
+    // What lies on itself after all, by a hair that a coarser surface does not show, is parted there.
+    for (
+      let attempt = 0, tries = 0;
+      attempt < ATTEMPTS && tries < MOST_TRIES && !context.signal.aborted;
+      tries++
+    ) {
+      const ill = fresh.filter((_, i) => figures[i].liesOnItself);
+      if (ill.length === 0) break;
+      const overlaps = figures.flatMap((each) => (each.overlaps?.length ? [each.overlaps] : []));
+      const found = await unlessStopped(cutUp(ill, () => undefined, { cut: edges, overlaps, attempt }));
+      if (!found) break;
+      const more = [...round, ...found];
+      const parted = cutAt(document, more);
       const shells = shellsAtEdges(links, shellsOf(parted), more);
       const then = await told(parted, shells);
-      // Cuts that do not help are not proposed.
-      if (then.filter(({ liesOnItself }) => liesOnItself).length < ill.length) {
-        edges.splice(0, edges.length, ...more);
-        [after, fresh, predicted] = [parted, shells, then];
-      }
+      // In haste nothing can be told of a hair.
+      if (context.signal.aborted) break;
+      // What does not help, or stretches more than is allowed, is not proposed.
+      const helps =
+        onThemselves(then) < onThemselves(figures) &&
+        worstOf(then) <= Math.max(options.most, worstOf(figures));
+      if (helps) {
+        edges = more;
+        [after, fresh, figures] = [parted, shells, then];
+        attempt = 0;
+      } else attempt++;
     }
     const map = shellsOf(after);
     const isProposed = new Set(edges);
@@ -148,14 +160,15 @@ export const proposal = question({
     return {
       edges,
       shells: fresh.map((s, i) => {
-        const own = facesOfShell(map, s);
+        const faces = facesOfShell(map, s);
         const around = new Set<number>();
-        for (const f of own)
+        for (const f of faces)
           for (let c = mesh.faceStart[f]; c < mesh.faceStart[f + 1]; c++)
             if (isProposed.has(links.cornerEdge[c])) around.add(links.cornerEdge[c]);
-        return { ...predicted[i], face: own[0], faces: own.length, edges: [...around] };
+        const { overlaps: _, ...own } = figures[i];
+        return { ...own, face: faces[0], faces: faces.length, edges: [...around] };
       }),
-      length: whole / Math.sqrt(predicted.reduce((sum, { area }) => sum + area, 0) || 1),
+      length: whole / Math.sqrt(figures.reduce((sum, { area }) => sum + area, 0) || 1),
       hidden:
         edges.reduce((sum, e) => sum + (exposures.edges[e] <= least ? lengthOf(e) : 0), 0) / (whole || 1),
       tangles: tanglesOf(links),
@@ -163,6 +176,25 @@ export const proposal = question({
     };
   },
 });
+
+/** What a shell would be like; told by a coarse look once it was stopped, for what was found by then is proposed all the same. */
+async function predicted(shell: Shell, { jobs, signal }: QuestionContext): Promise<Predicted> {
+  const report = () => undefined;
+  const closely = signal.aborted
+    ? undefined
+    : await unlessStopped(jobs.run('predict', { shells: [shell] }, { signal, report }));
+  const task = { shells: [shell], hastily: true };
+  return (closely ?? (await jobs.run('predict', task, { signal: { aborted: false }, report })))[0];
+}
+
+async function unlessStopped<T>(work: Promise<T>): Promise<T | undefined> {
+  try {
+    return await work;
+  } catch (error) {
+    if (error instanceof HemError && error.code === 'stopped') return undefined;
+    throw error;
+  }
+}
 
 /** A shell with less than this part of the surface of the largest is a crumb. */
 const CRUMB = 1e-4;

@@ -4,26 +4,31 @@ import { ask } from '../store/worker.ts';
 
 /** How long the pointer must rest on an edge, milliseconds. */
 const REST = 150;
-/** Rings on more faces than this take longer than a glance; a double click finds them all the same. */
-const MOST_FACES = 40_000;
 
 /** Shows what a double click on the edge that is pointed at would take, before it is done. */
 export function useWholeOfHover(loaded: boolean): void {
   useEffect(() => {
     if (!loaded) return;
     let timer: ReturnType<typeof setTimeout> | undefined;
+    // One at a time: on a large model a ring takes longer than the pointer rests.
+    let asking = false;
+    const show = async (edge: number): Promise<void> => {
+      if (asking) return;
+      asking = true;
+      const { flat } = useBench.getState();
+      const found = await ask('edge-loop', { edge }).catch(() => undefined);
+      asking = false;
+      const { hover: now, flat: still, target } = useBench.getState();
+      if (!now || target !== 'edges') return;
+      // The pointer went on meanwhile, or a change of seams may have made it another loop.
+      if (now.edge !== edge || still !== flat) timer = setTimeout(() => void show(now.edge), REST);
+      else if (found && found.edges.length > 1) useBench.setState({ hover: { ...now, whole: found.edges } });
+    };
     const stop = useBench.subscribe(({ hover, target, flat }, before) => {
       if (hover === before.hover || (hover && hover.edge === before.hover?.edge)) return;
       clearTimeout(timer);
       if (!hover || target !== 'edges' || !flat) return;
-      timer = setTimeout(async () => {
-        const rings = flat.faceShell.length <= MOST_FACES;
-        const found = await ask('edge-loop', { edge: hover.edge, rings }).catch(() => undefined);
-        const { hover: now, flat: still } = useBench.getState();
-        // A change of seams meanwhile may have made it another loop.
-        if (!found || found.edges.length < 2 || now?.edge !== hover.edge || still !== flat) return;
-        useBench.setState({ hover: { ...now, whole: found.edges } });
-      }, REST);
+      timer = setTimeout(() => void show(hover.edge), REST);
     });
     return () => {
       clearTimeout(timer);

@@ -21,6 +21,7 @@ import { rayTree } from './rayTree.ts';
 import { relaxShells } from './relaxShells.ts';
 import { removeFaces } from './removeFaces.ts';
 import { repairModel } from './repairModel.ts';
+import { rings } from './rings.ts';
 import { skyLight } from './skyLight.ts';
 import { straightStrips } from './straightStrips.ts';
 import { symmetry } from './symmetry.ts';
@@ -43,6 +44,7 @@ export const JOBS = [
   darts,
   proposeSeams,
   predict,
+  rings,
   symmetry,
   exposure,
   measureShells,

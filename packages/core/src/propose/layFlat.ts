@@ -71,9 +71,13 @@ export interface FlatFaults {
 const SHOWN_STEPS = 30;
 
 /** A shell unfolded and relaxed, as it is once a proposal is cut. */
-export function laidOut(shell: Shell, signal: Context['signal']): Float64Array {
+export function laidOut(
+  shell: Shell,
+  signal: Context['signal'],
+): { readonly uv: Float64Array; readonly closed: boolean } {
   const context: Context = { signal, report: () => undefined };
-  return relax(shell, unfoldShell(shell, 'conformal', context).uv, { steps: SHOWN_STEPS }, context).uv;
+  const { uv, closed } = unfoldShell(shell, 'conformal', context);
+  return { uv: relax(shell, uv, { steps: SHOWN_STEPS }, context).uv, closed };
 }
 
 /** More pairs tell no more. */

@@ -14,6 +14,8 @@ export interface Predicted {
   readonly liesOnItself?: boolean;
   /** Where it does: pairs of triangles of its `judged` surface, two a pair, as many as tell where. */
   readonly overlaps?: Uint32Array;
+  /** Whether it is nearly closed, and takes long to lay flat. */
+  readonly closed?: boolean;
 }
 
 /** Larger shells are told of by a coarser one, which stretches nearly alike; and where there is no time. */
@@ -27,8 +29,8 @@ export const judged = (shell: Shell, signal: Context['signal']): CoarseSurface =
 export function predict(shell: Shell, { signal }: Pick<Context, 'signal'>, hastily = false): Predicted {
   if (!verdictOf(shell).canUnfold) return { area: 0 };
   const piece = likeShell(shell, hastily ? MOST_IN_HASTE : MOST_TRIANGLES, signal);
-  const uv = laidOut(piece, signal);
+  const { uv, closed } = laidOut(piece, signal);
   const { area, l2, linf } = measureStretch(piece, uv);
   const overlaps = overlapsOf(piece, uv, MOST_PAIRS);
-  return { area, l2, linf, liesOnItself: overlaps.length > 0, overlaps };
+  return { area, l2, linf, liesOnItself: overlaps.length > 0, overlaps, closed };
 }

@@ -42,8 +42,8 @@ export interface Proposal {
 /** Part of the time that goes by before figures are worked out. */
 const FOUND = 0.85;
 
-/** Ways in which what lies on itself can be parted, and how often one is tried. */
-const [ATTEMPTS, MOST_TRIES] = [4, 8];
+/** Ways in which what lies on itself can be parted, how often one is tried, and as how many a try counts that takes long. */
+const [ATTEMPTS, MOST_TRIES, LONG] = [4, 8, 8];
 
 /** Pairs of triangles that lie on each other. */
 const onThemselves = (shells: readonly Predicted[]): number =>
@@ -126,11 +126,7 @@ export const proposal = question({
     let fresh = shellsAtEdges(links, shellsOf(after), edges);
     let figures = await told(after, fresh);
     // What lies on itself after all, by a hair that a coarser surface does not show, is parted there.
-    for (
-      let attempt = 0, tries = 0;
-      attempt < ATTEMPTS && tries < MOST_TRIES && !context.signal.aborted;
-      tries++
-    ) {
+    for (let attempt = 0, tries = 0; attempt < ATTEMPTS && tries < MOST_TRIES && !context.signal.aborted; ) {
       const ill = fresh.filter((_, i) => figures[i].liesOnItself);
       if (ill.length === 0) break;
       const overlaps = figures.flatMap((each) => (each.overlaps?.length ? [each.overlaps] : []));
@@ -140,6 +136,7 @@ export const proposal = question({
       const parted = cutAt(document, more);
       const shells = shellsAtEdges(links, shellsOf(parted), more);
       const then = await told(parted, shells);
+      tries += figures.some(({ liesOnItself, closed }) => liesOnItself && closed) ? LONG : 1;
       // In haste nothing can be told of a hair.
       if (context.signal.aborted) break;
       // What does not help, or stretches more than is allowed, is not proposed.

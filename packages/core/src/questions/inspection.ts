@@ -18,7 +18,9 @@ export const inspection = question({
   async answer(document, options, context): Promise<LayoutReport> {
     const task = { document: plainDocument(document), options, known: knownOf(document) };
     const report = await context.jobs.run('inspect', task, context);
-    if (!report.atLeast) last.set(document.model.mesh, { uv: uvOf(document), overlaps: report.overlaps });
+    // A copy: whoever asked may give the answer away.
+    const overlaps = report.overlaps.slice();
+    if (!report.atLeast) last.set(document.model.mesh, { uv: uvOf(document), overlaps });
     return report;
   },
 });

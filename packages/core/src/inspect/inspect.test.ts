@@ -12,6 +12,7 @@ import { openSession } from '../session/session.ts';
 import { after } from '../testing/acts.ts';
 import { dirtyScan } from '../testing/sculpts.ts';
 import { sheet } from '../testing/shapes.ts';
+import { isOffDensity } from './densities.ts';
 import { INSPECTIONS } from './inspect.ts';
 import type { Remedy } from './inspection.ts';
 import { seamsThatShow } from './seamsThatShow.ts';
@@ -226,7 +227,9 @@ describe('findings in the flat', () => {
     expect(sewing.operation).toBe('sew');
     const sewn = await after(document, sewing, request('unfold', {}));
     expect(shellsOf(sewn).shellCount).toBe(2);
-    expect((sewing.params as { edges: number[] }).edges).toHaveLength(1);
+    const [sewnEdge, ...more] = (sewing.params as { edges: number[] }).edges;
+    expect(more).toEqual([]);
+    expect([...edgeVertices.subarray(2 * sewnEdge, 2 * sewnEdge + 2)].sort()).toEqual([1, 5]);
     expect((await findingsOf(sewn)).map(({ kind }) => kind)).not.toContain('too-small');
   });
 
@@ -251,6 +254,14 @@ describe('findings in the flat', () => {
       }
     },
   );
+
+  it('are told of no scale where there is no surface, or none in the flat', () => {
+    const isOff = isOffDensity({
+      area: Float64Array.of(5, 1, 0, 1),
+      density: Float64Array.of(0.1, 0.2, Infinity, 0),
+    });
+    expect([0, 1, 2, 3].map(isOff)).toEqual([false, true, false, false]);
+  });
 
   it('tell where seams show', () => {
     const exposure = Float32Array.from({ length: 90 }, (_, e) => e / 90);

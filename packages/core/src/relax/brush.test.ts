@@ -44,6 +44,22 @@ describe('a brush over the flat', () => {
     expect(measureStretch(shell, uv).flipped).toBe(0);
   });
 
+  it('touches a shell that was touched before as one that was not', () => {
+    const { shell, uv } = flatCap();
+    const fresh = uv.slice();
+    const held = new Uint8Array(uv.length / 2);
+    const brushed = brushedShell(shell, uv, held);
+    const random = seeded(5);
+    for (let i = 0; i < 30; i++) {
+      const [u, v] = [2 * (random() - 0.5), 2 * (random() - 0.5)];
+      const touch = { u, v, du: 3 * (random() - 0.5), dv: 3 * (random() - 0.5), radius: 0.5, strength: 1 };
+      dab(brushed, uv, 'push', touch);
+      const { slot, marked } = brushedShell(shell, flatCap().uv, held);
+      dab({ ...brushed, slot, marked }, fresh, 'push', touch);
+    }
+    expect(uv).toEqual(fresh);
+  });
+
   it('pushes what is under it along, the middle most, and leaves the rest', () => {
     const { shell, uv } = flatCap();
     const before = uv.slice();
@@ -135,6 +151,21 @@ describe('the operation', () => {
       expect(picture.angle[i]).toBeCloseTo(stretch.angle[t], 2);
     });
     expect(picture.triangles.length).toBeGreaterThan(20);
+    // Another brush over the same touches is another stroke.
+    const other = await answerQuestion(
+      document,
+      'brushed',
+      { face: 0, brush: 'gather', dabs: stroke },
+      context,
+    );
+    expect([...other.uv]).not.toEqual([...picture.uv]);
+    const again = await answerQuestion(
+      document,
+      'brushed',
+      { face: 0, brush: 'push', dabs: stroke },
+      context,
+    );
+    expect([...again.uv].sort()).toEqual([...picture.uv].sort());
     expect(touchAt(stroke, 6)).toEqual({ u: 0.52, v: 0.51, du: 0.02, dv: 0.01, radius: 0.3, strength: 1 });
   });
 

@@ -248,8 +248,8 @@ function part(work: Work, { cut, overlaps, attempt }: Parting, { signal }: Conte
 
 /** Which of two regions is taken over, by size, and with how much round it; beyond these a cut is tried. */
 const TAKEN = [
-  { region: 0, around: 0.5 },
   { region: 0, around: 1.01 },
+  { region: 0, around: 0.5 },
   { region: 1, around: 1.01 },
 ];
 

@@ -43,7 +43,7 @@ export interface Proposal {
 const FOUND = 0.85;
 
 /** Ways in which what lies on itself can be parted, how often one is tried, and as how many a try counts that takes long. */
-const [ATTEMPTS, MOST_TRIES, LONG] = [4, 8, 8];
+const [ATTEMPTS, MOST_TRIES, LONG] = [4, 8, 3];
 
 /** Pairs of triangles that lie on each other. */
 const onThemselves = (shells: readonly Predicted[]): number =>
@@ -126,13 +126,19 @@ export const proposal = question({
     let fresh = shellsAtEdges(links, shellsOf(after), edges);
     let figures = await told(after, fresh);
     // What lies on itself after all, by a hair that a coarser surface does not show, is parted there.
-    for (let attempt = 0, tries = 0; attempt < ATTEMPTS && tries < MOST_TRIES && !context.signal.aborted; ) {
+    let [attempt, tries] = [0, 0];
+    while (attempt < ATTEMPTS && tries < MOST_TRIES && !context.signal.aborted) {
       const ill = fresh.filter((_, i) => figures[i].liesOnItself);
       if (ill.length === 0) break;
       const overlaps = figures.flatMap((each) => (each.overlaps?.length ? [each.overlaps] : []));
       const found = await unlessStopped(cutUp(ill, () => undefined, { cut: edges, overlaps, attempt }));
       if (!found) break;
       const more = [...round, ...found];
+      const last = new Set(edges);
+      if (more.length === edges.length && more.every((e) => last.has(e))) {
+        attempt++;
+        continue;
+      }
       const parted = cutAt(document, more);
       const shells = shellsAtEdges(links, shellsOf(parted), more);
       const then = await told(parted, shells);

@@ -106,6 +106,8 @@ test('keys choose stage, overlay, checker and tool', async ({ page }) => {
   await page.keyboard.press('b');
   await expect(page.getByLabel('Length stretch', { exact: true })).toBeVisible();
   await page.keyboard.press('b');
+  await expect(page.getByLabel('Direction of stretch', { exact: true })).toBeVisible();
+  await page.keyboard.press('b');
   await expect(page.getByLabel('Texture scale', { exact: true })).toBeVisible();
   await page.keyboard.press('b');
   await expect(page.getByLabel('How much is seen', { exact: true })).toBeVisible();

@@ -1,6 +1,6 @@
 import { STAGES } from '@blunt-hem/core/operations/operation';
 import Joi from 'joi';
-import { CHECKER_UNITS } from '../store/view.ts';
+import { CHECKER_UNITS, type KEPT_LOOKS, SCALES_AGAINST } from '../store/view.ts';
 import type { ProjectRow } from './database.ts';
 
 /** Rows as they are read back: of one that is garbled, what can be told of it, and that it is. */
@@ -49,7 +49,8 @@ export function soundRow(candidate: unknown): { readonly row?: KeptRow; readonly
 
 const number = Joi.number().required();
 const point = Joi.array().items(number).length(3).required();
-const viewShape = Joi.object({
+/** What of the view is kept, each as what it may be. */
+const LOOKS: Readonly<Record<(typeof KEPT_LOOKS)[number], Joi.Schema>> = {
   stage: Joi.valid(...STAGES),
   overlay: Joi.string(),
   checker: Joi.boolean(),
@@ -65,6 +66,11 @@ const viewShape = Joi.object({
   notches: Joi.boolean(),
   ellipsesOn: Joi.boolean(),
   seamWeight: Joi.number().min(0.5).max(3),
+  scaleAgainst: Joi.valid(...SCALES_AGAINST),
+  chosenScale: Joi.number().greater(0),
+};
+const viewShape = Joi.object({
+  ...LOOKS,
   cameras: Joi.object({
     model: Joi.object({ position: point, target: point }).required(),
     board: Joi.object({ u: number, v: number, scale: number.greater(0) }).required(),

@@ -34,29 +34,42 @@ function remedyFor(subject: Subject, shells: readonly number[]): Remedy | undefi
       label: 'Scale to the density of the rest',
       request: { operation: 'even-density', params: { shells: named(document, shrunk) } },
     };
-  const edges = shells.flatMap((s) => longestBorder(document, s));
+  const edges = longestBorders(document, shells);
   return edges.length > 0
     ? { label: 'Sew to a neighbour', request: { operation: 'sew', params: { edges } } }
     : undefined;
 }
 
-/** Seams between a shell and the neighbour with which it has most of them in common. */
-function longestBorder(document: HemDocument, shell: number): readonly number[] {
+/** Of each of some shells, the seams between it and the neighbour with which it has most of them in common. */
+function longestBorders(document: HemDocument, shells: readonly number[]): number[] {
   const { mesh, links } = topologyOf(document.model);
   const { faceShell } = shellsOf(document);
-  const shared = new Map<number, { length: number; readonly edges: number[] }>();
+  const shared = new Map(shells.map((s) => [s, new Map<number, Border>()]));
   for (let e = 0; e < document.seams.length; e++) {
     if (!document.seams[e] || !links.joined[e]) continue;
-    const [s, t] = [0, 1].map(
-      (k) => faceShell[links.cornerFace[links.edgeCorners[links.edgeCornerStart[e] + k]]],
-    );
-    if (s === t || (s !== shell && t !== shell)) continue;
-    const other = s === shell ? t : s;
-    const border = shared.get(other) ?? { length: 0, edges: [] };
-    border.length += edgeLength(mesh, links, e);
-    border.edges.push(e);
-    shared.set(other, border);
+    const first = links.edgeCornerStart[e];
+    const s = faceShell[links.cornerFace[links.edgeCorners[first]]];
+    const t = faceShell[links.cornerFace[links.edgeCorners[first + 1]]];
+    if (s === t) continue;
+    for (const [own, other] of [
+      [s, t],
+      [t, s],
+    ]) {
+      const borders = shared.get(own);
+      if (!borders) continue;
+      const border = borders.get(other) ?? { length: 0, edges: [] };
+      border.length += edgeLength(mesh, links, e);
+      border.edges.push(e);
+      borders.set(other, border);
+    }
   }
-  const [longest] = [...shared.values()].sort((a, b) => b.length - a.length);
-  return longest?.edges ?? [];
+  const longest = [...shared.values()].flatMap(
+    (borders) => [...borders.values()].sort((a, b) => b.length - a.length)[0]?.edges ?? [],
+  );
+  return [...new Set(longest)];
+}
+
+interface Border {
+  length: number;
+  readonly edges: number[];
 }

@@ -16,16 +16,17 @@ import { edgeExposure } from '../surface/viewExposure.ts';
 import { type Counterparts, counterparts } from '../symmetry/counterparts.ts';
 import { isometryOf, type Symmetry } from '../symmetry/findSymmetry.ts';
 import { type CoarseSeamsOptions, coarseSeams } from './coarseSeams.ts';
-import { componentsOf, facesUnder, handOver } from './handOver.ts';
+import { facesUnder } from './handOver.ts';
 import { flatFaults } from './layFlat.ts';
 import { mending } from './mend.ts';
 import { ofOneSide } from './ofOneSide.ts';
 import { type CoarseRun, ontoSurface } from './ontoSurface.ts';
 import { judged } from './predict.ts';
 import { seamRuns } from './seamRuns.ts';
-import { overlappingRegions, separatingCut } from './separatingCut.ts';
+import { regionsOnEachOther, separatingCut } from './separatingCut.ts';
 import { shellImage } from './shellImage.ts';
 import { withoutSmallHoles } from './smallHoles.ts';
+import { takeOver } from './takeOver.ts';
 
 export interface ProposalOptions extends CoarseSeamsOptions {
   /** From 0, short seams, to 1, hidden ones. */
@@ -230,7 +231,7 @@ function part(work: Work, { cut, overlaps, attempt }: Parting, { signal }: Conte
     if (twin !== undefined) done.add(twin);
     const way = TAKEN[attempt];
     if (way) {
-      const regions = regionsOf(piece, overlaps[i]).sort((a, b) => a.length - b.length);
+      const regions = regionsOnEachOther(piece, overlaps[i]).sort((a, b) => a.length - b.length);
       const region = regions[Math.min(way.region, regions.length - 1)];
       takeOver(work, facesUnder(shell, surface, region, way.around));
       return;
@@ -252,42 +253,6 @@ const TAKEN = [
   { region: 0, around: 0.5 },
   { region: 1, around: 1.01 },
 ];
-
-/** Two regions that lie on each other; where all hangs together, the triangle that lies on most others. */
-function regionsOf(piece: Shell, overlaps: Uint32Array): number[][] {
-  const regions = overlappingRegions(piece, overlaps);
-  if (regions) return regions;
-  const times = new Map<number, number>();
-  for (const t of overlaps) times.set(t, (times.get(t) ?? 0) + 1);
-  const [[most]] = [...times].sort((a, b) => b[1] - a[1] || a[0] - b[0]);
-  return [[most]];
-}
-
-/** Takes faces, and their mirror images, over to the other side of a seam, if every shell is a disc then and nothing is left by itself. */
-function takeOver(
-  { mesh, links, triangulation, triangleStart, now, seams, pairs }: Work,
-  faces: Set<number>,
-): void {
-  const images = pairs ? [...faces].map((f) => pairs.faces[f]).filter((f) => f >= 0) : [];
-  const next = now.slice();
-  for (const region of componentsOf(mesh, links, now, new Set([...faces, ...images]))) {
-    const { faceShell } = shellsFromSeams(mesh, links, next);
-    const change = handOver(mesh, links, next, faceShell, region, (e) => !seams[e]);
-    if (!change) continue;
-    for (const e of change.cut) next[e] = 1;
-    for (const e of change.sewn) next[e] = 0;
-  }
-  const shells = shellsFromSeams(mesh, links, next);
-  if (shells.shellCount > shellsFromSeams(mesh, links, now).shellCount) return;
-  const changed = shellsAtEdges(
-    links,
-    shells,
-    [...next.keys()].filter((e) => next[e] !== now[e]),
-  );
-  for (const s of changed)
-    if (verdictOf(extractShell(mesh, triangulation, triangleStart, shells, s)).kind !== 'flat') return;
-  now.set(next);
-}
 
 /** Joins shells that are too small to the neighbour with which they share most, where both together lie flat with up to twice the stretch. */
 function sewSmall(work: Work, wanted: Uint8Array, { signal }: Context): void {

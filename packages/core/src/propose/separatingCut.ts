@@ -97,7 +97,7 @@ function cutBetween(
 }
 
 /** The two connected sets of triangles with the most pairs between them. */
-export function overlappingRegions(
+function overlappingRegions(
   { triangles, positions }: Shell,
   pairs: Uint32Array,
 ): [number[], number[]] | undefined {
@@ -123,6 +123,16 @@ export function overlappingRegions(
   const [a, b] = most[0].split(' ').map(Number);
   const of = (wanted: number) => [...involved].filter((t) => label[t] === wanted);
   return [of(a), of(b)];
+}
+
+/** Two regions that lie on each other; where all hangs together, the triangle that lies on most others. */
+export function regionsOnEachOther(piece: Shell, overlaps: Uint32Array): number[][] {
+  const regions = overlappingRegions(piece, overlaps);
+  if (regions) return regions;
+  const times = new Map<number, number>();
+  for (const t of overlaps) times.set(t, (times.get(t) ?? 0) + 1);
+  const [[most]] = [...times].sort((a, b) => b[1] - a[1] || a[0] - b[0]);
+  return [[most]];
 }
 
 /** The two triangles that lie on each other and are farthest apart, in triangles from one to the next. */

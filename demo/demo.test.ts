@@ -3,13 +3,16 @@ import { applyPatch } from '@blunt-hem/core/document/patch';
 import { patientOf } from '@blunt-hem/core/document/patient';
 import { readModel } from '@blunt-hem/core/formats/readModel';
 import { examine } from '@blunt-hem/core/health/examine';
-import { connectivity } from '@blunt-hem/core/mesh/connectivity';
+import { connectivity, findEdge } from '@blunt-hem/core/mesh/connectivity';
 import { boundingBox, faceCount, type Mesh, meshFromPolygons, vertexCount } from '@blunt-hem/core/mesh/mesh';
-import type { Model } from '@blunt-hem/core/mesh/model';
+import { type Model, modelFromMesh } from '@blunt-hem/core/mesh/model';
 import { faceNormal } from '@blunt-hem/core/mesh/normals';
 import { carryOut } from '@blunt-hem/core/operations/catalogue';
 import { localContext } from '@blunt-hem/core/operations/localContext';
+import { answerQuestion } from '@blunt-hem/core/questions/index';
 import { edgeLoop } from '@blunt-hem/core/select/edgeLoop';
+import { edgeLength } from '@blunt-hem/core/select/shortestPath';
+import { surfaceArea } from '@blunt-hem/core/surface/areas';
 import { verdictOf } from '@blunt-hem/core/surface/verdict';
 import { wholeShell } from '@blunt-hem/core/testing/shapes';
 import { describe, expect, it } from 'vitest';
@@ -56,6 +59,19 @@ describe('toad ferryman', () => {
     expect(sides[0].size).toBeGreaterThan(3000);
     expect(sides[0]).toEqual(sides[1]);
   });
+
+  it('gets seams proposed that are hardly longer than those by hand, and stretch less', async () => {
+    const model = modelFromMesh('toad', mesh);
+    const { positions, triangles } = wholeShell(mesh);
+    const area = surfaceArea(positions, triangles);
+    const byHand = seams.reduce((sum, [a, b]) => sum + edgeLength(mesh, links, findEdge(links, a, b)), 0);
+    const document = openDocument(model, { keepUvs: false });
+    const told = await answerQuestion(document, 'proposal', {}, localContext);
+    expect(told.length).toBeLessThan((1.15 * byHand) / Math.sqrt(area));
+    expect(told.hidden).toBeGreaterThan(0.6);
+    expect(told.symmetric).toBe(1);
+    for (const { l2 } of told.shells) expect(l2).toBeLessThan(1.05);
+  }, 120_000);
 
   it('has seams that are edges of it, and edge loops to cut along', () => {
     const edges = new Set<string>();

@@ -27,9 +27,9 @@ const FEW = 600;
 const LAX = 1.1;
 
 /**
- * Seams of a surface, found from a tree that joins its tips (`treeSeams`), or from its largest normal clusters that lie flat: whole runs between
- * two shells are sewn while every shell lies flat, then runs bit by bit, which leaves darts; at last shells that are too small are joined to
- * others.
+ * Seams of a surface, found from a tree that joins its tips (`treeSeams`), hidden or less so, or from its largest normal clusters that lie
+ * flat: whole runs between two shells are sewn while every shell lies flat, then runs bit by bit, which leaves darts; at last shells that are
+ * too small are joined to others.
  *
  * @param costs  what a seam along each edge costs
  * @returns 1 for every cut edge
@@ -82,19 +82,24 @@ export function coarseSeams(
   };
   // What is allowed with less stretch is allowed with more: of several bounds the one that leaves the least seam is taken.
   const bounds = most > LAX ? [most, 1 + (most - 1) / 3] : [most];
-  const tree = treeSeams(surface, costs, most, part(0, 0.4));
-  const tried = tree ? [sewn(tree, most, part(0.4, 0.6))] : [];
-  // Clusters take longer and leave more seam on what is sculpted; on what has few faces they may leave less.
-  if (!tree || faceCount(mesh) < FEW)
-    try {
+  const tried: Uint8Array[] = [];
+  try {
+    // Where seams hide best they run through saddles, beside which a shell comes to lie on itself: less hidden ones may cost less in the end.
+    const perLength = costs.reduce((sum, c) => sum + c, 0) / (mean * length.length);
+    [costs, costs.map((c, e) => 0.5 * (c + perLength * length[e]))].forEach((each, i) => {
+      const tree = treeSeams(surface, each, most, part(0.32 * i, 0.32 * i + 0.24));
+      if (tree) tried.push(sewn(tree, most, part(0.32 * i + 0.24, 0.32 * (i + 1))));
+    });
+    // Clusters take longer and leave more seam on what is sculpted; on what has few faces they may leave less.
+    if (tried.length === 0 || faceCount(mesh) < FEW)
       bounds.forEach((bound, i) => {
-        const own = part(0.6 + (0.35 * i) / bounds.length, 0.6 + (0.35 * (i + 1)) / bounds.length);
+        const own = part(0.65 + (0.3 * i) / bounds.length, 0.65 + (0.3 * (i + 1)) / bounds.length);
         tried.push(sewn(clusterSeams(surface, costs, bound, own), bound, own));
       });
-    } catch (error) {
-      // Where it was stopped, those that there are by then will do.
-      if (!(error instanceof StoppedError) || tried.length === 0) throw error;
-    }
+  } catch (error) {
+    // Where it was stopped, those that there are by then will do.
+    if (!(error instanceof StoppedError) || tried.length === 0) throw error;
+  }
   const costOf = (cut: Uint8Array) => cut.reduce((sum, isCut, e) => sum + (isCut ? costs[e] : 0), 0);
   const seams = tried.reduce((best, each) => (costOf(each) < costOf(best) ? each : best));
   const few = smallest * faceCount(mesh);

@@ -9,6 +9,8 @@ import { separatingCut } from './separatingCut.ts';
 
 /** Steps of relaxing when a shell is judged as it is going to lie. */
 const RELAX_STEPS = 20;
+/** Overlaps of so few triangles, as a part of all, are left where no cut parts them. */
+const FEW = 0.03;
 /** On larger shells a single cut takes long to find, and rarely does. */
 const MOST_FOR_DARTS = 3000;
 
@@ -36,6 +38,8 @@ export function mending(
   if (faults.overlaps.length > 0) {
     const edges = separatingCut(shell, cuttable(shell), faults.overlaps, (e) => costs[e]);
     if (edges.length > 0) return { edges };
+    // Cut up anew, it would have far more seam for a few triangles that fold over each other at a border.
+    if (!faults.isStretched && faults.overlaps.length <= FEW * shell.triangles.length) return undefined;
   }
   if (!faults.isStretched || shell.triangles.length > 3 * MOST_FOR_DARTS) return 'anew';
   const dart = bestCut(

@@ -13,7 +13,8 @@ export interface CoarseRun {
 /**
  * Takes runs of seams on a coarse mesh over to the fine one it was made of: from each of a run's vertices to the next the shortest way,
  * and the whole then run straight and to where seams cost least, within about an edge of the coarse mesh. No run passes over a vertex of
- * another, so that they meet where they met, and cut off nothing between them; only one that is shut in by others goes over them.
+ * another, so that they meet where they met, and cut off nothing between them; only one that is shut in by others, or would go far round them,
+ * goes over them.
  *
  * @param costs  what a seam along each edge of the fine mesh costs
  * @param isBarred  whether no run may pass over a vertex, though it may end there: on borders and on seams
@@ -43,7 +44,7 @@ export function ontoSurface(
     const own = new Set(vertices);
     const end = vertices[vertices.length - 1];
     const isFree = (v: number) => v === end || (!used[v] && !isBarred(v) && within(v));
-    const way = vertexWay(links, vertices, (v) => own.has(v) || isFree(v), lengths);
+    const way = vertexWay(mesh, links, vertices, (v) => own.has(v) || isFree(v), lengths);
     if (way.length === 0) continue;
     const straight =
       vertices[0] === end
@@ -59,8 +60,12 @@ export function ontoSurface(
   return ways;
 }
 
+/** A way round other runs may be so many times as long as one over them. */
+const FAR_ROUND = 1.5;
+
 /** From vertex to vertex the shortest way, without running back on itself. */
 function vertexWay(
+  mesh: Mesh,
   links: Connectivity,
   vertices: readonly number[],
   isFree: (vertex: number) => boolean,
@@ -77,10 +82,11 @@ function vertexWay(
       (!isFree(edgeVertices[2 * e + 1]) && edgeVertices[2 * e + 1] !== at);
     let path = growingPath(links, at, (e) => (blocked(e) ? Infinity : lengths[e]));
     path.grow(to);
-    if (path.cost[to] === Infinity) {
-      // Shut in by others: over them, rather than not at all.
-      path = growingPath(links, at, (e) => lengths[e]);
-      path.grow(to);
+    if (path.cost[to] > FAR_ROUND * straightLine(mesh, at, to)) {
+      // Shut in by others: over them, rather than not at all or far round.
+      const over = growingPath(links, at, (e) => lengths[e]);
+      over.grow(to);
+      if (path.cost[to] > FAR_ROUND * over.cost[to]) path = over;
     }
     for (const e of path.edgesTo(to)) {
       const next = edgeVertices[2 * e] + edgeVertices[2 * e + 1] - at;
@@ -97,3 +103,6 @@ function vertexWay(
   }
   return way;
 }
+
+const straightLine = ({ positions }: Mesh, a: number, b: number): number =>
+  Math.hypot(...[0, 1, 2].map((k) => positions[3 * a + k] - positions[3 * b + k]));

@@ -5,3 +5,6 @@ export const PRESETS: Readonly<Record<'clean' | 'rough', Omit<ProposalOptions, '
   clean: { most: 1.05, smallest: 0.004, relaxSteps: 3, triangles: 2000 },
   rough: { most: 1.25, smallest: 0.01, relaxSteps: 2, triangles: 2000 },
 };
+
+/** How far seams are to hide, unless it is said: from 0, short, to 1, hidden. */
+export const HIDDEN = 0.9;

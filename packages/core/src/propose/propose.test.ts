@@ -19,6 +19,7 @@ import { after } from '../testing/acts.ts';
 import { glove, head, spikyBall } from '../testing/sculpts.ts';
 import { cube, sheet, torus, tube, wholeShell } from '../testing/shapes.ts';
 import { flatFaults } from './layFlat.ts';
+import { mending } from './mend.ts';
 import { facesOfCluster, normalClusters } from './normalClusters.ts';
 import { predict } from './predict.ts';
 import { PRESETS } from './presets.ts';
@@ -57,6 +58,28 @@ function cappedTube(rings: number, sectors: number, length: number): Mesh {
   return meshFromPolygons(vertices, faces);
 }
 
+describe('mending', () => {
+  it('leaves a fold that no cut parts, and does not cut up the whole for it', () => {
+    // A fan of a little more than a full turn, waved so that it fits: its last triangle comes to lie on its first, and both have the one corner.
+    const many = 60;
+    const rim = Array.from({ length: many + 1 }, (_, j) => {
+      const [a, b] = [(6.1 * j) / many, 0.068 * Math.sin((12 * 6.1 * j) / many / 2)];
+      return [Math.cos(a) * Math.cos(b), Math.sin(a) * Math.cos(b), Math.sin(b)];
+    });
+    const mesh = meshFromPolygons(
+      [[0, 0, 0], ...rim],
+      Array.from({ length: many }, (_, j) => [0, j + 1, j + 2]),
+    );
+    const surface = { mesh, links: connectivity(mesh), vertex: new Uint32Array(0) };
+    const faults = flatFaults(wholeShell(mesh), { most: 1.05, relaxSteps: 20 }, unattended.signal);
+    expect(faults?.isStretched).toBe(false);
+    expect(faults?.overlaps.length).toBeGreaterThan(0);
+    expect(faults?.overlaps.length).toBeLessThan(5);
+    const costs = new Float64Array(surface.links.joined.length).fill(1);
+    expect(mending(surface, costs, 1.05, unattended)).toBeUndefined();
+  });
+});
+
 describe('a proposal', () => {
   it('opens a cube by seven edges (common practice), in one shell without stretch', async () => {
     const { told, cut } = await proposed(cube(), { symmetric: 'none', stretch: 1.005 });
@@ -75,9 +98,9 @@ describe('a proposal', () => {
       expect(liesOnItself).toBe(false);
     }
     expect(shellsOf(cut).shellCount).toBeLessThanOrEqual(3);
-    // Two rings of 16 and a way of 12, or less where a cap hangs on by an edge.
+    // Two rings of 16 and a way of 12, or less where caps hang on by as many edges as half a percent of stretch allows.
     expect(told.edges.length).toBeLessThanOrEqual(16 + 16 + 12);
-    expect(told.edges.length).toBeGreaterThanOrEqual(15 + 15 + 12);
+    expect(told.edges.length).toBeGreaterThanOrEqual(11 + 11 + 12);
   });
 
   it.each([
@@ -99,6 +122,21 @@ describe('a proposal', () => {
     },
     60_000,
   );
+
+  it('does not hang on the last digits of the vertices', async () => {
+    // Of a ball, alike on all sides, a few edges may run elsewhere; without an order of what is equal it would be most.
+    for (const [shell, elsewhere] of [
+      [head(36), 0],
+      [spikyBall(28), 8],
+    ] as const) {
+      const mesh = meshOfShell(shell);
+      const shaken = mesh.positions.map((x, i) => x * (1 + 1e-14 * Math.sin(7919 * i)));
+      const [one, other] = [await proposed(mesh), await proposed({ ...mesh, positions: shaken })];
+      const same = new Set(one.told.edges);
+      expect(other.told.edges.filter((e) => !same.has(e)).length).toBeLessThanOrEqual(elsewhere);
+      expect(other.told.shells.length).toBe(one.told.shells.length);
+    }
+  }, 60_000);
 
   it('draws less seam to what is laid smallest than to what is farthest', async () => {
     // By distance alone the same heads want 6.1 √area, and the ball 10.9 (measured).

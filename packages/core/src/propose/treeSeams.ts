@@ -19,8 +19,15 @@ import { ofOneSide } from './ofOneSide.ts';
 /** Tips at most, and how far they are at least from the rest, as a part of the first's distance. */
 const MOST_TIPS = 40;
 const FAR = 0.05;
+/** What is farther, or laid smaller, by less counts as equal, and the first is taken: a vertex and its image differ by rounding alone. */
+const [FARTHER, SMALLER] = [1 + 1e-6, 1e-6];
 /** Steps of relaxing when it is judged whether there are tips enough. */
 const RELAX_STEPS = 8;
+/**
+ * Logarithm of area by which a hundredth of a plain map is laid smaller than its middle, at which it is hopeless: so much, and so much more for
+ * each unit of stretch that is allowed. Of what came out well it was up to 11 where L2 may be 1.05, up to 23 where it may be 1.25 (measured).
+ */
+const [HOPELESS, HOPELESS_EACH] = [8, 100];
 /** Cuts at most by which shells are mended. */
 const MOST_CUTS = 60;
 
@@ -61,7 +68,8 @@ export function treeSeams(
     const distance = distanceFrom(mesh.positions, mesh.cornerVertex, from);
     let best = -1;
     for (let v = 0; v < vertices; v++)
-      if (isAllowed(v) && distance[v] < Infinity && (best < 0 || distance[v] > distance[best])) best = v;
+      if (isAllowed(v) && distance[v] < Infinity && (best < 0 || distance[v] > FARTHER * distance[best]))
+        best = v;
     return [best, best < 0 ? 0 : distance[best]];
   };
   if (onTree.size === 0) {
@@ -73,7 +81,7 @@ export function treeSeams(
   let reach = 0;
   try {
     reachTips();
-    return mended();
+    return mended() ? seams : undefined;
   } catch (error) {
     const areDiscs = () => shellsOf(mesh, surface, seams).every((shell) => verdictOf(shell).kind === 'flat');
     if (!(error instanceof StoppedError) || !seams.includes(1) || !areDiscs()) throw error;
@@ -87,11 +95,19 @@ export function treeSeams(
   /** Whether there are too few tips yet. */
   function isStretched(k: number): boolean {
     const [shell] = shellsOf(mesh, surface, seams);
-    if (verdictOf(shell).kind !== 'flat') return true;
+    if (verdictOf(shell).kind !== 'flat' || isHopeless(shell)) return true;
     // Where the plain map flips, a better one takes long: it is sought at every third tip.
     const look = k % 3 === 1 ? 'fairly' : 'hastily';
     const faults = flatFaults(shell, { most, relaxSteps: RELAX_STEPS }, context.signal, look);
     return !faults || faults.isStretched;
+  }
+
+  /** Whether the plain map shrinks what is far off so much that no relaxing brings it back, which need not be tried. */
+  function isHopeless(shell: Shell): boolean {
+    const shrinking = conformalShrinking(shell, context.signal)?.sort();
+    if (!shrinking) return false;
+    const at = (part: number) => shrinking[Math.floor(part * shrinking.length)];
+    return at(0.99) - at(0.5) > HOPELESS + HOPELESS_EACH * (most - 1);
   }
 
   /** Cuts to the next tip; false where there is none worth a cut. */
@@ -126,7 +142,7 @@ export function treeSeams(
     for (let v = 0; shrinking && v < shrinking.length; v++) {
       const at = mesh.cornerVertex[shell.vertexCorner[v]];
       if (onTree.has(at) || passedOver.has(at)) continue;
-      if (best < 0 || shrinking[v] > shrinking[best]) best = v;
+      if (best < 0 || shrinking[v] > shrinking[best] + SMALLER) best = v;
     }
     return best < 0 ? undefined : [mesh.cornerVertex[shell.vertexCorner[best]], reach];
   }
@@ -141,11 +157,12 @@ export function treeSeams(
     }
   }
 
-  function mended(): Uint8Array | undefined {
+  /** Cuts until all lies flat and clear of itself; false where that does not come about. */
+  function mended(): boolean {
     const well = new Set<string>();
-    for (let round = 0; round < MOST_CUTS; round++) {
+    for (let cuts = 0; cuts < MOST_CUTS; ) {
       const shell = shellsOf(mesh, surface, seams).find((piece) => !well.has(nameOf(piece)));
-      if (!shell) return seams;
+      if (!shell) return true;
       const own = meshOfShell(shell);
       const piece: CoarseSurface = { mesh: own, links: connectivity(own), vertex: new Uint32Array(0) };
       const edgeOf = (e: number) => {
@@ -154,12 +171,16 @@ export function treeSeams(
       };
       const cost = Float64Array.from(piece.links.joined.keys(), (e) => costs[edgeOf(e)]);
       const found = cutOf(shell, piece, cost);
-      if (found.length === 0) well.add(nameOf(shell));
+      if (found.length === 0) {
+        well.add(nameOf(shell));
+        continue;
+      }
+      cuts++;
       cutAlong(
         ofOneSide(found.map(edgeOf), (e) => sideOf[edgeVertices[2 * e]] + sideOf[edgeVertices[2 * e + 1]]),
       );
     }
-    return undefined;
+    return false;
   }
 
   /** What makes a piece lie flat, or brings it nearer to that; nothing where it does, or nothing can. */

@@ -5,7 +5,7 @@ import { faceNormal } from '../mesh/normals.ts';
 import { knownFaces } from '../operations/known.ts';
 import { choice, flag, indices, number, optional, otherwise, record } from '../params.ts';
 import type { Predicted } from '../propose/predict.ts';
-import { PRESETS } from '../propose/presets.ts';
+import { HIDDEN, PRESETS } from '../propose/presets.ts';
 import type { Parting } from '../propose/proposeSeams.ts';
 import { edgesByRule } from '../seams/fromRules.ts';
 import { edgeLength } from '../select/shortestPath.ts';
@@ -45,6 +45,9 @@ const FOUND = 0.85;
 /** Ways in which what lies on itself can be parted, how often one is tried, and as how many a try counts that takes long. */
 const [ATTEMPTS, MOST_TRIES, LONG] = [4, 8, 3];
 
+/** Of more pairs of triangles on each other, handing faces over rarely clears a shell: only the last way is tried. */
+const MOST_HANDED_OVER = 50;
+
 /** Pairs of triangles that lie on each other. */
 const onThemselves = (shells: readonly Predicted[]): number =>
   shells.reduce((sum, { overlaps }) => sum + (overlaps?.length ?? 0) / 2, 0);
@@ -59,7 +62,7 @@ export const proposal = question({
     /** L2 stretch that is allowed; that of the preset when absent. */
     stretch: optional(number(1.005, 4)),
     /** From 0, short seams, to 1, hidden ones. */
-    hidden: otherwise(number(0, 1), 0.7),
+    hidden: otherwise(number(0, 1), HIDDEN),
     symmetric: otherwise(choice('auto', 'none', 'x', 'y', 'z'), 'auto'),
     /** Faces of shells that are to be cut; all shells when absent. */
     faces: optional(indices),
@@ -126,7 +129,8 @@ export const proposal = question({
     let fresh = shellsAtEdges(links, shellsOf(after), edges);
     let figures = await told(after, fresh);
     // What lies on itself after all, by a hair that a coarser surface does not show, is parted there.
-    let [attempt, tries] = [0, 0];
+    const firstAttempt = () => (onThemselves(figures) > MOST_HANDED_OVER ? ATTEMPTS - 1 : 0);
+    let [attempt, tries] = [firstAttempt(), 0];
     while (attempt < ATTEMPTS && tries < MOST_TRIES && !context.signal.aborted) {
       const ill = fresh.filter((_, i) => figures[i].liesOnItself);
       if (ill.length === 0) break;
@@ -152,7 +156,7 @@ export const proposal = question({
       if (helps) {
         edges = more;
         [after, fresh, figures] = [parted, shells, then];
-        attempt = 0;
+        attempt = firstAttempt();
       } else attempt++;
     }
     const map = shellsOf(after);

@@ -7,7 +7,7 @@ import { restTriangles } from './restTriangles.ts';
  *
  * @param positions  `3 × vertexCount`
  * @param triangles  of a manifold surface, three vertices each
- * @param count  triangles that are enough; fewer are left as they are
+ * @param count  triangles that are enough; fewer are left as they are, and of more so many remain, or one less, as far as topology allows
  * @returns three vertices each
  * @throws StoppedError
  */
@@ -18,12 +18,6 @@ export function coarseTriangles(
   signal?: Context['signal'],
 ): Uint32Array {
   if (triangles.length <= 3 * count) return triangles;
-  const { levels, base } = coarsen(
-    triangles,
-    restTriangles(positions, triangles),
-    positions.length / 3,
-    signal,
-  );
-  const all = [...levels.map(({ fine }) => fine), base];
-  return (all.find((level) => level.triangles.length <= 3 * count) ?? base).triangles;
+  const rest = restTriangles(positions, triangles);
+  return coarsen(triangles, rest, positions.length / 3, signal, count).base.triangles;
 }

@@ -30,6 +30,8 @@ export interface IntrinsicTriangles {
 const MOST_NEIGHBOURS = 9;
 /** Worst triangle a step may make, as side² over area against a regular one; steps that stall get double. */
 const FIRST_BADNESS = 4;
+/** What is better by less is as good, and the first of those is taken: on regular meshes rounding would decide, and all that follows hang on it. */
+const BETTER = 1 - 1e-6;
 /** A step that takes away fewer than this part of the vertices has stalled. */
 const STALLED = 0.08;
 
@@ -40,12 +42,14 @@ const STALLED = 0.08;
  *
  * @param triangles  of a manifold shell, agreeing in winding
  * @param rest  their shapes
+ * @param enough  triangles that need not become fewer
  */
 export function coarsen(
   triangles: Uint32Array,
   rest: RestTriangles,
   vertexCount: number,
   signal?: Context['signal'],
+  enough = 0,
 ): Hierarchy {
   const mesh = new CollapsibleMesh(triangles, rest, vertexCount);
   const levels: Level[] = [];
@@ -53,7 +57,8 @@ export function coarsen(
   for (let left = mesh.vertexCount; ; ) {
     heedStop(signal);
     const before = mesh.live();
-    const { removed, into } = collapseIndependent(mesh, badness);
+    if (before.triangles.length <= 3 * enough) return { levels, base: before };
+    const { removed, into } = collapseIndependent(mesh, badness, enough);
     if (removed.length < STALLED * left) {
       if (removed.length === 0 && badness === Infinity) return { levels, base: before };
       badness = badness > 1e6 ? Infinity : 4 * badness;
@@ -64,12 +69,13 @@ export function coarsen(
   }
 }
 
-function collapseIndependent(mesh: CollapsibleMesh, most: number) {
+function collapseIndependent(mesh: CollapsibleMesh, most: number, enough: number) {
   const removed: number[] = [];
   const into: number[] = [];
   const locked = new Uint8Array(mesh.corner.length);
   const star: Star = { ring: [], spoke: [], rim: [], angle: [], closed: false, whole: 0 };
   for (const v of mixed(mesh)) {
+    if (mesh.triangleCount <= enough) break;
     if (mesh.corner[v] < 0 || locked[v]) continue;
     mesh.lookRound(v, star);
     if (star.ring.length > MOST_NEIGHBOURS && most < Infinity) continue;
@@ -108,7 +114,7 @@ function bestTarget(mesh: CollapsibleMesh, v: number, star: Star, most: number):
       if (i === k || j === k) continue;
       worst = Math.max(worst, badnessOf(star.rim[i], distance(star, k, i), distance(star, k, j)));
     }
-    if (worst > least || (worst === least && best >= 0)) continue;
+    if (worst > (best < 0 ? least : BETTER * least)) continue;
     if (!mesh.mayCollapse(v, ring, k, closed)) continue;
     best = k;
     least = worst;
@@ -158,6 +164,8 @@ class CollapsibleMesh {
   /** A corner at each vertex; -1 where it is gone. */
   readonly corner: Int32Array;
   readonly vertexCount: number;
+  /** Triangles that are left. */
+  triangleCount: number;
   private readonly vertex: Uint32Array;
   private readonly length: Float64Array;
   private readonly across: Int32Array;
@@ -178,6 +186,7 @@ class CollapsibleMesh {
       if (other > c) this.length[c] = this.length[other] = 0.5 * (this.length[c] + this.length[other]);
     });
     this.gone = new Uint8Array(triangles.length / 3);
+    this.triangleCount = this.gone.length;
     this.mark = new Uint32Array(vertexCount);
     this.corner = new Int32Array(vertexCount).fill(-1);
     triangles.forEach((v, c) => {
@@ -188,10 +197,8 @@ class CollapsibleMesh {
 
   /** The triangles that are left. */
   live(): IntrinsicTriangles {
-    let count = 0;
-    for (const g of this.gone) count += 1 - g;
-    const triangles = new Uint32Array(3 * count);
-    const lengths = new Float64Array(3 * count);
+    const triangles = new Uint32Array(3 * this.triangleCount);
+    const lengths = new Float64Array(3 * this.triangleCount);
     for (let t = 0, at = 0; t < this.gone.length; t++) {
       if (this.gone[t]) continue;
       for (let c = 3 * t; c < 3 * t + 3; c++, at++) {
@@ -304,6 +311,7 @@ class CollapsibleMesh {
     if (a >= 0) across[a] = b;
     if (b >= 0) across[b] = a;
     this.gone[Math.floor(side / 3)] = 1;
+    this.triangleCount--;
     // n runs from the kept end to the apex, p back: a starts at the apex, b at the kept end.
     const apex = vertex[p];
     const kept = vertex[n];

@@ -83,10 +83,13 @@ export function unfoldShell(
   const solve = (p?: Pins): Partial<Omit<Unfolded, 'closed'>> & { target: WeightedTriangles } => {
     const { uv, target } = solvers[method](shell, own, every, loops, p, context);
     heedStop(context.signal);
-    if (!uv || facingDown(own, uv, 0).length > MOST_FLIPS * own.rest.area.length) return { target };
+    const flips = uv ? facingDown(own, uv, 0).length : 0;
+    if (!uv || flips > MOST_FLIPS * own.rest.area.length) return { target };
     const pinned = new Uint8Array(onBorder.length);
     if (p) for (let i = 0; i < p.vertices.length; i++) pinned[p.vertices[i]] = 1;
-    const untangled = untangle(every, uv, pinned, context, every !== own);
+    // All may move for folded polygons, and where pins would be lost; other flips are made anew in less time.
+    const everything = every !== own && (flips === 0 || p !== undefined);
+    const untangled = untangle(every, uv, pinned, context, everything);
     if (untangled && isValid(untangled)) return { uv: untangled, repaired: untangled !== uv, target };
     return isValid(uv) ? { uv, repaired: false, target } : { target };
   };

@@ -1,4 +1,4 @@
-import { PRESETS } from '@blunt-hem/core/propose/presets';
+import { HIDDEN, PRESETS } from '@blunt-hem/core/propose/presets';
 import type { ProposedShell } from '@blunt-hem/core/questions/proposal';
 import { VIEWS, type View } from '@blunt-hem/core/surface/viewExposure';
 import { Button, Checkbox, Progress, Select, Slider } from 'antd';
@@ -26,7 +26,7 @@ const MOST_TOLD = 12;
 export function ProposalPanel() {
   const [preset, setPreset] = useState<Preset>('clean');
   const [stretch, setStretch] = useState(PRESETS.clean.most);
-  const [hidden, setHidden] = useState(0.7);
+  const [hidden, setHidden] = useState(HIDDEN);
   const lookedAt = useBench((s) => s.lookedAt);
   const proposing = useBench((s) => s.proposing);
   const proposal = useBench((s) => s.proposal);

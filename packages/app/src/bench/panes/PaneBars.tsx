@@ -149,7 +149,7 @@ const PLAIN = 'plain';
 
 function Overlays() {
   const overlay = useBench((s) => s.overlay);
-  // Only patches come and go.
+  // Only patches come and go; one that is not there, such as that of the last model, is not shown either.
   useBench((s) => s.patches);
   const offered = overlaysOffered(useBench.getState());
   return (
@@ -157,7 +157,7 @@ function Overlays() {
       size="small"
       className="overlay-choice"
       aria-label="Overlay"
-      value={overlay ?? PLAIN}
+      value={offered.find(({ name }) => name === overlay)?.name ?? PLAIN}
       popupMatchSelectWidth={170}
       options={[
         { label: 'Plain', value: PLAIN },

@@ -17,13 +17,13 @@ export const hint = (text: string): void => notify({ tone: 'hint', text });
 let picks: Promise<unknown> = Promise.resolve();
 
 export function afterPick(pick: Promise<unknown>): void {
-  picks = Promise.all([picks, pick.catch(() => undefined)]);
+  picks = Promise.all([picks, counted(() => pick).catch(() => undefined)]);
 }
 
 /** Resolves once every pick is answered. */
 export const picked = (): Promise<unknown> => picks;
 
-/** Counts an act as asked until it is answered. */
+/** Counts an act, or a pick, as asked until it is answered. */
 export async function counted<T>(work: () => Promise<T>): Promise<T> {
   useBench.setState((s) => ({ asked: s.asked + 1 }));
   try {

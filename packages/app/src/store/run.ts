@@ -21,7 +21,7 @@ export interface RunSlice {
   /** The project could not be stored at all. */
   readonly unsaved: boolean;
   readonly notice: Notice | undefined;
-  /** Acts that were asked for, and those that were answered; the Bench rests when they are as many and all is measured. */
+  /** Acts and picks that were asked for, and those that were answered; the Bench rests when they are as many and all is measured. */
   readonly asked: number;
   readonly answered: number;
 }

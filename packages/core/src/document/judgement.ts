@@ -64,7 +64,12 @@ export function judge({ verdict, stretch, folded = 0, box, overlap, ...facts }: 
       'Folded',
       `${faces(folded)} flipped for programs that split polygons by the other diagonal: ${facts.relaxed ? 'cut it where it is squeezed' : 'relax it'}.`,
     );
-  if (overlap === 'itself') return said('bad', 'On itself', 'It lies on itself: cut it where it does.');
+  if (overlap === 'itself')
+    return said(
+      'bad',
+      'On itself',
+      `It lies on itself: ${facts.relaxed ? 'cut it where it does' : 'relax it'}.`,
+    );
   if (facts.stale) return said('changed', 'Changed', 'It was cut or sewn since it was unfolded.');
   if (overlap === 'another') return said('bad', 'On another', 'It lies on another shell: move or pack them.');
   if (box && isOutside(box)) return said('bad', 'Outside', 'It lies outside the tile: move or pack it.');

@@ -97,6 +97,17 @@ const dome = (reach: number, rings = 12, sectors = 24): HemDocument => {
 const findingsOf = async (document: HemDocument) =>
   (await answerQuestion(document, 'inspection', {}, { ...unattended, jobs: localJobs })).findings;
 
+/** A flat ring that goes on for a turn and a quarter, rising. */
+const ramp = () =>
+  openDocument(
+    modelFromMesh(
+      'Ramp',
+      sheet(3, 40, (i, j) => {
+        const a = (2.5 * Math.PI * j) / 40;
+        return [(2 + i / 3) * Math.cos(a), 0.1 * a, -(2 + i / 3) * Math.sin(a)];
+      }),
+    ),
+  );
 const good = [quad(0.1, 0.1), quad(0.4, 0.1), quad(0.7, 0.1)];
 /** Something wrong of each kind, and where. */
 const CASES: Readonly<
@@ -132,7 +143,7 @@ const CASES: Readonly<
     count: 1,
     shells: [3],
   },
-  'overlap-within': { document: () => band(1.25), count: 0, shells: [0] },
+  'overlap-within': { document: () => after(ramp(), request('unfold', {})), count: 0, shells: [0] },
   'overlap-between': { document: () => quads(...good, quad(0.15, 0.15)), count: 1, shells: [0, 3] },
   outside: { document: () => quads(...good, quad(0.95, 0.5)), count: 1, shells: [3] },
   near: { document: () => quads(...good, quad(0.201, 0.1)), count: 1, shells: [0, 3] },
@@ -183,12 +194,17 @@ describe('findings in the flat', () => {
   );
 
   it('split off no more of a shell than one side, and leave the rest where it was', async () => {
-    const document = band(1.25);
-    const [finding] = await findingsOf(document);
+    // Relaxed before, and laid on itself by hand.
+    const bent = band(1.25);
+    const document = { ...bent, relaxed: bent.relaxed.map(() => 1) };
+    const onItself = async (of: HemDocument) =>
+      (await findingsOf(of)).filter(({ kind }) => kind === 'overlap-within');
+    const [finding] = await onItself(document);
     const { faces } = (finding.remedy as Remedy).request.params as { faces: number[] };
     expect(faces.length).toBeLessThanOrEqual(12);
     const parted = await after(document, request('split-off', { faces }));
     expect(shellsOf(parted).shellCount).toBe(2);
+    expect(await onItself(parted)).toEqual([]);
     const split = new Set(faces);
     for (let c = 0; c < document.model.mesh.cornerVertex.length; c++)
       if (!split.has(c >> 2)) expect(parted.uvSets[0].uv[2 * c]).toBe(document.uvSets[0].uv[2 * c]);

@@ -73,6 +73,16 @@ export function told(
 export const named = (document: HemDocument, shells: Iterable<number>): number[] =>
   [...shells].map((s) => facesOfShell(shellsOf(document), s)[0]);
 
+/** Of shells, those that were not relaxed since they were last laid flat. */
+export const unrelaxed = (document: HemDocument, shells: readonly number[]): number[] =>
+  shells.filter((s) => !facesOfShell(shellsOf(document), s).some((f) => document.relaxed[f] === 1));
+
+/** Relaxes shells, which also keeps them from lying on themselves. */
+export const relaxThem = (document: HemDocument, shells: readonly number[]): Remedy => ({
+  label: 'Relax them',
+  request: { operation: 'relax', params: { shells: named(document, shells) } },
+});
+
 /** A finding about whole shells; none when there are none. */
 export const ofShells = (
   { document }: Subject,

@@ -1,6 +1,6 @@
 import { shellsOf, topologyOf } from '../document/document.ts';
 import { disjointSets, numberSets, unite } from '../mesh/disjointSets.ts';
-import type { Found, Inspection } from './inspection.ts';
+import { type Found, type Inspection, relaxThem, unrelaxed } from './inspection.ts';
 import type { Subject } from './subject.ts';
 
 export const overlapWithin: Inspection = {
@@ -8,19 +8,26 @@ export const overlapWithin: Inspection = {
   severity: 'spoils',
   thing: ['pair of faces of one shell on each other', 'pairs of faces of one shell on each other'],
   effect:
-    'What is painted on the one appears on the other. Splitting one side off costs a seam; a cut where the shell curls may do better.',
+    'What is painted on the one appears on the other. Relaxing lays a shell beside itself where that takes little stretch; splitting one side off costs a seam.',
   find(subject): Found | undefined {
     const { faceShell } = shellsOf(subject.document);
     const pairs = pairsOf(subject, (a, b) => faceShell[a] === faceShell[b]);
     if (pairs.length === 0) return undefined;
+    const shells = [...new Set(pairs.map(([a]) => faceShell[a]))];
+    // What is flipped has to be unfolded anew before it can be relaxed.
+    const spoilt = new Set([...subject.flipped, ...subject.collapsed].map((f) => faceShell[f]));
+    const loose = unrelaxed(subject.document, shells).filter((s) => !spoilt.has(s));
     return {
       count: pairs.length,
       faces: new Set(pairs.flat()),
-      shells: [...new Set(pairs.map(([a]) => faceShell[a]))],
-      remedy: {
-        label: 'Split one side off',
-        request: { operation: 'split-off', params: { faces: oneSide(subject, pairs) } },
-      },
+      shells,
+      remedy:
+        loose.length > 0
+          ? relaxThem(subject.document, loose)
+          : {
+              label: 'Split one side off',
+              request: { operation: 'split-off', params: { faces: oneSide(subject, pairs) } },
+            },
     };
   },
 };

@@ -1,12 +1,8 @@
-import { shellOf, shellsOf, shellUv } from '../document/document.ts';
+import { shellOf, shellUv } from '../document/document.ts';
 import { isTooStretched } from '../document/judgement.ts';
 import { measureStretch } from '../measure/stretch.ts';
-import { facesOfShell } from '../surface/shells.ts';
-import { type Found, type Inspection, named } from './inspection.ts';
+import { type Found, type Inspection, named, relaxThem, unrelaxed } from './inspection.ts';
 import type { Subject } from './subject.ts';
-
-/** Steps after which a shell has taken most of the shape that it takes at last. */
-const STEPS = 100;
 
 export const stretchedShells: Inspection = {
   kind: 'stretched',
@@ -18,19 +14,14 @@ export const stretchedShells: Inspection = {
     const stretched = stretchesOf(subject).filter(({ stretch }) => isTooStretched(stretch));
     if (stretched.length === 0) return undefined;
     const shells = stretched.map(({ shell }) => shell);
-    const isRelaxed = (s: number) =>
-      facesOfShell(shellsOf(document), s).some((f) => document.relaxed[f] === 1);
-    const loose = shells.filter((s) => !isRelaxed(s));
+    const loose = unrelaxed(document, shells);
     const [worst] = [...stretched].sort((a, b) => b.stretch.l2 - a.stretch.l2);
     return {
       count: shells.length,
       shells,
       remedy:
         loose.length > 0
-          ? {
-              label: 'Relax them',
-              request: { operation: 'relax', params: { shells: named(document, loose), steps: STEPS } },
-            }
+          ? relaxThem(document, loose)
           : { label: 'Look for a cut', cutsOf: named(document, [worst.shell])[0] },
     };
   },

@@ -1,5 +1,5 @@
 import { type HemDocument, shellsOf, topologyOf } from '../document/document.ts';
-import { type Parting, type ProposalOptions, proposeSeams as propose } from '../propose/proposeSeams.ts';
+import { type ProposalOptions, proposeSeams as propose } from '../propose/proposeSeams.ts';
 import type { Symmetry } from '../symmetry/findSymmetry.ts';
 import type { Job } from './job.ts';
 
@@ -9,14 +9,13 @@ export interface ProposalJob {
   readonly shells?: readonly number[];
   readonly exposure: Float32Array;
   readonly symmetry?: Symmetry;
-  readonly parting?: Parting;
   readonly options: ProposalOptions;
 }
 
 /** Edges to cut so that shells lie flat with little stretch. */
 export const proposeSeams: Job<'propose-seams', ProposalJob, Uint32Array> = {
   name: 'propose-seams',
-  run({ document, shells, exposure, symmetry, parting, options }, context) {
+  run({ document, shells, exposure, symmetry, options }, context) {
     const all = Array.from({ length: shellsOf(document).shellCount }, (_, s) => s);
     const task = {
       ...topologyOf(document.model),
@@ -24,7 +23,6 @@ export const proposeSeams: Job<'propose-seams', ProposalJob, Uint32Array> = {
       shells: shells ?? all,
       exposure,
       symmetry,
-      parting,
     };
     return Uint32Array.from(propose(task, options, context));
   },

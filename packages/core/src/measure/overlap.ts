@@ -75,6 +75,13 @@ function pick(boxes: Float64Array, items: Uint32Array): Float64Array {
   return picked;
 }
 
+/** Pairs of triangles of a map that lie on each other, two a pair: `overlappingTriangles` of corners by vertex. */
+export const overlapsWithin = (triangles: Uint32Array, uv: Float64Array, limit: number): Uint32Array =>
+  overlappingTriangles(
+    Float64Array.from({ length: 2 * triangles.length }, (_, i) => uv[2 * triangles[i >> 1] + (i & 1)]),
+    { limit },
+  );
+
 /** Whether any triangle of one flat shell overlaps one of another. */
 export function shellsOverlap(a: Float64Array, b: Float64Array): boolean {
   const both = new Float64Array(a.length + b.length);

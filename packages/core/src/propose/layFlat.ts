@@ -1,9 +1,9 @@
 import { HemError } from '../errors.ts';
 import { NotPositiveDefiniteError } from '../linear/cholesky.ts';
-import { overlappingTriangles } from '../measure/overlap.ts';
+import { overlapsWithin } from '../measure/overlap.ts';
 import { measureStretch } from '../measure/stretch.ts';
 import type { Context } from '../progress.ts';
-import { relax } from '../relax/relax.ts';
+import { type Relaxed, type RelaxOptions, relax } from '../relax/relax.ts';
 import { areaOfTriangle } from '../surface/areas.ts';
 import { borders } from '../surface/borders.ts';
 import { triangleArea } from '../surface/flatArea.ts';
@@ -48,68 +48,52 @@ export function layFlat(
     let uv = conformal(shell, signal);
     let stretch = measureStretch(shell, uv);
     if (stretch.flipped + stretch.collapsed > 0 || stretch.l2 > 1 + HOPELESS * (most - 1)) return undefined;
-    if (overlapsOf(shell, uv, 1).length > 0) return undefined;
+    if (overlapsWithin(shell.triangles, uv, 1).length > 0) return undefined;
     if (stretch.l2 > 1 + WELL * (most - 1)) {
       // Small ones cost little, and are worth to be judged with care.
       const steps = shell.triangles.length < 3 * SMALL ? CARE * relaxSteps : relaxSteps;
       ({ uv } = relax(shell, uv, { steps, tolerance: 1e-3 }, { signal, report: () => undefined }));
       stretch = measureStretch(shell, uv);
-      if (stretch.l2 > most || overlapsOf(shell, uv, 1).length > 0) return undefined;
+      if (stretch.l2 > most || overlapsWithin(shell.triangles, uv, 1).length > 0) return undefined;
     }
     return { strain: stretch.area * (stretch.l2 ** 2 - 1), l2: stretch.l2 };
   });
-}
-
-/** What is wrong with a disc once it lies flat and relaxed. */
-export interface FlatFaults {
-  readonly isStretched: boolean;
-  /** Pairs of triangles that lie on each other, two a pair. */
-  readonly overlaps: Uint32Array;
 }
 
 /** Steps of relaxing that follow when a proposal is cut. */
 const SHOWN_STEPS = 30;
 
 /** A shell unfolded and relaxed, as it is once a proposal is cut. */
-export function laidOut(
-  shell: Shell,
-  signal: Context['signal'],
-): { readonly uv: Float64Array; readonly closed: boolean } {
+export function laidOut(shell: Shell, signal: Context['signal']): Relaxed {
   const context: Context = { signal, report: () => undefined };
-  const { uv, closed } = unfoldShell(shell, 'conformal', context);
-  return { uv: relax(shell, uv, { steps: SHOWN_STEPS }, context).uv, closed };
+  const { uv } = unfoldShell(shell, 'conformal', context);
+  return relax(shell, uv, { steps: SHOWN_STEPS, clear: true }, context);
 }
 
-/** More pairs tell no more. */
-export const MOST_PAIRS = 4000;
-
 /**
+ * Whether a disc stretches more than is allowed once it lies flat and relaxed, clear of itself where that is asked for.
+ *
  * @param look  hastily, where a conformal map that flips settles it
  * @returns undefined where it cannot be laid flat at all
  * @throws StoppedError
  */
-export function flatFaults(
+export function isStretched(
   shell: Shell,
-  { most, relaxSteps }: LayFlatOptions,
+  { most, relaxSteps, clear }: LayFlatOptions & Pick<RelaxOptions, 'clear'>,
   signal: Context['signal'],
   look: 'hastily' | 'fairly' = 'fairly',
-): FlatFaults | undefined {
+): boolean | undefined {
   return unlessImpossible(() => {
     const first = conformal(shell, signal);
     const before = measureStretch(shell, first);
-    if (look === 'hastily' && before.flipped + before.collapsed > 0)
-      return { isStretched: true, overlaps: new Uint32Array(0) };
-    if (before.flipped + before.collapsed === 0 && before.l2 < 1 + WELL * (most - 1)) {
-      const overlaps = overlapsOf(shell, first, MOST_PAIRS);
-      if (overlaps.length === 0) return { isStretched: false, overlaps };
-    }
+    const flips = before.flipped + before.collapsed > 0;
+    if (look === 'hastily' && flips) return true;
+    const isWell = !flips && before.l2 < 1 + WELL * (most - 1);
+    if (isWell && (!clear || overlapsWithin(shell.triangles, first, 1).length === 0)) return false;
     const context: Context = { signal, report: () => undefined };
-    const start = before.flipped + before.collapsed > 0 ? unfoldShell(shell, 'conformal', context).uv : first;
-    const { uv } = relax(shell, start, { steps: relaxSteps, tolerance: 1e-3 }, context);
-    return {
-      isStretched: measureStretch(shell, uv).l2 > most,
-      overlaps: overlapsOf(shell, uv, MOST_PAIRS),
-    };
+    const start = flips ? unfoldShell(shell, 'conformal', context).uv : first;
+    const found = relax(shell, start, { steps: relaxSteps, tolerance: 1e-3, clear }, context);
+    return found.onItself === 'yes' || measureStretch(shell, found.uv).l2 > most;
   });
 }
 
@@ -141,15 +125,6 @@ export function conformalShrinking(shell: Shell, signal: Context['signal']): Flo
 function conformal({ positions, triangles }: Shell, signal: Context['signal']): Float64Array {
   const { loops } = borders(triangles, positions.length / 3);
   return spectralConformal({ positions, triangles }, restTriangles(positions, triangles), loops, signal);
-}
-
-/** Pairs of triangles of a map that lie on each other, two a pair. */
-export function overlapsOf({ triangles }: Shell, uv: Float64Array, limit: number): Uint32Array {
-  const flat = Float64Array.from(
-    { length: 2 * triangles.length },
-    (_, i) => uv[2 * triangles[i >> 1] + (i & 1)],
-  );
-  return overlappingTriangles(flat, { limit });
 }
 
 function unlessImpossible<T>(work: () => T | undefined): T | undefined {

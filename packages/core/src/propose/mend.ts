@@ -2,15 +2,11 @@ import { findEdge } from '../mesh/connectivity.ts';
 import { type Context, heedStop } from '../progress.ts';
 import { bestCut } from '../seams/bestCut.ts';
 import type { CoarseSurface } from '../surface/coarseSurface.ts';
-import { cuttable } from '../surface/cutShell.ts';
 import { shellFromTriangles } from '../surface/shell.ts';
-import { type FlatFaults, flatFaults } from './layFlat.ts';
-import { separatingCut } from './separatingCut.ts';
+import { isStretched } from './layFlat.ts';
 
 /** Steps of relaxing when a shell is judged as it is going to lie. */
 const RELAX_STEPS = 20;
-/** Overlaps of so few triangles, as a part of all, are left where no cut parts them. */
-const FEW = 0.03;
 /** On larger shells a single cut takes long to find, and rarely does. */
 const MOST_FOR_DARTS = 3000;
 
@@ -18,30 +14,17 @@ const MOST_FOR_DARTS = 3000;
 export type Mending = { readonly edges: readonly number[] } | 'anew' | undefined;
 
 /**
- * Judges a shell, and finds the one cut that helps most: apart where it lies on itself, or a dart where it stretches.
+ * Judges a shell as it lies flat clear of itself, and where it stretches finds the one dart that helps most.
  *
- * @param costs  what a cut along each edge of the surface costs
  * @param most  L2 stretch that is asked for
  * @throws StoppedError
  */
-export function mending(
-  { mesh, links }: CoarseSurface,
-  costs: Float64Array,
-  most: number,
-  context: Context,
-): Mending {
+export function mending({ mesh, links }: CoarseSurface, most: number, context: Context): Mending {
   heedStop(context.signal);
   const shell = shellFromTriangles(mesh.positions, mesh.cornerVertex);
-  const faults = flatFaults(shell, { most, relaxSteps: RELAX_STEPS }, context.signal);
-  if (!faults) return 'anew';
-  if (isFaultless(faults)) return undefined;
-  if (faults.overlaps.length > 0) {
-    const edges = separatingCut(shell, cuttable(shell), faults.overlaps, (e) => costs[e]);
-    if (edges.length > 0) return { edges };
-    // Cut up anew, it would have far more seam for a few triangles that fold over each other at a border.
-    if (!faults.isStretched && faults.overlaps.length <= FEW * shell.triangles.length) return undefined;
-  }
-  if (!faults.isStretched || shell.triangles.length > 3 * MOST_FOR_DARTS) return 'anew';
+  const found = isStretched(shell, { most, relaxSteps: RELAX_STEPS, clear: true }, context.signal);
+  if (found === false) return undefined;
+  if (found === undefined || shell.triangles.length > 3 * MOST_FOR_DARTS) return 'anew';
   const dart = bestCut(
     shell,
     { signal: context.signal, report: () => undefined },
@@ -54,5 +37,3 @@ export function mending(
     ),
   };
 }
-
-const isFaultless = ({ isStretched, overlaps }: FlatFaults): boolean => !isStretched && overlaps.length === 0;

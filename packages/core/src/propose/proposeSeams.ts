@@ -8,7 +8,6 @@ import { edgeCosts } from '../seams/edgeCosts.ts';
 import { openShell } from '../seams/openShell.ts';
 import { edgeLength } from '../select/shortestPath.ts';
 import { type CoarseSurface, coarseSurface, symmetricSurface } from '../surface/coarseSurface.ts';
-import { cuttable } from '../surface/cutShell.ts';
 import { extractShell, type Shell, shellFromTriangles } from '../surface/shell.ts';
 import { facesOfShell, shellsAtEdges, shellsFromSeams } from '../surface/shells.ts';
 import { verdictOf } from '../surface/verdict.ts';
@@ -16,17 +15,13 @@ import { edgeExposure } from '../surface/viewExposure.ts';
 import { type Counterparts, counterparts } from '../symmetry/counterparts.ts';
 import { isometryOf, type Symmetry } from '../symmetry/findSymmetry.ts';
 import { type CoarseSeamsOptions, coarseSeams } from './coarseSeams.ts';
-import { facesUnder } from './handOver.ts';
-import { flatFaults } from './layFlat.ts';
+import { isStretched } from './layFlat.ts';
 import { mending } from './mend.ts';
 import { ofOneSide } from './ofOneSide.ts';
 import { type CoarseRun, ontoSurface } from './ontoSurface.ts';
-import { judged } from './predict.ts';
 import { seamRuns } from './seamRuns.ts';
-import { regionsOnEachOther, separatingCut } from './separatingCut.ts';
 import { shellImage } from './shellImage.ts';
 import { withoutSmallHoles } from './smallHoles.ts';
-import { takeOver } from './takeOver.ts';
 
 export interface ProposalOptions extends CoarseSeamsOptions {
   /** From 0, short seams, to 1, hidden ones. */
@@ -48,17 +43,6 @@ export interface ProposalTask {
   readonly exposure: Float32Array;
   /** A mirror plane; seams on one side have their image on the other. */
   readonly symmetry?: Symmetry;
-  readonly parting?: Parting;
-}
-
-/** Shells that lie on themselves although they were cut up, which only are to be parted there. */
-export interface Parting {
-  /** Seams that were proposed; the shells are those they lead to. */
-  readonly cut: readonly number[];
-  /** Of each shell, pairs of triangles of its `judged` surface. */
-  readonly overlaps: readonly Uint32Array[];
-  /** What is tried, from the least on: see `part`. */
-  readonly attempt: number;
 }
 
 /** A piece smaller than this part of the surface of its shell is a crumb, and sewn to its neighbour. */
@@ -84,7 +68,7 @@ export function proposeSeams(task: ProposalTask, options: ProposalOptions, conte
 }
 
 function seamsFor(task: ProposalTask, options: ProposalOptions, context: Context): number[] {
-  const { mesh, links, seams, symmetry, exposure, parting } = task;
+  const { mesh, links, seams, symmetry, exposure } = task;
   const work: Work = {
     ...task,
     options,
@@ -100,14 +84,11 @@ function seamsFor(task: ProposalTask, options: ProposalOptions, context: Context
     }).map((cost, e) => (links.joined[e] && !seams[e] ? cost : Infinity)),
   };
   const old = shellsFromSeams(mesh, links, seams);
-  if (parting) part(work, parting, context);
-  else {
-    cutUp(work, old, task.shells, within(context, 0, FIRST));
-    const wanted = new Uint8Array(old.faceShell.length);
-    for (const s of task.shells) for (const f of facesOfShell(old, s)) wanted[f] = 1;
-    mend(work, wanted, within(context, FIRST, 1));
-    sewSmall(work, wanted, context);
-  }
+  cutUp(work, old, task.shells, within(context, 0, FIRST));
+  const wanted = new Uint8Array(old.faceShell.length);
+  for (const s of task.shells) for (const f of facesOfShell(old, s)) wanted[f] = 1;
+  mend(work, wanted, within(context, FIRST, 1));
+  sewSmall(work, wanted, context);
   return [...work.now.keys()].filter((e) => work.now[e] && !seams[e]);
 }
 
@@ -163,7 +144,7 @@ function cutUp(work: Work, shells: Shells, wanted: readonly number[], context: C
 
 /** Looks at every shell as it lies on the fine surface, and cuts what does not lie as well as is asked for. */
 function mend(work: Work, wanted: Uint8Array, context: Context): void {
-  const { mesh, links, triangulation, triangleStart, options, pairs, exposure } = work;
+  const { mesh, links, triangulation, triangleStart, options, pairs } = work;
   const well = new Set<string>();
   for (let round = 0; round < MOST_MENDED && !context.signal.aborted; round++) {
     context.report({ fraction: round / (round + 10) });
@@ -175,12 +156,9 @@ function mend(work: Work, wanted: Uint8Array, context: Context): void {
     );
     if (s === undefined) return;
     const shell = extractShell(mesh, triangulation, triangleStart, shells, s);
-    const modelVertex = (v: number) => mesh.cornerVertex[shell.vertexCorner[v]];
     const { kind } = verdictOf(shell);
     const surface = kind === 'tangled' ? undefined : coarseSurface(shell, MOST_JUDGED, context.signal);
-    const costs = surface && coarseCosts(surface, (v) => exposure[modelVertex(v)], options.hidden);
-    const found =
-      surface && costs && (kind === 'flat' ? mending(surface, costs, options.most, context) : 'anew');
+    const found = surface && (kind === 'flat' ? mending(surface, options.most, context) : 'anew');
     const twin = pairs && shellOfImage(shells, pairs, s);
     for (const each of [s, twin]) if (each !== undefined) well.add(keyOf(each));
     if (!found || !surface) continue;
@@ -213,47 +191,6 @@ function cutAlong(
   cutThese(work, ontoFine(work, shell, surface, cut));
 }
 
-/**
- * Parts what lies on itself, each shell once: the first attempt is to take the smaller of two regions that lie on each other over to the
- * other side of a seam, the second so the larger, and the last to cut between them.
- */
-function part(work: Work, { cut, overlaps, attempt }: Parting, { signal }: Context): void {
-  const { mesh, links, triangulation, triangleStart, options, pairs, exposure } = work;
-  for (const e of cut) work.now[e] = 1;
-  const shells = shellsFromSeams(mesh, links, work.now);
-  const done = new Set<number>();
-  work.shells.forEach((s, i) => {
-    if (done.has(s)) return;
-    const shell = extractShell(mesh, triangulation, triangleStart, shells, s);
-    const surface = judged(shell, signal);
-    const piece = shellFromTriangles(surface.mesh.positions, surface.mesh.cornerVertex);
-    const twin = pairs && shellOfImage(shells, pairs, s);
-    if (twin !== undefined) done.add(twin);
-    const way = TAKEN[attempt];
-    if (way) {
-      const regions = regionsOnEachOther(piece, overlaps[i]).sort((a, b) => a.length - b.length);
-      const region = regions[Math.min(way.region, regions.length - 1)];
-      takeOver(work, facesUnder(shell, surface, region, way.around));
-      return;
-    }
-    const costs = coarseCosts(
-      surface,
-      (v) => exposure[mesh.cornerVertex[shell.vertexCorner[v]]],
-      options.hidden,
-    );
-    const edges = separatingCut(piece, cuttable(piece), overlaps[i], (e) => costs[e]);
-    cutAlong(work, shell, surface, edges, twin === s);
-  });
-  if (!TAKEN[attempt]) tidy(work, shells, new Set(work.shells));
-}
-
-/** Which of two regions is taken over, by size, and with how much round it; beyond these a cut is tried. */
-const TAKEN = [
-  { region: 0, around: 1.01 },
-  { region: 0, around: 0.5 },
-  { region: 1, around: 1.01 },
-];
-
 /** Joins shells that are too small to the neighbour with which they share most, where both together lie flat with up to twice the stretch. */
 function sewSmall(work: Work, wanted: Uint8Array, { signal }: Context): void {
   const { mesh, links, triangulation, triangleStart, seams, now, pairs, options } = work;
@@ -284,12 +221,12 @@ function sewSmall(work: Work, wanted: Uint8Array, { signal }: Context): void {
     const shell = extractShell(mesh, triangulation, triangleStart, joined, joined.faceShell[small[0]]);
     if (verdictOf(shell).kind !== 'flat') continue;
     const { mesh: coarse } = coarseSurface(shell, MOST_JOINED, signal);
-    const faults = flatFaults(
+    const stretches = isStretched(
       shellFromTriangles(coarse.positions, coarse.cornerVertex),
-      { most: 1 + 2 * (options.most - 1), relaxSteps: JOINED_STEPS },
+      { most: 1 + 2 * (options.most - 1), relaxSteps: JOINED_STEPS, clear: true },
       signal,
     );
-    if (faults && !faults.isStretched && faults.overlaps.length === 0) now.set(next);
+    if (stretches === false) now.set(next);
   }
 }
 

@@ -12,7 +12,7 @@ import { extractShell, faceTriangleStart, type Shell } from '../surface/shell.ts
 import { facesOfShell, shellsFromSeams } from '../surface/shells.ts';
 import { verdictOf } from '../surface/verdict.ts';
 import { clusterSeams } from './clusterSeams.ts';
-import { conformalShrinking, flatFaults } from './layFlat.ts';
+import { conformalShrinking, isStretched } from './layFlat.ts';
 import { mending } from './mend.ts';
 import { ofOneSide } from './ofOneSide.ts';
 
@@ -89,17 +89,16 @@ export function treeSeams(
   }
 
   function reachTips(): void {
-    for (let k = 0; k < MOST_TIPS && isStretched(k); k++) if (!reachTip()) return;
+    for (let k = 0; k < MOST_TIPS && needsTip(k); k++) if (!reachTip()) return;
   }
 
   /** Whether there are too few tips yet. */
-  function isStretched(k: number): boolean {
+  function needsTip(k: number): boolean {
     const [shell] = shellsOf(mesh, surface, seams);
     if (verdictOf(shell).kind !== 'flat' || isHopeless(shell)) return true;
     // Where the plain map flips, a better one takes long: it is sought at every third tip.
     const look = k % 3 === 1 ? 'fairly' : 'hastily';
-    const faults = flatFaults(shell, { most, relaxSteps: RELAX_STEPS }, context.signal, look);
-    return !faults || faults.isStretched;
+    return isStretched(shell, { most, relaxSteps: RELAX_STEPS }, context.signal, look) ?? true;
   }
 
   /** Whether the plain map shrinks what is far off so much that no relaxing brings it back, which need not be tried. */
@@ -192,7 +191,7 @@ export function treeSeams(
         piece.links,
         systemOfLoops(piece.mesh, piece.links, 0, (e) => cost[e], true),
       );
-    const found = mending(piece, cost, most, context);
+    const found = mending(piece, most, context);
     if (!found) return [];
     if (found !== 'anew') return found.edges;
     const clusters = clusterSeams(piece, cost, most, context);

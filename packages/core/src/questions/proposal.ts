@@ -6,7 +6,6 @@ import { knownFaces } from '../operations/known.ts';
 import { choice, flag, indices, number, optional, otherwise, record } from '../params.ts';
 import type { Predicted } from '../propose/predict.ts';
 import { HIDDEN, PRESETS } from '../propose/presets.ts';
-import type { Parting } from '../propose/proposeSeams.ts';
 import { edgesByRule } from '../seams/fromRules.ts';
 import { edgeLength } from '../select/shortestPath.ts';
 import type { Shell } from '../surface/shell.ts';
@@ -41,18 +40,6 @@ export interface Proposal {
 
 /** Part of the time that goes by before figures are worked out. */
 const FOUND = 0.85;
-
-/** Ways in which what lies on itself can be parted, how often one is tried, and as how many a try counts that takes long. */
-const [ATTEMPTS, MOST_TRIES, LONG] = [4, 8, 3];
-
-/** Of more pairs of triangles on each other, handing faces over rarely clears a shell: only the last way is tried. */
-const MOST_HANDED_OVER = 50;
-
-/** Pairs of triangles that lie on each other. */
-const onThemselves = (shells: readonly Predicted[]): number =>
-  shells.reduce((sum, { overlaps }) => sum + (overlaps?.length ?? 0) / 2, 0);
-
-const worstOf = (shells: readonly Predicted[]): number => Math.max(...shells.map(({ l2 = Infinity }) => l2));
 
 /** Seams for few shells with little stretch, where they hide; nothing is cut. */
 export const proposal = question({
@@ -94,71 +81,31 @@ export const proposal = question({
             context,
           );
     const options = { ...PRESETS[preset], hidden, ...(stretch !== undefined && { most: stretch }) };
-    const cutUp = (chosen: readonly number[], report: (fraction: number) => void, parting?: Parting) =>
-      context.jobs.run(
-        'propose-seams',
-        {
-          document: plainDocument(document),
-          shells: chosen,
-          exposure: exposures.vertices,
-          symmetry: found?.symmetry,
-          parting,
-          options,
-        },
-        { signal: context.signal, report: ({ fraction = 0 }) => report(fraction) },
-      );
-    let edges = [
-      ...round,
-      ...(await cutUp(wanted, (fraction) => context.report({ fraction: FOUND * fraction }))),
-    ];
-    const known = new Map<string, Predicted>();
-    const told = async (now: HemDocument, fresh: readonly number[]): Promise<Predicted[]> => {
-      const map = shellsOf(now);
-      const key = (s: number) =>
-        `${facesOfShell(map, s).join()} ${map.wedgeStart[s + 1] - map.wedgeStart[s]}`;
-      let done = 0;
-      await Promise.all(
-        fresh.map(async (s) => {
-          if (!known.has(key(s))) known.set(key(s), await predicted(shellOf(now, s), context));
-          context.report({ fraction: FOUND + ((1 - FOUND) * ++done) / fresh.length });
-        }),
-      );
-      return fresh.map((s) => known.get(key(s)) as Predicted);
-    };
-    let after = cutAt(document, edges);
-    let fresh = shellsAtEdges(links, shellsOf(after), edges);
-    let figures = await told(after, fresh);
-    // What lies on itself after all, by a hair that a coarser surface does not show, is parted there.
-    const firstAttempt = () => (onThemselves(figures) > MOST_HANDED_OVER ? ATTEMPTS - 1 : 0);
-    let [attempt, tries] = [firstAttempt(), 0];
-    while (attempt < ATTEMPTS && tries < MOST_TRIES && !context.signal.aborted) {
-      const ill = fresh.filter((_, i) => figures[i].liesOnItself);
-      if (ill.length === 0) break;
-      const overlaps = figures.flatMap((each) => (each.overlaps?.length ? [each.overlaps] : []));
-      const found = await unlessStopped(cutUp(ill, () => undefined, { cut: edges, overlaps, attempt }));
-      if (!found) break;
-      const more = [...round, ...found];
-      const last = new Set(edges);
-      if (more.length === edges.length && more.every((e) => last.has(e))) {
-        attempt++;
-        continue;
-      }
-      const parted = cutAt(document, more);
-      const shells = shellsAtEdges(links, shellsOf(parted), more);
-      const then = await told(parted, shells);
-      tries += figures.some(({ liesOnItself, closed }) => liesOnItself && closed) ? LONG : 1;
-      // In haste nothing can be told of a hair.
-      if (context.signal.aborted) break;
-      // What does not help, or stretches more than is allowed, is not proposed.
-      const helps =
-        onThemselves(then) < onThemselves(figures) &&
-        worstOf(then) <= Math.max(options.most, worstOf(figures));
-      if (helps) {
-        edges = more;
-        [after, fresh, figures] = [parted, shells, then];
-        attempt = firstAttempt();
-      } else attempt++;
-    }
+    const proposed = await context.jobs.run(
+      'propose-seams',
+      {
+        document: plainDocument(document),
+        shells: wanted,
+        exposure: exposures.vertices,
+        symmetry: found?.symmetry,
+        options,
+      },
+      {
+        signal: context.signal,
+        report: ({ fraction = 0 }) => context.report({ fraction: FOUND * fraction }),
+      },
+    );
+    const edges = [...round, ...proposed];
+    const after = cutAt(document, edges);
+    const fresh = shellsAtEdges(links, shellsOf(after), edges);
+    let done = 0;
+    const figures = await Promise.all(
+      fresh.map(async (s) => {
+        const found = await predicted(shellOf(after, s), context);
+        context.report({ fraction: FOUND + ((1 - FOUND) * ++done) / fresh.length });
+        return found;
+      }),
+    );
     const map = shellsOf(after);
     const isProposed = new Set(edges);
     const lengthOf = (e: number) => edgeLength(mesh, links, e);
@@ -172,8 +119,7 @@ export const proposal = question({
         for (const f of faces)
           for (let c = mesh.faceStart[f]; c < mesh.faceStart[f + 1]; c++)
             if (isProposed.has(links.cornerEdge[c])) around.add(links.cornerEdge[c]);
-        const { overlaps: _, ...own } = figures[i];
-        return { ...own, face: faces[0], faces: faces.length, edges: [...around] };
+        return { ...figures[i], face: faces[0], faces: faces.length, edges: [...around] };
       }),
       length: whole / Math.sqrt(figures.reduce((sum, { area }) => sum + area, 0) || 1),
       hidden:

@@ -1,13 +1,19 @@
 import { HemError, StoppedError } from '../errors.ts';
+import { NotPositiveDefiniteError } from '../linear/cholesky.ts';
+import { overlapsWithin } from '../measure/overlap.ts';
 import { type Context, within } from '../progress.ts';
 import { anyDiagonal, type WeightedTriangles } from '../surface/anyDiagonal.ts';
+import { borders } from '../surface/borders.ts';
 import { signedArea } from '../surface/flatArea.ts';
 import { restTriangles } from '../surface/restTriangles.ts';
 import type { Shell } from '../surface/shell.ts';
+import { intoDisc } from '../unfold/intoDisc.ts';
 import { areaTerm, dirichletParts, energy } from './distortion.ts';
 import { freeTriangles, pickTriangles } from './freeTriangles.ts';
+import { newtonClear } from './newtonClear.ts';
 import { projectedNewton } from './projectedNewton.ts';
 import { facingDown, untangle } from './untangle.ts';
+import { withOutside } from './withOutside.ts';
 
 export interface RelaxOptions {
   /** 1 for each shell vertex that must stay; none when absent. */
@@ -24,6 +30,8 @@ export interface RelaxOptions {
   readonly seconds?: number;
   /** Stop when a step promises to lower the energy by less than this part of it. */
   readonly tolerance?: number;
+  /** Whether the shell is to be kept from lying on itself. */
+  readonly clear?: boolean;
 }
 
 export interface Relaxed {
@@ -34,6 +42,8 @@ export interface Relaxed {
   readonly energyAfter: number;
   readonly steps: number;
   readonly converged: boolean;
+  /** Whether it lies on itself, where it was to be kept from it: it would not have, was kept from it, or could not be. */
+  readonly onItself?: 'no' | 'kept from it' | 'yes';
 }
 
 /** Relax was handed a map that has flipped or collapsed faces. */
@@ -43,6 +53,10 @@ export class FlippedStartError extends HemError {
     this.name = 'FlippedStartError';
   }
 }
+
+/** How much more energy a map may have for not lying on itself; of what needs more, a cut makes more. */
+const MOST_WORSE = 1.1;
+const CLEAR = { steps: 150, tolerance: 1e-4 };
 
 /** Ends of the slider: at 0 nothing would hold the scale, at 1 nothing the angles. */
 const LEAST = 0.02;
@@ -56,20 +70,89 @@ export function exponentOf(balance: number): number {
 
 /**
  * Evens out the stretch of one shell by `projectedNewton`. Every map on the way is flip-free and no worse than the one before; when
- * stopped, the last one is the answer. Polygons that are folded at the start are unfolded first; what cannot be stays as it is.
+ * stopped, the last one is the answer. Polygons that are folded at the start are unfolded first; what cannot be stays as it is. A shell
+ * that is to be kept from lying on itself, and would, is relaxed once more by `newtonClear`: from the start where that is clear of
+ * itself, else, where nothing is held, from a disc.
  *
  * @param start  flip-free UV per shell vertex, `2 × vertexCount`, any scale
  * @throws FlippedStartError
  */
 export function relax(shell: Shell, start: Float64Array, options: RelaxOptions, context: Context): Relaxed {
-  const { rigid = [], balance = 0.5, steps = 100, tolerance = 1e-6, seconds } = options;
+  const signal = options.seconds === undefined ? context.signal : within(context.signal, options.seconds);
+  const heeding = { ...context, signal };
+  const found = relaxedBy(projectedNewton, shell, start, options, heeding);
+  if (!options.clear) return found;
+  if (!liesOnItself(shell, found.uv)) return { ...found, onItself: 'no' };
+  const clear = signal.aborted ? undefined : relaxedClear(shell, start, options, heeding);
+  return clear && clear.energyAfter <= MOST_WORSE * found.energyAfter
+    ? { ...clear, energyBefore: found.energyBefore, onItself: 'kept from it' }
+    : { ...found, onItself: 'yes' };
+}
+
+/** @returns undefined where there is no map to begin with, or none was found */
+function relaxedClear(
+  shell: Shell,
+  start: Float64Array,
+  options: RelaxOptions,
+  context: Context,
+): Relaxed | undefined {
+  const { triangles, positions } = shell;
+  const { loops } = borders(triangles, positions.length / 3);
+  const isHeld = options.fixed?.includes(1) || (options.rigid ?? []).length > 0;
+  let from = start;
+  if (liesOnItself(shell, start)) {
+    if (isHeld) return undefined;
+    try {
+      const disc = intoDisc(shell, context.signal);
+      const scale = scaleToArea(triangles, disc, start);
+      from = unfoldedClear(
+        shell,
+        loops,
+        disc.map((x) => x * scale),
+        context,
+      );
+    } catch (error) {
+      if (error instanceof StoppedError || error instanceof NotPositiveDefiniteError) return undefined;
+      throw error;
+    }
+    if (isFlippedStart(shell, from, new Uint8Array(positions.length / 3))) return undefined;
+  }
+  const newton: typeof projectedNewton = (whole, uv, given, heeding) =>
+    newtonClear(whole, loops, uv, given, heeding);
+  const found = relaxedBy(newton, shell, from, { ...options, ...CLEAR }, context);
+  return liesOnItself(shell, found.uv) ? undefined : found;
+}
+
+/** Polygons that are folded unfolded, as far as can be, with the map kept clear of itself. */
+function unfoldedClear(
+  shell: Shell,
+  loops: readonly Uint32Array[],
+  uv: Float64Array,
+  context: Context,
+): Float64Array {
+  if (!shell.polygons) return uv;
+  const filled = withOutside(anyDiagonal(shell), loops, uv);
+  const found = filled && untangle(filled.whole, filled.uv, filled.fixed, context);
+  return found?.slice(0, uv.length) ?? uv;
+}
+
+const liesOnItself = ({ triangles }: Shell, uv: Float64Array): boolean =>
+  overlapsWithin(triangles, uv, 1).length > 0;
+
+function relaxedBy(
+  newton: typeof projectedNewton,
+  shell: Shell,
+  start: Float64Array,
+  options: RelaxOptions,
+  context: Context,
+): Relaxed {
+  const { rigid = [], balance = 0.5, steps = 100, tolerance = 1e-6 } = options;
   const term = areaTerm(exponentOf(balance));
   const fixed = options.fixed ?? new Uint8Array(start.length / 2);
   const unfree = fixed.slice();
   for (const group of rigid) for (const v of group) unfree[v] = 1;
-  const signal = seconds === undefined ? context.signal : within(context.signal, seconds);
   const every = anyDiagonal(shell);
-  const valid = validStart(shell, every, start, unfree, { ...context, signal });
+  const valid = validStart(shell, every, start, unfree, context);
   if (!valid) return { uv: start, energyBefore: Infinity, energyAfter: Infinity, steps: 0, converged: false };
   const tangled = new Set(facingDown(every, valid, 0));
   const whole = pickTriangles(every, (t) => !tangled.has(t));
@@ -83,11 +166,14 @@ export function relax(shell: Shell, start: Float64Array, options: RelaxOptions, 
   const free = freeTriangles(whole, fixed);
   const all = energy(whole.triangles, whole.rest, uv, term);
   const unchanging = free === whole ? 0 : all - energy(free.triangles, free.rest, uv, term);
-  const found = projectedNewton(
+  const found = newton(
     free,
     uv,
     { term, fixed, rigid, steps: free.triangles.length > 0 ? steps : 0, tolerance, unchanging },
-    { signal, report: (progress) => context.report({ ...progress, uv: progress.uv?.map((x) => x / scale) }) },
+    {
+      signal: context.signal,
+      report: (progress) => context.report({ ...progress, uv: progress.uv?.map((x) => x / scale) }),
+    },
   );
   const back = anchored ? 1 / scale : scaleToArea(shell.triangles, found.uv, start);
   return {

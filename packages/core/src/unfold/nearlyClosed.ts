@@ -5,6 +5,7 @@ import { boundedConformal, dirichletParts } from '../relax/distortion.ts';
 import { pickTriangles } from '../relax/freeTriangles.ts';
 import { projectedNewton } from '../relax/projectedNewton.ts';
 import { facingDown, untangle } from '../relax/untangle.ts';
+import { withGuards } from '../relax/withGuards.ts';
 import { anyDiagonal, type WeightedTriangles } from '../surface/anyDiagonal.ts';
 import { signedArea, triangleArea } from '../surface/flatArea.ts';
 import type { RestTriangles } from '../surface/restTriangles.ts';
@@ -20,6 +21,8 @@ export const AREA_BOUND = 50;
 const MOST_BEYOND = 0.01;
 /** Least area of a triangle of a start, as a part of its due: the map is not yet what will be seen. */
 const LEAST = 1e-10;
+/** What the triangles that must only not flip count, as a part of the map. */
+const GUARD = 0.01;
 const CONVERGED = { steps: 200, tolerance: 1e-3 };
 
 /** No valid map was found: numbers ran out. */
@@ -75,7 +78,7 @@ export function nearlyClosed(
   if (!isStart(start)) throw new NoValidMapError();
   // What is concave on the surface need not be in the flat.
   const guards = shell.polygons ? anyDiagonal(shell, true) : own;
-  const guarded = shell.polygons ? together(target, guards) : target;
+  const guarded = shell.polygons ? withGuards(target, guards, GUARD) : target;
   /** The least of the energy near a map, with the polygons that it folds left out. */
   const settled = (from: Float64Array): Float64Array => {
     const tangled = new Set(facingDown(guarded, from, 0));
@@ -93,23 +96,6 @@ export function nearlyClosed(
   const found = untangled && untangled !== first ? settled(untangled) : first;
   for (const last of [found, first, start]) if (isStart(last)) return last;
   throw new NoValidMapError();
-}
-
-/** Triangles with others that hardly count but must not flip either. */
-function together(first: WeightedTriangles, guards: WeightedTriangles): WeightedTriangles {
-  const guard = 0.01 * (first.rest.totalArea / guards.rest.totalArea);
-  const joined = (a: Float64Array, b: Float64Array) => Float64Array.from([...a, ...b]);
-  return {
-    triangles: Uint32Array.from([...first.triangles, ...guards.triangles]),
-    rest: {
-      local: joined(first.rest.local, guards.rest.local),
-      area: joined(
-        first.rest.area,
-        guards.rest.area.map((a) => guard * a),
-      ),
-      totalArea: 1.01 * first.rest.totalArea,
-    },
-  };
 }
 
 /** Triangles all of whose sides are 1. */

@@ -11,13 +11,19 @@ import { placeOnCircle } from './placeOnCircle.ts';
  * borders are closed by one extra vertex each while solving, which the answer leaves out.
  *
  * @param shell  one connected, manifold shell with at least one border
+ * @param weights  of the sides of the triangles, as in `fillBorder`
  * @returns UV of every shell vertex, `2 × vertexCount`, in a circle with the area of the shell
  */
-export function tutteEmbedding(shell: Shell, area: number, signal?: Context['signal']): Float64Array {
+export function tutteEmbedding(
+  shell: Shell,
+  area: number,
+  signal?: Context['signal'],
+  weights?: Float64Array,
+): Float64Array {
   const uv = new Float64Array((2 * shell.positions.length) / 3);
   const [outer] = borders(shell.triangles, uv.length / 2).loops;
   placeOnCircle(shell.positions, outer, Math.sqrt(area / Math.PI), uv);
-  return fillBorder(shell, uv, signal);
+  return fillBorder(shell, uv, signal, weights);
 }
 
 /**
@@ -25,8 +31,15 @@ export function tutteEmbedding(shell: Shell, area: number, signal?: Context['sig
  * triangle has all its corners on one side of it.
  *
  * @param placed  `2 × vertexCount`, of which those of the longest border count
+ * @param weights  above 0, how much an end of each side of a triangle, from its corner to the next, counts in the mean of the other, where two
+ *   triangles meet for both together; all alike when absent
  */
-export function fillBorder(shell: Shell, placed: Float64Array, signal?: Context['signal']): Float64Array {
+export function fillBorder(
+  shell: Shell,
+  placed: Float64Array,
+  signal?: Context['signal'],
+  weights?: Float64Array,
+): Float64Array {
   const vertexCount = placed.length / 2;
   const [outer, ...holes] = borders(shell.triangles, vertexCount).loops;
   const uv = new Float64Array(2 * (vertexCount + holes.length));
@@ -55,7 +68,8 @@ export function fillBorder(shell: Shell, placed: Float64Array, signal?: Context[
   for (let v = 0; v < free.length; v++) if (!onBorder[v]) free[v] = freeCount++;
   if (freeCount === 0) return uv.slice(0, 2 * vertexCount);
 
-  // Every undirected edge inside is listed once each way, so half a weight each time.
+  // Every undirected edge inside is listed once each way, so half a weight each time; those of holes come last, and weigh 1.
+  const half = (i: number) => 0.5 * (weights?.[i] ?? 1);
   const inner = from.map((_, i) => i).filter((i) => free[from[i]] >= 0 && free[to[i]] >= 0);
   const { pattern, slot } = gatherPattern(
     freeCount,
@@ -65,8 +79,8 @@ export function fillBorder(shell: Shell, placed: Float64Array, signal?: Context[
   const values = new Float64Array(pattern.row.length);
   const bu = new Float64Array(freeCount);
   const bv = new Float64Array(freeCount);
-  inner.forEach((_, i) => {
-    values[slot[i]] -= 0.5;
+  inner.forEach((side, i) => {
+    values[slot[i]] -= half(side);
   });
   for (let i = 0; i < from.length; i++) {
     const a = free[from[i]];
@@ -76,10 +90,10 @@ export function fillBorder(shell: Shell, placed: Float64Array, signal?: Context[
       [b, from[i]],
     ]) {
       if (self < 0) continue;
-      values[pattern.columnStart[self]] += 0.5;
+      values[pattern.columnStart[self]] += half(i);
       if (free[other] < 0) {
-        bu[self] += 0.5 * uv[2 * other];
-        bv[self] += 0.5 * uv[2 * other + 1];
+        bu[self] += half(i) * uv[2 * other];
+        bv[self] += half(i) * uv[2 * other + 1];
       }
     }
   }

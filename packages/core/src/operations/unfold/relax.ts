@@ -46,7 +46,7 @@ const params = record({
   surface: surfaceChoice,
 });
 
-/** Evens out stretch inside shells; each stays as large as it is, and where it is once shells have been placed. */
+/** Evens out stretch inside shells, and keeps them from lying on themselves; each stays as large as it is, and where it is once shells have been placed. */
 export const relax = operation({
   name: 'relax',
   stage: 'unfold',
@@ -73,9 +73,11 @@ export const relax = operation({
     const anchored = work.some(({ options }) => options.rigid?.length || options.fixed?.includes(1));
     const uvOf = new Map<number, Float64Array>();
     const even: number[] = [];
-    let stopped = 0;
+    let [stopped, kept, onItself] = [0, 0, 0];
     for (const [{ s, start }, result] of results) {
-      if (result.energyAfter < result.energyBefore)
+      if (result.onItself === 'kept from it') kept++;
+      if (result.onItself === 'yes') onItself++;
+      if (result.energyAfter < result.energyBefore || result.onItself === 'kept from it')
         uvOf.set(s, anchored ? result.uv : transformUv(result.uv, bestTurn(result.uv, start, 1)));
       else if (result.converged) even.push(s);
       if (!result.converged && signal.aborted) stopped++;
@@ -85,6 +87,9 @@ export const relax = operation({
     if (flipped > 0)
       notes.push(`${plural(flipped, 'shell')} with flipped faces left alone: unfold anew before relaxing.`);
     if (stopped > 0) notes.push(`Stopped early on ${plural(stopped, 'shell')}; the best so far is kept.`);
+    if (kept > 0) notes.push(`${plural(kept, 'shell')} kept from lying on itself.`);
+    if (onItself > 0)
+      notes.push(`${plural(onItself, 'shell')} still on itself: split a side off, or cut it further.`);
     if (uvOf.size === 0 && stopped === 0)
       notes.push('Nothing to gain: this is as even as it gets without another cut.');
     // A shell that is as even as it gets was relaxed, too.
@@ -140,6 +145,7 @@ function workOf(document: HemDocument, given: Taken<typeof params>): Work[] {
       fixed,
       rigid,
       balance: given.balance,
+      clear: true,
       steps: given.steps,
       scale: rigid.length > 0 ? trueScale(shell, rigid[0], start) : undefined,
     };

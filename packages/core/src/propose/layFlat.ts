@@ -3,12 +3,14 @@ import { NotPositiveDefiniteError } from '../linear/cholesky.ts';
 import { overlapsWithin } from '../measure/overlap.ts';
 import { measureStretch } from '../measure/stretch.ts';
 import type { Context } from '../progress.ts';
-import { type Relaxed, type RelaxOptions, relax } from '../relax/relax.ts';
+import { layClear } from '../relax/layClear.ts';
+import { MOST_WORSE, type Relaxed, type RelaxOptions, relax } from '../relax/relax.ts';
 import { areaOfTriangle } from '../surface/areas.ts';
 import { borders } from '../surface/borders.ts';
 import { triangleArea } from '../surface/flatArea.ts';
 import { restTriangles } from '../surface/restTriangles.ts';
 import type { Shell } from '../surface/shell.ts';
+import { keepsArea } from '../unfold/nearlyClosed.ts';
 import { spectralConformal } from '../unfold/spectral.ts';
 import { unfoldShell } from '../unfold/unfold.ts';
 
@@ -66,8 +68,27 @@ const SHOWN_STEPS = 30;
 /** A shell unfolded and relaxed, as it is once a proposal is cut. */
 export function laidOut(shell: Shell, signal: Context['signal']): Relaxed {
   const context: Context = { signal, report: () => undefined };
+  // Where the plain map will not do, unfolding takes long, and from a disc the map comes out the same; where it would not be taken for its stretch, it shows.
+  const direct = isPlain(shell, signal) ? undefined : layClear(shell, {}, context);
+  if (direct) {
+    const free = relax(shell, direct.uv, { steps: SHOWN_STEPS }, context);
+    if (direct.energyAfter <= MOST_WORSE * free.energyAfter) return { ...direct, onItself: 'no' };
+  }
   const { uv } = unfoldShell(shell, 'conformal', context);
   return relax(shell, uv, { steps: SHOWN_STEPS, clear: true }, context);
+}
+
+/** Whether a shell is laid flat by its plain conformal map, with no flip and nothing shrunk to nothing. */
+function isPlain(shell: Shell, signal: Context['signal']): boolean {
+  const { triangles, positions } = shell;
+  const found = unlessImpossible(() => {
+    const uv = conformal(shell, signal);
+    const { flipped, collapsed } = measureStretch(shell, uv);
+    return (
+      flipped + collapsed === 0 && keepsArea({ triangles, rest: restTriangles(positions, triangles) }, uv)
+    );
+  });
+  return found === true;
 }
 
 /**
@@ -91,6 +112,8 @@ export function isStretched(
     const isWell = !flips && before.l2 < 1 + WELL * (most - 1);
     if (isWell && (!clear || overlapsWithin(shell.triangles, first, 1).length === 0)) return false;
     const context: Context = { signal, report: () => undefined };
+    const direct = flips && clear ? layClear(shell, {}, context) : undefined;
+    if (direct) return measureStretch(shell, direct.uv).l2 > most;
     const start = flips ? unfoldShell(shell, 'conformal', context).uv : first;
     const found = relax(shell, start, { steps: relaxSteps, tolerance: 1e-3, clear }, context);
     return found.onItself === 'yes' || measureStretch(shell, found.uv).l2 > most;

@@ -7,9 +7,10 @@ import { sheet, sphericalCap, wholeShell } from '../testing/shapes.ts';
 import { distance } from '../unfold/farthestPair.ts';
 import { unfoldShell } from '../unfold/unfold.ts';
 import { areaTerm, energy, quadratic } from './distortion.ts';
+import { exponentOf } from './loosen.ts';
 import { pullVertices } from './pullVertices.ts';
 import { fixedBorder, fixedOutside } from './region.ts';
-import { exponentOf, relax } from './relax.ts';
+import { relax } from './relax.ts';
 
 const cap = sphericalCap(10, 30, 2);
 const rest = restTriangles(cap.positions, cap.triangles);

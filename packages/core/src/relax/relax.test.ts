@@ -8,7 +8,8 @@ import { tutteEmbedding } from '../unfold/tutte.ts';
 import { unfoldShell } from '../unfold/unfold.ts';
 import { energy, quadratic } from './distortion.ts';
 import { stepToCollapse } from './flipBarrier.ts';
-import { FlippedStartError, relax } from './relax.ts';
+import { FlippedStartError } from './loosen.ts';
+import { relax } from './relax.ts';
 
 const cap = sphericalCap(8, 20, 2);
 const rest = restTriangles(cap.positions, cap.triangles);

@@ -17,8 +17,9 @@ import {
   whole,
 } from '../../params.ts';
 import { within } from '../../progress.ts';
+import { FlippedStartError, isFlippedStart } from '../../relax/loosen.ts';
 import { fixedBorder, fixedOutside } from '../../relax/region.ts';
-import { FlippedStartError, isFlippedStart, type RelaxOptions } from '../../relax/relax.ts';
+import type { RelaxOptions } from '../../relax/relax.ts';
 import type { Shell } from '../../surface/shell.ts';
 import { facesOfShell } from '../../surface/shells.ts';
 import { bestTurn, transformUv } from '../../surface/similarity.ts';

@@ -191,43 +191,69 @@ function cutAlong(
   cutThese(work, ontoFine(work, shell, surface, cut));
 }
 
-/** Joins shells that are too small to the neighbour with which they share most, where both together lie flat with up to twice the stretch. */
+/** Joins small shells to the neighbour with which they share most, along all they share or one run of it, where both together lie flat; what is too small may cost twice the stretch. */
 function sewSmall(work: Work, wanted: Uint8Array, { signal }: Context): void {
   const { mesh, links, triangulation, triangleStart, seams, now, pairs, options } = work;
-  const least =
-    options.smallest *
-    areaOf(
-      mesh,
-      [...wanted.keys()].filter((f) => wanted[f]),
-    );
+  const whole = areaOf(
+    mesh,
+    [...wanted.keys()].filter((f) => wanted[f]),
+  );
   const tried = new Set<string>();
   for (let k = 0; k < MOST_TRIED && !signal.aborted; k++) {
     const shells = shellsFromSeams(mesh, links, now);
     const small = Array.from({ length: shells.shellCount }, (_, s) => facesOfShell(shells, s))
       .filter((faces) => wanted[faces[0]] && !tried.has(`${faces[0]} ${faces.length}`))
       .map((faces) => ({ faces, area: areaOf(mesh, faces) }))
-      .filter(({ area }) => area < least)
-      .sort((a, b) => a.area - b.area || a.faces[0] - b.faces[0])[0]?.faces;
+      .filter(({ area }) => area < MOST_SMALL * whole)
+      .sort((a, b) => a.area - b.area || a.faces[0] - b.faces[0])[0];
     if (!small) return;
-    tried.add(`${small[0]} ${small.length}`);
-    const next = now.slice();
-    for (const e of mostShared(mesh, links, shells, shells.faceShell[small[0]], (e) => !seams[e])) {
-      next[e] = 0;
-      const image = pairs?.edges[e] ?? -1;
-      if (image >= 0 && !seams[image]) next[image] = 0;
-    }
-    const joined = shellsFromSeams(mesh, links, next);
-    if (joined.shellCount === shells.shellCount) continue;
-    const shell = extractShell(mesh, triangulation, triangleStart, joined, joined.faceShell[small[0]]);
-    if (verdictOf(shell).kind !== 'flat') continue;
-    const { mesh: coarse } = coarseSurface(shell, MOST_JOINED, signal);
-    const stretches = isStretched(
-      shellFromTriangles(coarse.positions, coarse.cornerVertex),
-      { most: 1 + 2 * (options.most - 1), relaxSteps: JOINED_STEPS, clear: true },
-      signal,
-    );
-    if (stretches === false) now.set(next);
+    const { faces, area } = small;
+    tried.add(`${faces[0]} ${faces.length}`);
+    const most = area < options.smallest * whole ? 1 + 2 * (options.most - 1) : options.most;
+    const s = shells.faceShell[faces[0]];
+    const fits = (edges: readonly number[]): Uint8Array | undefined => {
+      const next = now.slice();
+      for (const e of edges)
+        for (const each of [e, pairs?.edges[e] ?? -1]) if (each >= 0 && !seams[each]) next[each] = 0;
+      const joined = shellsFromSeams(mesh, links, next);
+      if (joined.shellCount === shells.shellCount) return undefined;
+      const shell = extractShell(mesh, triangulation, triangleStart, joined, joined.faceShell[faces[0]]);
+      if (verdictOf(shell).kind !== 'flat') return undefined;
+      const { mesh: coarse } = coarseSurface(shell, MOST_JOINED, signal);
+      const stretches = isStretched(
+        shellFromTriangles(coarse.positions, coarse.cornerVertex),
+        { most, relaxSteps: JOINED_STEPS, clear: true },
+        signal,
+      );
+      return stretches === false ? next : undefined;
+    };
+    const shared = mostShared(mesh, links, shells, s, (e) => !seams[e]);
+    const next = fits(shared) ?? firstOf(runsOf(links, now, shared), fits);
+    if (next) now.set(next);
   }
+}
+
+/** Edges by the runs between forks of all seams that they make up, those of most edges first. */
+function runsOf(links: Connectivity, now: Uint8Array, edges: readonly number[]): number[][] {
+  const own = new Set(edges);
+  const { vertexEdges, vertexEdgeStart, joined } = links;
+  const isFork = (v: number) => {
+    let degree = 0;
+    for (let i = vertexEdgeStart[v]; i < vertexEdgeStart[v + 1]; i++)
+      if (now[vertexEdges[i]] || !joined[vertexEdges[i]]) degree++;
+    return degree !== 2;
+  };
+  return seamRuns(links, (e) => own.has(e), isFork)
+    .map((run) => [...run.edges])
+    .sort((a, b) => b.length - a.length);
+}
+
+function firstOf<T, R>(items: readonly T[], find: (item: T) => R | undefined): R | undefined {
+  for (const item of items) {
+    const found = find(item);
+    if (found !== undefined) return found;
+  }
+  return undefined;
 }
 
 /** Steps of relaxing for it. */

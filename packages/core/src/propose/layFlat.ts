@@ -94,7 +94,6 @@ function isPlain(shell: Shell, signal: Context['signal']): boolean {
 /**
  * Whether a disc stretches more than is allowed once it lies flat and relaxed, clear of itself where that is asked for.
  *
- * @param look  hastily, where a conformal map that flips settles it
  * @returns undefined where it cannot be laid flat at all
  * @throws StoppedError
  */
@@ -102,13 +101,11 @@ export function isStretched(
   shell: Shell,
   { most, relaxSteps, clear }: LayFlatOptions & Pick<RelaxOptions, 'clear'>,
   signal: Context['signal'],
-  look: 'hastily' | 'fairly' = 'fairly',
 ): boolean | undefined {
   return unlessImpossible(() => {
     const first = conformal(shell, signal);
     const before = measureStretch(shell, first);
     const flips = before.flipped + before.collapsed > 0;
-    if (look === 'hastily' && flips) return true;
     const isWell = !flips && before.l2 < 1 + WELL * (most - 1);
     if (isWell && (!clear || overlapsWithin(shell.triangles, first, 1).length === 0)) return false;
     const context: Context = { signal, report: () => undefined };

@@ -89,16 +89,14 @@ export function treeSeams(
   }
 
   function reachTips(): void {
-    for (let k = 0; k < MOST_TIPS && needsTip(k); k++) if (!reachTip()) return;
+    for (let k = 0; k < MOST_TIPS && needsTip(); k++) if (!reachTip()) return;
   }
 
   /** Whether there are too few tips yet. */
-  function needsTip(k: number): boolean {
+  function needsTip(): boolean {
     const [shell] = shellsOf(mesh, surface, seams);
     if (verdictOf(shell).kind !== 'flat' || isHopeless(shell)) return true;
-    // Where the plain map flips, a better one takes long: it is sought at every third tip.
-    const look = k % 3 === 1 ? 'fairly' : 'hastily';
-    return isStretched(shell, { most, relaxSteps: RELAX_STEPS }, context.signal, look) ?? true;
+    return isStretched(shell, { most, relaxSteps: RELAX_STEPS, clear: true }, context.signal) ?? true;
   }
 
   /** Whether the plain map shrinks what is far off so much that no relaxing brings it back, which need not be tried. */

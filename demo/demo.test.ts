@@ -1,19 +1,24 @@
-import { openDocument } from '@blunt-hem/core/document/document';
+import { openDocument, shellOf, shellsOf, shellUv } from '@blunt-hem/core/document/document';
+import { overlappingFaces } from '@blunt-hem/core/document/overlappingFaces';
 import { applyPatch } from '@blunt-hem/core/document/patch';
 import { patientOf } from '@blunt-hem/core/document/patient';
 import { readModel } from '@blunt-hem/core/formats/readModel';
 import { examine } from '@blunt-hem/core/health/examine';
+import { measureStretch } from '@blunt-hem/core/measure/stretch';
 import { connectivity, findEdge } from '@blunt-hem/core/mesh/connectivity';
 import { boundingBox, faceCount, type Mesh, meshFromPolygons, vertexCount } from '@blunt-hem/core/mesh/mesh';
 import { type Model, modelFromMesh } from '@blunt-hem/core/mesh/model';
 import { faceNormal } from '@blunt-hem/core/mesh/normals';
-import { carryOut } from '@blunt-hem/core/operations/catalogue';
+import { carryOut, request } from '@blunt-hem/core/operations/catalogue';
 import { localContext } from '@blunt-hem/core/operations/localContext';
 import { answerQuestion } from '@blunt-hem/core/questions/index';
+import { facingDown } from '@blunt-hem/core/relax/untangle';
 import { edgeLoop } from '@blunt-hem/core/select/edgeLoop';
 import { edgeLength } from '@blunt-hem/core/select/shortestPath';
+import { anyDiagonal } from '@blunt-hem/core/surface/anyDiagonal';
 import { surfaceArea } from '@blunt-hem/core/surface/areas';
 import { verdictOf } from '@blunt-hem/core/surface/verdict';
+import { after } from '@blunt-hem/core/testing/acts';
 import { wholeShell } from '@blunt-hem/core/testing/shapes';
 import { describe, expect, it } from 'vitest';
 import { edgeKey } from './cage.ts';
@@ -73,6 +78,21 @@ describe('toad ferryman', () => {
     for (const { l2, liesOnItself } of told.shells) {
       expect(l2).toBeLessThan(1.05);
       expect(liesOnItself).toBe(false);
+    }
+    // What is told is what comes out, and no polygon is folded whichever way it is split.
+    const now = await after(
+      document,
+      request('cut', { edges: told.edges }),
+      request('unfold', {}),
+      request('relax', { steps: 30 }),
+    );
+    expect(overlappingFaces(now).overlaps).toHaveLength(0);
+    const worst = Math.max(...told.shells.map(({ l2 }) => l2 ?? Infinity));
+    for (let s = 0; s < shellsOf(now).shellCount; s++) {
+      const shell = shellOf(now, s);
+      const uv = shellUv(now, shell) as Float64Array;
+      expect(facingDown(anyDiagonal(shell), uv, 0)).toEqual([]);
+      expect(measureStretch(shell, uv).l2).toBeLessThan(worst + 0.002);
     }
   }, 120_000);
 

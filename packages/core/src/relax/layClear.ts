@@ -8,7 +8,7 @@ import type { Shell } from '../surface/shell.ts';
 import { intoDisc } from '../unfold/intoDisc.ts';
 import { isFlippedStart, type Loosened, type LooseningOptions, loosen } from './loosen.ts';
 import { newtonClear } from './newtonClear.ts';
-import { untangle } from './untangle.ts';
+import { facingDown, untangle } from './untangle.ts';
 import { withOutside } from './withOutside.ts';
 
 const CONVERGED = { steps: 150, tolerance: 1e-4 };
@@ -20,17 +20,13 @@ const CONVERGED = { steps: 150, tolerance: 1e-4 };
  * @returns at the scale of the model; undefined where no such map was found, or it was stopped
  */
 export function layClear(shell: Shell, options: LooseningOptions, context: Context): Loosened | undefined {
-  try {
-    const disc = untangledClear(shell, intoDisc(shell, context.signal), context);
-    return isFlippedStart(shell, disc) ? undefined : loosenClear(shell, disc, options, context);
-  } catch (error) {
-    if (error instanceof StoppedError || error instanceof NotPositiveDefiniteError) return undefined;
-    throw error;
-  }
+  const disc = unlessHopeless(() => intoDisc(shell, context.signal));
+  return disc && !isFlippedStart(shell, disc) ? loosenClear(shell, disc, options, context) : undefined;
 }
 
 /**
- * Evens out stretch from a start that is clear of itself, and keeps it so.
+ * Evens out stretch from a start that is clear of itself, and keeps it so. Polygons that are folded are unfolded once the map is at its least,
+ * near which that is gentle.
  *
  * @returns undefined where it lies on itself all the same: borders that touch cannot be told apart
  */
@@ -43,19 +39,43 @@ export function loosenClear(
   const loops = loopsOf(shell);
   const newton: Parameters<typeof loosen>[0] = (whole, uv, given, heeding) =>
     newtonClear(whole, loops, uv, given, heeding);
-  const found = loosen(newton, shell, start, { ...options, ...CONVERGED }, context);
-  return liesOnItself(shell, found.uv) ? undefined : found;
+  const from = (uv: Float64Array): Loosened | undefined => {
+    const found = loosen(newton, shell, uv, { ...options, ...CONVERGED, leaveFolds: true }, context);
+    return liesOnItself(shell, found.uv) ? undefined : found;
+  };
+  const first = from(start);
+  const unfolded =
+    first && shell.polygons && unlessHopeless(() => untangledClear(shell, first.uv, options, context));
+  return (unfolded && unfolded !== first.uv && from(unfolded)) || first;
 }
 
 export const liesOnItself = ({ triangles }: Shell, uv: Float64Array): boolean =>
   overlapsWithin(triangles, uv, 1).length > 0;
 
-/** Unfolds polygons that are folded, as far as can be, with the map kept clear of itself. */
-function untangledClear(shell: Shell, uv: Float64Array, context: Context): Float64Array {
-  if (!shell.polygons) return uv;
-  const filled = withOutside(anyDiagonal(shell), loopsOf(shell), uv);
-  const found = filled && untangle(filled.whole, filled.uv, filled.fixed, context);
+/** Unfolds polygons that are folded, as far as can be near by, with the map kept clear of itself; the map itself where none are. */
+function untangledClear(
+  shell: Shell,
+  uv: Float64Array,
+  { fixed, rigid = [] }: LooseningOptions,
+  context: Context,
+): Float64Array {
+  const every = anyDiagonal(shell);
+  if (facingDown(every, uv, 0).length === 0) return uv;
+  const held = fixed?.slice() ?? new Uint8Array(uv.length / 2);
+  for (const group of rigid) for (const v of group) held[v] = 1;
+  const filled = withOutside(every, loopsOf(shell), uv, held);
+  const found = filled && untangle(filled.whole, filled.uv, filled.fixed, context, false);
   return found?.slice(0, uv.length) ?? uv;
+}
+
+/** What is found, unless it was stopped or numbers run out. */
+function unlessHopeless<T>(work: () => T): T | undefined {
+  try {
+    return work();
+  } catch (error) {
+    if (error instanceof StoppedError || error instanceof NotPositiveDefiniteError) return undefined;
+    throw error;
+  }
 }
 
 const loopsOf = ({ triangles, positions }: Shell) => borders(triangles, positions.length / 3).loops;

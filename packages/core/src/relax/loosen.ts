@@ -20,6 +20,8 @@ export interface LooseningOptions {
   readonly scale?: number;
   /** Stop after so many steps. */
   readonly steps?: number;
+  /** Whether polygons that are folded at the start stay as they are. */
+  readonly leaveFolds?: boolean;
   /** Stop when a step promises to lower the energy by less than this part of it. */
   readonly tolerance?: number;
 }
@@ -84,7 +86,7 @@ export function loosen(
   const unfree = fixed.slice();
   for (const group of rigid) for (const v of group) unfree[v] = 1;
   const every = anyDiagonal(shell);
-  const valid = validStart(shell, every, start, unfree, context);
+  const valid = validStart(shell, every, start, unfree, options.leaveFolds ?? false, context);
   if (!valid) return { uv: start, energyBefore: Infinity, energyAfter: Infinity, steps: 0, converged: false };
   const tangled = new Set(facingDown(every, valid, 0));
   const whole = pickTriangles(every, (t) => !tangled.has(t));
@@ -128,10 +130,11 @@ function validStart(
   whole: WeightedTriangles,
   start: Float64Array,
   fixed: Uint8Array,
+  leaveFolds: boolean,
   context: Context,
 ): Float64Array | undefined {
   if (isFlippedStart(shell, start, fixed)) throw new FlippedStartError();
-  if (!shell.polygons) return start;
+  if (!shell.polygons || leaveFolds) return start;
   try {
     return untangle(whole, start, fixed, context) ?? start;
   } catch (error) {

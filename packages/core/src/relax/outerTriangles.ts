@@ -80,12 +80,10 @@ function constrained(
   sides: readonly [number, number][],
 ): Delaunator<Float64Array> | undefined {
   const all = new Delaunator(places);
-  // What is left out lies on another point.
-  if (new Set(all.triangles).size < places.length / 2) return undefined;
   try {
     new Constrainautor(all).constrainAll(sides).delaunify(true);
   } catch {
-    // A side that crosses another, or runs over a point.
+    // A side that crosses another, runs over a point, or ends in one that was left out since it lies on another.
     return undefined;
   }
   return all;

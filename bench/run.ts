@@ -1,5 +1,6 @@
 import { cpus } from 'node:os';
 import { angleBasedSpeed, quality } from './angles.ts';
+import { clear } from './clear.ts';
 import { command } from './command.ts';
 import { conformal, movedPins } from './conformal.ts';
 import { damage } from './damage.ts';
@@ -25,6 +26,7 @@ const sections: Record<string, (large: boolean) => Table | Promise<Table>> = {
   command,
   pins: movedPins,
   relax: relaxing,
+  clear,
   angles: angleBasedSpeed,
   quality,
   factorise: factorisation,

@@ -127,6 +127,10 @@ test('a proposal', async ({ page }) => {
   await expect(page.locator('html')).toHaveAttribute('data-sky', 'true', { timeout: 60_000 });
   await drawn(page);
   await save(page, 'proposal');
+  await page.getByRole('button', { name: /^Cut \d+ edges$/ }).click();
+  await expect(page.getByText('kept from lying on itself')).toBeVisible({ timeout: 90_000 });
+  await idle(page);
+  await save(page, 'hide');
 });
 
 test('pins and a stay', async ({ page }) => {

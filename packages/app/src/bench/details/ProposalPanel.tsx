@@ -151,7 +151,7 @@ function ProposedRow({ shell }: { readonly shell: ProposedShell }) {
   const { faces, l2, liesOnItself, edges } = shell;
   return (
     <li>
-      <span>{faces.toLocaleString('en-GB')} faces</span>
+      <span>{ofMany(faces, 'face')}</span>
       <span>{l2 === undefined ? 'cannot lie flat' : `L2 ${figure(l2)}`}</span>
       <span>{liesOnItself ? 'on itself' : ''}</span>
       <Button size="small" type="link" onClick={() => void takeProposal(edges)}>

@@ -1,0 +1,60 @@
+import type { Connectivity } from '../mesh/connectivity.ts';
+import type { Mesh } from '../mesh/mesh.ts';
+import { faceNormal } from '../mesh/normals.ts';
+import type { Triangulation } from '../mesh/triangulate.ts';
+import { facesOfShell, shellsAtEdges, type shellsFromSeams } from '../surface/shells.ts';
+import type { Counterparts } from '../symmetry/counterparts.ts';
+
+/** A mesh that is being cut up. */
+export interface CutUp {
+  readonly mesh: Mesh;
+  readonly links: Connectivity;
+  readonly triangulation: Triangulation;
+  readonly triangleStart: Uint32Array;
+  /** 1 for each cut edge; changed in place. */
+  readonly now: Uint8Array;
+  /** Seams that stay. */
+  readonly seams: Uint8Array;
+  /** What every part becomes in the mirror, where seams have an image. */
+  readonly pairs: Counterparts | undefined;
+}
+
+type Shells = ReturnType<typeof shellsFromSeams>;
+
+/** Sews edges, and with them their mirror images, but for seams that stay. */
+export function sewThese({ pairs, seams }: CutUp, edges: Iterable<number>, into: Uint8Array): void {
+  for (const e of edges)
+    for (const each of [e, pairs?.edges[e] ?? -1]) if (each >= 0 && !seams[each]) into[each] = 0;
+}
+
+/** Surface of some faces, model units squared. */
+export const areaOf = (mesh: Mesh, faces: Iterable<number>): number => {
+  let area = 0;
+  for (const f of faces) area += Math.hypot(...faceNormal(mesh, f)) / 2;
+  return area;
+};
+
+/** Edges that a shell shares with the neighbour with which it shares most; none where there is no neighbour. */
+export function mostShared(
+  mesh: Mesh,
+  links: Connectivity,
+  shells: Shells,
+  shell: number,
+  isFree: (edge: number) => boolean,
+): number[] {
+  const shared = new Map<number, number[]>();
+  for (const f of facesOfShell(shells, shell)) {
+    for (let c = mesh.faceStart[f]; c < mesh.faceStart[f + 1]; c++) {
+      const e = links.cornerEdge[c];
+      if (!links.joined[e] || !isFree(e)) continue;
+      for (const other of shellsAtEdges(links, shells, [e])) {
+        if (other === shell) continue;
+        const list = shared.get(other);
+        if (list) list.push(e);
+        else shared.set(other, [e]);
+      }
+    }
+  }
+  const [most = []] = [...shared.values()].sort((a, b) => b.length - a.length);
+  return most;
+}

@@ -1,10 +1,9 @@
 import { HemError } from '../errors.ts';
 import { NotPositiveDefiniteError } from '../linear/cholesky.ts';
-import { overlapsWithin } from '../measure/overlap.ts';
 import { measureStretch } from '../measure/stretch.ts';
-import type { Context } from '../progress.ts';
-import { layClear } from '../relax/layClear.ts';
-import { MOST_WORSE, type Relaxed, type RelaxOptions, relax } from '../relax/relax.ts';
+import { type Context, heedStop } from '../progress.ts';
+import { layClear, liesOnItself } from '../relax/layClear.ts';
+import { MOST_WORSE, type Relaxed, relax } from '../relax/relax.ts';
 import { areaOfTriangle } from '../surface/areas.ts';
 import { borders } from '../surface/borders.ts';
 import { triangleArea } from '../surface/flatArea.ts';
@@ -50,13 +49,13 @@ export function layFlat(
     let uv = conformal(shell, signal);
     let stretch = measureStretch(shell, uv);
     if (stretch.flipped + stretch.collapsed > 0 || stretch.l2 > 1 + HOPELESS * (most - 1)) return undefined;
-    if (overlapsWithin(shell.triangles, uv, 1).length > 0) return undefined;
+    if (liesOnItself(shell, uv)) return undefined;
     if (stretch.l2 > 1 + WELL * (most - 1)) {
       // Small ones cost little, and are worth to be judged with care.
       const steps = shell.triangles.length < 3 * SMALL ? CARE * relaxSteps : relaxSteps;
       ({ uv } = relax(shell, uv, { steps, tolerance: 1e-3 }, { signal, report: () => undefined }));
       stretch = measureStretch(shell, uv);
-      if (stretch.l2 > most || overlapsWithin(shell.triangles, uv, 1).length > 0) return undefined;
+      if (stretch.l2 > most || liesOnItself(shell, uv)) return undefined;
     }
     return { strain: stretch.area * (stretch.l2 ** 2 - 1), l2: stretch.l2 };
   });
@@ -70,12 +69,13 @@ export function laidOut(shell: Shell, signal: Context['signal']): Relaxed {
   const context: Context = { signal, report: () => undefined };
   // Where the plain map will not do, unfolding takes long, and from a disc the map comes out the same; where it would not be taken for its stretch, it shows.
   const direct = isPlain(shell, signal) ? undefined : layClear(shell, {}, context);
+  heedStop(signal);
   if (direct) {
     const free = relax(shell, direct.uv, { steps: SHOWN_STEPS }, context);
     if (direct.energyAfter <= MOST_WORSE * free.energyAfter) return { ...direct, onItself: 'no' };
   }
   const { uv } = unfoldShell(shell, 'conformal', context);
-  return relax(shell, uv, { steps: SHOWN_STEPS, clear: true }, context);
+  return relax(shell, uv, { steps: SHOWN_STEPS, clear: 'anew' }, context);
 }
 
 /** Whether a shell is laid flat by its plain conformal map, with no flip and nothing shrunk to nothing. */
@@ -92,14 +92,14 @@ function isPlain(shell: Shell, signal: Context['signal']): boolean {
 }
 
 /**
- * Whether a disc stretches more than is allowed once it lies flat and relaxed, clear of itself where that is asked for.
+ * Whether a disc stretches more than is allowed once it lies flat, relaxed and clear of itself.
  *
  * @returns undefined where it cannot be laid flat at all
  * @throws StoppedError
  */
 export function isStretched(
   shell: Shell,
-  { most, relaxSteps, clear }: LayFlatOptions & Pick<RelaxOptions, 'clear'>,
+  { most, relaxSteps }: LayFlatOptions,
   signal: Context['signal'],
 ): boolean | undefined {
   return unlessImpossible(() => {
@@ -107,12 +107,15 @@ export function isStretched(
     const before = measureStretch(shell, first);
     const flips = before.flipped + before.collapsed > 0;
     const isWell = !flips && before.l2 < 1 + WELL * (most - 1);
-    if (isWell && (!clear || overlapsWithin(shell.triangles, first, 1).length === 0)) return false;
+    if (isWell && !liesOnItself(shell, first)) return false;
     const context: Context = { signal, report: () => undefined };
-    const direct = flips && clear ? layClear(shell, {}, context) : undefined;
+    const direct = flips ? layClear(shell, {}, context) : undefined;
+    heedStop(signal);
     if (direct) return measureStretch(shell, direct.uv).l2 > most;
     const start = flips ? unfoldShell(shell, 'conformal', context).uv : first;
-    const found = relax(shell, start, { steps: relaxSteps, tolerance: 1e-3, clear }, context);
+    const found = relax(shell, start, { steps: relaxSteps, tolerance: 1e-3, clear: 'anew' }, context);
+    // What was stopped on the way tells nothing.
+    heedStop(signal);
     return found.onItself === 'yes' || measureStretch(shell, found.uv).l2 > most;
   });
 }

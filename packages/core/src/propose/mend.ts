@@ -22,7 +22,7 @@ export type Mending = { readonly edges: readonly number[] } | 'anew' | undefined
 export function mending({ mesh, links }: CoarseSurface, most: number, context: Context): Mending {
   heedStop(context.signal);
   const shell = shellFromTriangles(mesh.positions, mesh.cornerVertex);
-  const found = isStretched(shell, { most, relaxSteps: RELAX_STEPS, clear: true }, context.signal);
+  const found = isStretched(shell, { most, relaxSteps: RELAX_STEPS }, context.signal);
   if (found === false) return undefined;
   if (found === undefined || shell.triangles.length > 3 * MOST_FOR_DARTS) return 'anew';
   const dart = bestCut(

@@ -61,7 +61,7 @@ export function sewSmall(
       const { mesh: coarse } = coarseSurface(shell, MOST_JOINED, signal);
       const stretches = isStretched(
         shellFromTriangles(coarse.positions, coarse.cornerVertex),
-        { most: allowed, relaxSteps: JOINED_STEPS, clear: true },
+        { most: allowed, relaxSteps: JOINED_STEPS },
         signal,
       );
       return stretches === false ? next : undefined;

@@ -96,7 +96,7 @@ export function treeSeams(
   function needsTip(): boolean {
     const [shell] = shellsOf(mesh, surface, seams);
     if (verdictOf(shell).kind !== 'flat' || isHopeless(shell)) return true;
-    return isStretched(shell, { most, relaxSteps: RELAX_STEPS, clear: true }, context.signal) ?? true;
+    return isStretched(shell, { most, relaxSteps: RELAX_STEPS }, context.signal) ?? true;
   }
 
   /** Whether the plain map shrinks what is far off so much that no relaxing brings it back, which need not be tried. */

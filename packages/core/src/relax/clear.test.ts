@@ -66,7 +66,7 @@ describe('relaxing what is to be kept from lying on itself', () => {
   ])('lays %s beside itself, for little stretch', (_, shell, most) => {
     const start = unfolded(shell);
     expect(pairsIn(shell, relax(shell, start, {}, unattended).uv)).toBeGreaterThan(0);
-    const found = relax(shell, start, { clear: true }, unattended);
+    const found = relax(shell, start, { clear: 'anew' }, unattended);
     expect(found.onItself).toBe('kept from it');
     expect(pairsIn(shell, found.uv)).toBe(0);
     const { l2, flipped, collapsed } = measureStretch(shell, found.uv);
@@ -80,7 +80,7 @@ describe('relaxing what is to be kept from lying on itself', () => {
   it('changes nothing where nothing would lie on itself', () => {
     const cap = sphericalCap(8, 16, 1);
     const start = unfolded(cap);
-    const found = relax(cap, start, { clear: true }, unattended);
+    const found = relax(cap, start, { clear: 'anew' }, unattended);
     expect(found.onItself).toBe('no');
     expect(found.uv).toEqual(relax(cap, start, {}, unattended).uv);
   });
@@ -88,7 +88,7 @@ describe('relaxing what is to be kept from lying on itself', () => {
   it('leaves on itself what would have to stretch too much, and says so', () => {
     const shell = fan(4);
     const start = unfolded(shell);
-    const found = relax(shell, start, { clear: true }, unattended);
+    const found = relax(shell, start, { clear: 'anew' }, unattended);
     expect(found.onItself).toBe('yes');
     expect(found.uv).toEqual(relax(shell, start, {}, unattended).uv);
   });
@@ -98,12 +98,25 @@ describe('relaxing what is to be kept from lying on itself', () => {
     const start = unfolded(shell);
     const fixed = new Uint8Array(start.length / 2);
     fixed[3] = 1;
-    expect(relax(shell, start, { clear: true, fixed }, unattended).onItself).toBe('yes');
+    expect(relax(shell, start, { clear: 'anew', fixed }, unattended).onItself).toBe('yes');
     const clear = intoDisc(shell);
-    const found = relax(shell, clear, { clear: true, fixed, scale: 1 }, unattended);
+    const found = relax(shell, clear, { clear: 'anew', fixed, scale: 1 }, unattended);
     expect(found.onItself).toBe('kept from it');
     expect(pairsIn(shell, found.uv)).toBe(0);
     expect(found.uv.slice(6, 8)).toEqual(clear.slice(6, 8));
+  });
+
+  it('stays clear in a few steps, and begins nothing anew for them', () => {
+    const shell = ramp(1.5);
+    const start = unfolded(shell);
+    const kept = { steps: 6, clear: 'kept' } as const;
+    expect(relax(shell, start, kept, unattended).onItself).toBe('yes');
+    const { uv } = relax(shell, start, { clear: 'anew' }, unattended);
+    expect(pairsIn(shell, relax(shell, uv, { steps: 6 }, unattended).uv)).toBeGreaterThan(0);
+    const found = relax(shell, uv, kept, unattended);
+    expect(found.onItself).toBe('kept from it');
+    expect(found.steps).toBeLessThanOrEqual(6);
+    expect(pairsIn(shell, found.uv)).toBe(0);
   });
 
   it('keeps the last good map when it is stopped', () => {
@@ -117,7 +130,7 @@ describe('relaxing what is to be kept from lying on itself', () => {
         if (figure === undefined) signal.aborted = true;
       },
     };
-    const found = relax(shell, start, { clear: true }, context);
+    const found = relax(shell, start, { clear: 'anew' }, context);
     expect(signal.aborted).toBe(true);
     expect(found.uv).toEqual(relax(shell, start, {}, unattended).uv);
   });

@@ -11,7 +11,7 @@ import { newtonClear } from './newtonClear.ts';
 import { facingDown, untangle } from './untangle.ts';
 import { withOutside } from './withOutside.ts';
 
-const CONVERGED = { steps: 150, tolerance: 1e-4 };
+const [MOST_STEPS, TOLERANCE] = [150, 1e-4];
 
 /**
  * Lays a shell flat as it would be unfolded and relaxed, but clear of itself: from a disc, in which every shell lies so.
@@ -21,7 +21,9 @@ const CONVERGED = { steps: 150, tolerance: 1e-4 };
  */
 export function layClear(shell: Shell, options: LooseningOptions, context: Context): Loosened | undefined {
   const disc = unlessHopeless(() => intoDisc(shell, context.signal));
-  return disc && !isFlippedStart(shell, disc) ? loosenClear(shell, disc, options, context) : undefined;
+  return disc && !isFlippedStart(shell, disc)
+    ? loosenClear(shell, disc, { ...options, steps: undefined }, context)
+    : undefined;
 }
 
 /**
@@ -40,7 +42,13 @@ export function loosenClear(
   const newton: Parameters<typeof loosen>[0] = (whole, uv, given, heeding) =>
     newtonClear(whole, loops, uv, given, heeding);
   const from = (uv: Float64Array): Loosened | undefined => {
-    const found = loosen(newton, shell, uv, { ...options, ...CONVERGED, leaveFolds: true }, context);
+    const found = loosen(
+      newton,
+      shell,
+      uv,
+      { ...options, steps: options.steps ?? MOST_STEPS, tolerance: TOLERANCE, leaveFolds: true },
+      context,
+    );
     return liesOnItself(shell, found.uv) ? undefined : found;
   };
   const first = from(start);

@@ -7,8 +7,8 @@ import { projectedNewton } from './projectedNewton.ts';
 export interface RelaxOptions extends LooseningOptions {
   /** Stop after so long. */
   readonly seconds?: number;
-  /** Whether the shell is to be kept from lying on itself. */
-  readonly clear?: boolean;
+  /** Keeps the shell from lying on itself: where it does not yet, or begun anew where it does. */
+  readonly clear?: 'kept' | 'anew';
 }
 
 export interface Relaxed extends Loosened {
@@ -23,7 +23,7 @@ export const MOST_WORSE = 1.1;
  * Evens out the stretch of one shell by `projectedNewton`. Every map on the way is flip-free and no worse than the one before; when
  * stopped, the last one is the answer. Polygons that are folded at the start are unfolded first; what cannot be stays as it is. A shell
  * that is to be kept from lying on itself, and would, is relaxed once more by `newtonClear`: from the start where that is clear of
- * itself, else, where nothing is held, from a disc.
+ * itself, else, where nothing is held and it may be begun anew, from a disc.
  *
  * @param start  flip-free UV per shell vertex, `2 × vertexCount`, any scale
  * @throws FlippedStartError
@@ -47,9 +47,12 @@ function keptClear(
   options: RelaxOptions,
   context: Context,
 ): Loosened | undefined {
-  if (!liesOnItself(shell, start)) return loosenClear(shell, start, options, context);
+  const isAnew = options.clear === 'anew';
+  // Where it may begin anew it also may take the steps that this takes.
+  if (!liesOnItself(shell, start))
+    return loosenClear(shell, start, isAnew ? { ...options, steps: undefined } : options, context);
   const isHeld = options.fixed?.includes(1) || (options.rigid ?? []).length > 0;
-  const found = isHeld ? undefined : layClear(shell, options, context);
+  const found = isHeld || !isAnew ? undefined : layClear(shell, options, context);
   if (!found) return undefined;
   const scale = scaleToArea(shell.triangles, found.uv, start);
   return { ...found, uv: found.uv.map((x) => x * scale) };

@@ -77,7 +77,7 @@ export const relax = operation({
     let [stopped, kept, onItself] = [0, 0, 0];
     for (const [{ s, start }, result] of results) {
       if (result.onItself === 'kept from it') kept++;
-      if (result.onItself === 'yes') onItself++;
+      if (result.onItself === 'yes' && given.steps > GENTLE) onItself++;
       if (result.energyAfter < result.energyBefore || result.onItself === 'kept from it')
         uvOf.set(s, anchored ? result.uv : transformUv(result.uv, bestTurn(result.uv, start, 1)));
       else if (result.converged) even.push(s);
@@ -104,6 +104,9 @@ export const relax = operation({
     };
   },
 });
+
+/** So few steps are taken to be watched, one after the other: nothing is begun anew for them. */
+const GENTLE = 10;
 
 interface Work {
   readonly s: number;
@@ -146,7 +149,7 @@ function workOf(document: HemDocument, given: Taken<typeof params>): Work[] {
       fixed,
       rigid,
       balance: given.balance,
-      clear: true,
+      clear: given.steps > GENTLE ? ('anew' as const) : ('kept' as const),
       steps: given.steps,
       scale: rigid.length > 0 ? trueScale(shell, rigid[0], start) : undefined,
     };

@@ -289,6 +289,41 @@ test('findings are shown where they are, their remedies help, and one undo takes
   await expect(mirrored).toBeVisible();
 });
 
+/** A flat ring of quads that goes on for a turn and a half, rising. */
+function ramp(): string {
+  const lines: string[] = [];
+  for (let i = 0; i <= 4; i++)
+    for (let j = 0; j <= 48; j++) {
+      const a = (3 * Math.PI * j) / 48;
+      lines.push(`v ${(2 + i / 4) * Math.cos(a)} ${0.1 * a} ${-(2 + i / 4) * Math.sin(a)}`);
+    }
+  const id = (i: number, j: number) => 49 * i + j + 1;
+  for (let i = 0; i < 4; i++)
+    for (let j = 0; j < 48; j++)
+      lines.push(`f ${id(i, j)} ${id(i, j + 1)} ${id(i + 1, j + 1)} ${id(i + 1, j)}`);
+  return `${lines.join('\n')}\n`;
+}
+
+test('what unfolds onto itself is laid beside itself by relaxing, and taken back', async ({ page }) => {
+  await unfolded(page, ramp());
+  const pairs = await figure(page, 'overlaps');
+  expect(Number(pairs.replace(/\D/g, ''))).toBeGreaterThan(50);
+  await page.keyboard.press('4');
+  const lapped = page
+    .getByRole('region', { name: 'Findings' })
+    .getByRole('listitem')
+    .filter({ hasText: 'of one shell on each other' });
+  await lapped.getByRole('button', { name: 'Relax them' }).click();
+  await expect(page.getByText('1 shell kept from lying on itself.')).toBeVisible();
+  await idle(page);
+  expect(await figure(page, 'overlaps')).toBe('0');
+  expect(await figure(page, 'flipped')).toBe('0');
+  await expect(lapped).toBeHidden();
+  await page.keyboard.press('Control+z');
+  await idle(page);
+  expect(await figure(page, 'overlaps')).toBe(pairs);
+});
+
 /** An open pipe of quads, 4 long and of radius 1, upright. */
 function pipe(sides: number): string {
   const ring = (y: number) =>

@@ -36,7 +36,10 @@ export const WORDS: readonly (readonly [word: string, meaning: string])[] = [
   ['Border', 'Where the mesh of the file ends, drawn as a thin line: nobody cut it.'],
   ['Shell', 'A piece of the model as it lies flat, bounded by seams and borders.'],
   ['Unfold', 'To lay a shell flat so that angles are kept as well as can be.'],
-  ['Relax', 'To even out stretch within a shell: area gains, angles give up a little, and no face flips.'],
+  [
+    'Relax',
+    'To even out stretch within a shell: area gains, angles give up a little, no face flips, and what lies on itself is laid beside itself.',
+  ],
   [
     'Stretch',
     'How far the flat shell departs from the surface. L2 is 1 where nothing stretches; the worst stretch is that of the worst face.',

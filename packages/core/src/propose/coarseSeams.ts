@@ -84,7 +84,7 @@ export function coarseSeams(
   const bounds = most > LAX ? [most, 1 + (most - 1) / 3] : [most];
   const tried: Uint8Array[] = [];
   try {
-    // Where seams hide best they run through saddles, beside which a shell comes to lie on itself: less hidden ones may cost less in the end.
+    // Where seams hide best they run through saddles, beside which a shell stretches more to lie clear of itself: less hidden ones may cost less in the end.
     const perLength = costs.reduce((sum, c) => sum + c, 0) / (mean * length.length);
     [costs, costs.map((c, e) => 0.5 * (c + perLength * length[e]))].forEach((each, i) => {
       const tree = treeSeams(surface, each, most, part(0.32 * i, 0.32 * i + 0.24));

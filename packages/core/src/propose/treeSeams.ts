@@ -32,10 +32,10 @@ const [HOPELESS, HOPELESS_EACH] = [8, 100];
 const MOST_CUTS = 60;
 
 /**
- * Seams as a tree that joins tips by ways that cost least, one after the other until the surface laid flat stretches no more than is allowed
+ * Seams as a tree that joins tips by ways that cost least, one after the other until the surface, laid flat clear of itself, stretches no more than is allowed
  * (Sheffer, Hart 2002). A tip is the place that a conformal map lays smallest (`conformalShrinking`, in the place of their curvature), and until there is one
- * to lay flat, the place farthest from the border and the tree. Then what lies on itself is parted, and what still stretches is darted. Of a
- * surface that is its own image, so is the tree.
+ * to lay flat, the place farthest from the border and the tree. Then what still stretches is darted, or cut up. Of a surface that
+ * is its own image, so is the tree.
  *
  * @param costs  what a seam along each edge costs
  * @param most  L2 stretch that no shell may exceed

@@ -16,7 +16,7 @@ import { exposuresOf } from './exposures.ts';
 import { type QuestionContext, question } from './question.ts';
 
 /** A shell as it would be. */
-export interface ProposedShell extends Omit<Predicted, 'overlaps'> {
+export interface ProposedShell extends Predicted {
   /** Its least face. */
   readonly face: number;
   readonly faces: number;

@@ -78,7 +78,10 @@ export const relax = operation({
     for (const [{ s, start }, result] of results) {
       if (result.onItself === 'kept from it') kept++;
       if (result.onItself === 'yes' && given.steps > GENTLE) onItself++;
-      if (result.energyAfter < result.energyBefore || result.onItself === 'kept from it')
+      if (
+        result.energyAfter < result.energyBefore ||
+        (result.onItself === 'kept from it' && result.steps > 0)
+      )
         uvOf.set(s, anchored ? result.uv : transformUv(result.uv, bestTurn(result.uv, start, 1)));
       else if (result.converged) even.push(s);
       if (!result.converged && signal.aborted) stopped++;
@@ -88,9 +91,12 @@ export const relax = operation({
     if (flipped > 0)
       notes.push(`${plural(flipped, 'shell')} with flipped faces left alone: unfold anew before relaxing.`);
     if (stopped > 0) notes.push(`Stopped early on ${plural(stopped, 'shell')}; the best so far is kept.`);
-    if (kept > 0) notes.push(`${plural(kept, 'shell')} kept from lying on itself.`);
+    if (kept > 0)
+      notes.push(`${plural(kept, 'shell')} kept from lying on ${kept === 1 ? 'itself' : 'themselves'}.`);
     if (onItself > 0)
-      notes.push(`${plural(onItself, 'shell')} still on itself: split a side off, or cut it further.`);
+      notes.push(
+        `Still lying on ${onItself === 1 ? 'itself' : 'themselves'}: ${plural(onItself, 'shell')}. Split a side off, or cut further.`,
+      );
     if (uvOf.size === 0 && stopped === 0)
       notes.push('Nothing to gain: this is as even as it gets without another cut.');
     // A shell that is as even as it gets was relaxed, too.

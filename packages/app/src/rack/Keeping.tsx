@@ -33,12 +33,23 @@ export function Keeping({ projects, showing, tell }: KeepingProps) {
   };
   const backUp = () =>
     showing('Backing up the Rack…', async (report) => {
-      const { file, losses } = unwrap(await bench.backUp(report));
+      if (projects.here.length + projects.off.length === 0) {
+        tell('There is nothing on the Rack to back up: no file was saved.');
+        return;
+      }
+      const { file, projects: saved, losses } = unwrap(await bench.backUp(report));
+      if (saved === 0) {
+        tell(`Nothing could be backed up, and no file was saved. ${losses.join(' ')}`);
+        return;
+      }
       const now = Date.now();
       saveAs(file, `Rack ${new Date(now).toISOString().slice(0, 10)}.hemrack`);
+      if (losses.length > 0) {
+        tell(`The backup was saved, but not all is in it: ${losses.join(' ')}`);
+        return;
+      }
       rememberBackup(now);
       setBackup(now);
-      if (losses.length > 0) tell(losses.join(' '));
     });
   const remind = (on: boolean) => {
     rememberReminding(on);

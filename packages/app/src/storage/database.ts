@@ -21,6 +21,8 @@ export interface ProjectRow {
   readonly deleted?: number;
   /** What was found to be damaged when it was last opened. */
   readonly damage?: string;
+  /** The id that it had in the backup it was put back from, where another project had that here. */
+  readonly from?: string;
 }
 
 export interface ActRow extends Act {
@@ -30,8 +32,19 @@ export interface ActRow extends Act {
   readonly bytes: number;
 }
 
-/** Number of the record that holds the base; other records hold what the act of their number changed. */
+/** Number of the record that holds the base; records from 0 on hold what the act of their number changed. */
 export const BASE = -1;
+/** Where the next base goes while the last one still stands, and so in turn. */
+export const OTHER_BASE = Number.MIN_SAFE_INTEGER;
+export const BASES = [BASE, OTHER_BASE] as const;
+export type BaseSlot = (typeof BASES)[number];
+/** Number of the record that holds the text of a base once more: without it no array of the model could be told from another. */
+export const TEXT_AGAIN: Readonly<Record<BaseSlot, number>> = {
+  [BASE]: Number.MIN_SAFE_INTEGER + 1,
+  [OTHER_BASE]: Number.MIN_SAFE_INTEGER + 2,
+};
+/** Records between these, both left out, are trials. */
+export const TRIALS = [Number.MIN_SAFE_INTEGER + 2, BASE] as const;
 
 /** What is large, packed: see `records.ts`. */
 export interface RecordRow {
@@ -40,6 +53,8 @@ export interface RecordRow {
   readonly text: string;
   /** Of the text. */
   readonly checksum: string;
+  /** Of a base from which no act that is kept can start: those after it were done anew from before it. */
+  readonly passed?: boolean;
 }
 
 /** A stretch of the arrays of a record. */
@@ -82,7 +97,7 @@ export type Database = Dexie & {
   patches: Table<OldPatchRow, [string, number]>;
 };
 
-const VERSION = 7;
+const VERSION = 8;
 
 /**
  * The database of the app. Nothing in it is rewritten when a newer app first opens it: what earlier versions kept stays as it is, and is
@@ -99,7 +114,7 @@ export function databaseNamed(name = 'blunt-hem'): Database {
   });
   database.version(2).stores({ patches: '[projectId+number], projectId' });
   database.version(3).stores({ records: '[projectId+number]', pieces: '[projectId+number+part]' });
-  // 4: documents tell whether shells keep their places; 5: and have patches; 6: and methods, smoothed faces, pins and stays; 7: and grain lines, and projects have trials. The tables are the same, and an earlier app must not read them.
+  // 4: documents tell whether shells keep their places; 5: and have patches; 6: and methods, smoothed faces, pins and stays; 7: and grain lines, and projects have trials; 8: the base has two places. The tables are the same, and an earlier app must not read them.
   database.version(VERSION).stores({});
   return database;
 }

@@ -2,10 +2,11 @@ import type { KeptAct } from '@blunt-hem/core/document/history';
 import type { Patch } from '@blunt-hem/core/document/patch';
 import { checksums } from '@blunt-hem/core/keeping/checksum';
 import type { Keeper } from '@blunt-hem/core/session/keeper';
+import type { BasePlace } from './bases.ts';
 import type { Database, ProjectRow } from './database.ts';
 import { readPatch } from './loadProject.ts';
 import type { Lock } from './locks.ts';
-import { renewBase, saveAct, saveDone } from './projects.ts';
+import { gone, renewBase, saveAct, saveDone } from './projects.ts';
 import { notSaved } from './saving.ts';
 import { dropTrial, keepTrial } from './trials.ts';
 
@@ -18,8 +19,7 @@ export const LONG_TAIL = 50;
 export interface KeptAs {
   /** The project as it was opened. */
   readonly row: ProjectRow;
-  /** The act before which its base stands. */
-  readonly baseAt: number;
+  readonly base: BasePlace;
   /** Of a project that is only now being stored. */
   readonly fresh?: {
     /** Resolves once it is stored: no act is kept before it. */
@@ -30,9 +30,9 @@ export interface KeptAs {
 }
 
 /** Keeps the acts of one project in the database; of one that could not be stored, in memory alone. */
-export function databaseKeeper(database: Database, { row, baseAt, fresh, lock }: KeptAs): Keeper {
+export function databaseKeeper(database: Database, { row, base: opened, fresh, lock }: KeptAs): Keeper {
   const { id, firstAct } = row;
-  let at = baseAt;
+  let base = opened;
   /** Whether the project is in the store. */
   const stored = async (): Promise<boolean> => {
     if (lock?.lost)
@@ -49,14 +49,9 @@ export function databaseKeeper(database: Database, { row, baseAt, fresh, lock }:
   };
   const inMemory: Patch[] = fresh?.acts.map(({ patch }) => patch) ?? [];
   const renewed = async (document: Parameters<Keeper['add']>[2], now: number) => {
-    if (Math.abs(now - at) < LONG_TAIL) return;
+    if (Math.abs(now - base.at) < LONG_TAIL) return;
     // The acts are kept: without a newer base opening takes a little longer, and that is all.
-    await renewBase(database, id, document, now).then(
-      () => {
-        at = now;
-      },
-      () => undefined,
-    );
+    base = await renewBase(database, id, document, now, base).catch(() => base);
   };
   return {
     memory: MEMORY,
@@ -67,9 +62,8 @@ export function databaseKeeper(database: Database, { row, baseAt, fresh, lock }:
         return;
       }
       const number = firstAct + index;
-      const rebase = at > number;
-      await saveAct(database, row, number, act, document, rebase);
-      if (rebase) at = number + 1;
+      const passed = base.at > number ? base : undefined;
+      base = (await saveAct(database, row, number, act, document, passed)) ?? base;
       await renewed(document, firstAct + index + 1);
     },
     async move(index, document) {
@@ -85,7 +79,13 @@ export function databaseKeeper(database: Database, { row, baseAt, fresh, lock }:
     },
     async patch(index) {
       if (!(await stored())) return inMemory[index];
-      return readPatch(database, id, firstAct + index, await checksums());
+      try {
+        return await readPatch(database, id, firstAct + index, await checksums());
+      } catch (error) {
+        // Nothing is damaged where nothing is left.
+        if (!(await database.projects.get(id))) throw gone();
+        throw error;
+      }
     },
   };
 }

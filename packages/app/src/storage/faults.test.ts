@@ -67,8 +67,8 @@ class Page {
   }
 
   async open(): Promise<void> {
-    const { row, document, history, baseAt } = await loadProject(this.database, this.id);
-    const keeper = { ...databaseKeeper(this.database, { row, baseAt }), memory: 500 };
+    const { row, document, history, base } = await loadProject(this.database, this.id);
+    const keeper = { ...databaseKeeper(this.database, { row, base }), memory: 500 };
     this.session = openSession({ document, history, keeper, jobs: localJobs });
   }
 
@@ -97,11 +97,13 @@ class Page {
         await session.close();
         await this.open();
         return;
-      case 'fold':
+      case 'fold': {
         // As long histories are folded, with room for what is small only; the session is opened on what is left.
         await session.close();
-        await renewBase(database, id, session.document, await this.numberOfDone(), 2000);
+        const { base } = await loadProject(database, id);
+        await renewBase(database, id, session.document, await this.numberOfDone(), base, 2000);
         await this.open();
+      }
     }
   }
 

@@ -1,16 +1,13 @@
-import type { HemDocument } from '@blunt-hem/core/document/document';
 import type { Act, KeptAct } from '@blunt-hem/core/document/history';
 import type { Patch } from '@blunt-hem/core/document/patch';
-import { upgradedIfDocument } from '@blunt-hem/core/document/upgrade';
 import { HemError } from '@blunt-hem/core/errors';
 import { type Checksum, checksums } from '@blunt-hem/core/keeping/checksum';
 import type { Project } from '@blunt-hem/core/keeping/projectFile';
-import { salvaged } from '@blunt-hem/core/keeping/salvage';
-import { unsoundness } from '@blunt-hem/core/keeping/soundDocument';
 import { checkedAct, checkedPatch, isSoundAct } from '@blunt-hem/core/keeping/soundPatch';
 import { walkActs } from '@blunt-hem/core/keeping/walkActs';
-import { BASE, type Database } from './database.ts';
-import { olderBase, olderPatch } from './older.ts';
+import { readBase } from './bases.ts';
+import { type Database, tablesOf } from './database.ts';
+import { olderPatch } from './older.ts';
 import { gone, type Stored } from './projects.ts';
 import { readable } from './reading.ts';
 import { readRecord } from './records.ts';
@@ -37,18 +34,26 @@ export async function loadProject(database: Database, id: string): Promise<Store
 }
 
 /**
- * Reads what is whole of a project: its last state that can be reached, and acts as far as they follow one another.
+ * Reads what is whole of a project: its last state that can be reached, and acts as far as they follow one another. Where its row on
+ * the Rack is lost, all that is there stands.
  *
  * @throws HemError when not even its model is whole, or there is none of that id
  */
 export async function loadWhole(database: Database, id: string): Promise<Loaded> {
   const checksum = await checksums();
-  const { row, problem } = soundRow(await readable(database.projects.get(id)));
-  if (!row) throw gone();
+  if (!(await isAnythingOf(database, id))) throw gone();
   const base = await readBase(database, id, checksum);
+  const { name } = base.document.model;
+  const { row, problem } = soundRow((await readable(database.projects.get(id))) ?? { id, name });
+  if (!row) throw gone();
   const { at = 0 } = base;
   const kept = await soundActs(database, id, base.first);
-  const patchOf = (number: number) => readPatch(database, id, number, checksum);
+  let doubted = base.doubted;
+  const patchOf = async (number: number) => {
+    const read = await readDoubted(database, id, number, checksum);
+    doubted ||= read.doubted;
+    return read.patch;
+  };
   let [first, last] = [at, at];
   if (base.at !== undefined) {
     while (kept.has(first - 1)) first--;
@@ -66,16 +71,21 @@ export async function loadWhole(database: Database, id: string): Promise<Loaded>
   const acts: Act[] = [];
   for (let i = first; i < last; i++) acts.push(kept.get(i) as Act);
   const whole = firstAct === first && done === reached && kept.total === last - first;
-  const damage = base.problem ?? (whole ? problem : inWords(done - first, reached - first, acts));
+  const told = problem ?? (doubted ? DOUBTED : undefined);
+  const damage = base.problem ?? (whole ? told : inWords(done - first, reached - first, acts));
   return {
     row: { ...row, firstAct: first, done: reached },
     document,
     history: { acts, done: reached - first },
     trials: await readTrials(database, id),
-    baseAt: at,
+    base: { at, slot: base.slot },
     damage,
   };
 }
+
+/** A checksum differs, and nothing else that can be seen. */
+const DOUBTED =
+  'Something of it is not as it was written: a checksum differs. All of it can be read; look it over before you go on.';
 
 function inWords(done: number, reached: number, acts: readonly Act[]): string {
   const state =
@@ -85,34 +95,14 @@ function inWords(done: number, reached: number, acts: readonly Act[]): string {
     : `Some of what was done is damaged in the store. The project is whole ${state}.`;
 }
 
-interface Base {
-  readonly document: HemDocument;
-  /** Absent when acts cannot start from it. */
-  readonly at?: number;
-  /** Whether it is one of version 1, and acts have their patches with them. */
-  readonly first: boolean;
-  readonly problem?: string;
-}
-
-/** The base of a project, or what is whole of it. */
-async function readBase(database: Database, id: string, checksum: Checksum): Promise<Base> {
-  const kept = ((await readable(readRecord(database, id, BASE, checksum))) ??
-    (await readable(olderBase(database, id)))) as
-    | { document?: unknown; at?: unknown; first?: boolean }
-    | undefined;
-  const first = kept?.first ?? false;
-  const today = upgradedIfDocument(kept?.document);
-  if (kept && Number.isInteger(kept.at) && !unsoundness(today))
-    return { document: today as HemDocument, at: kept.at as number, first };
-  const document = salvaged(today);
-  if (!document)
-    throw new HemError('damaged-model', 'The model of this project is damaged in the store, or missing.');
-  return {
-    document,
-    first,
-    problem:
-      'This project is damaged in the store. Its model is whole, with some of its seams and UVs; what was done before cannot be taken back.',
-  };
+/** Whether anything at all is kept under an id. */
+async function isAnythingOf({ projects, acts, records }: Database, id: string): Promise<boolean> {
+  if ((await projects.where('id').equals(id).count()) > 0) return true;
+  for (const table of [acts, records]) {
+    const range = table.where('[projectId+number]').between([id, -Infinity], [id, Infinity]);
+    if ((await range.count()) > 0) return true;
+  }
+  return false;
 }
 
 /** Rows that are read at a time. */
@@ -170,10 +160,24 @@ export async function readPatch(
   number: number,
   checksum: Checksum,
 ): Promise<Patch> {
-  return checkedPatch(
-    (await readable(readRecord(database, id, number, checksum))) ??
-      (await readable(olderPatch(database, id, number))),
-  );
+  const { patch, doubted } = await readDoubted(database, id, number, checksum);
+  if (doubted) throw new HemError('damaged', 'What an act changed is damaged: a checksum differs.');
+  return patch;
+}
+
+/** The same of a project that is being looked through: one whose checksum alone differs is taken, and that is told. */
+async function readDoubted(
+  database: Database,
+  id: string,
+  number: number,
+  checksum: Checksum,
+): Promise<{ readonly patch: Patch; readonly doubted: boolean }> {
+  const reading = await readable(readRecord(database, id, number, checksum));
+  if (reading) {
+    const { value, asItReads, doubted } = reading;
+    return { patch: checkedPatch(doubted ? asItReads : value), doubted };
+  }
+  return { patch: checkedPatch(await readable(olderPatch(database, id, number))), doubted: false };
 }
 
 export interface Whole {
@@ -193,10 +197,12 @@ export async function wholeProject(database: Database, id: string): Promise<Whol
   const { row, document, history, trials } = stored;
   const checksum = await checksums();
   const patches = new Map<number, Patch>();
+  let doubted = false;
   const patchOf = async (i: number) => {
-    const patch = await readPatch(database, id, row.firstAct + i, checksum);
-    patches.set(i, patch);
-    return patch;
+    const read = await readDoubted(database, id, row.firstAct + i, checksum);
+    doubted ||= read.doubted;
+    patches.set(i, read.patch);
+    return read.patch;
   };
   const first = (await walkActs(document, history.done, 0, patchOf)).reached;
   const last = (await walkActs(document, history.done, history.acts.length, patchOf)).reached;
@@ -207,24 +213,20 @@ export async function wholeProject(database: Database, id: string): Promise<Whol
   return {
     project: { name: row.name, document, history: { acts, done: history.done - first }, trials },
     stored,
-    damage: stored.damage ?? (lost > 0 ? inWords(history.done, history.done, history.acts) : undefined),
+    damage:
+      stored.damage ??
+      (lost > 0 ? inWords(history.done, history.done, history.acts) : doubted ? DOUBTED : undefined),
   };
 }
 
-/** How often a project is read anew that another tab wrote to meanwhile. */
-const TRIES = 5;
-
 /**
- * The same of a project that another tab may be writing to: all of it as it was at one moment.
+ * The same of a project that another tab may be writing to: all of it as it was at one moment. What the other tab writes meanwhile
+ * waits until it has been read.
  *
- * @throws HemError as `wholeProject`, and when it was written to all the time
+ * @throws HemError as `wholeProject`
  */
 export async function wholeAtOnce(database: Database, id: string): Promise<Whole> {
-  const changed = async () => (await readable(database.projects.get(id)))?.updated;
-  for (let i = 0; i < TRIES; i++) {
-    const before = await changed();
-    const whole = await wholeProject(database, id);
-    if (Object.is(before, await changed())) return whole;
-  }
-  throw new HemError('busy', 'Another tab is working on this project. Try again when it is done.');
+  // Made ready before: a transaction ends by itself where anything but the store is waited for.
+  await checksums();
+  return database.transaction('r', tablesOf(database), async () => wholeProject(database, id));
 }

@@ -7,6 +7,7 @@ import { checksums } from '@blunt-hem/core/keeping/checksum';
 import { pack } from '@blunt-hem/core/keeping/packed';
 import type { Project } from '@blunt-hem/core/keeping/projectFile';
 import type { Trial } from '@blunt-hem/core/trials/trial';
+import { type BasePlace, confirmBase, markPassed, otherSlot, putBase } from './bases.ts';
 import { BASE, type Database, type ProjectRow, tablesOf } from './database.ts';
 import { deleteRecords, putRecord } from './records.ts';
 import { saving } from './saving.ts';
@@ -19,8 +20,7 @@ export interface Stored {
   readonly document: HemDocument;
   readonly history: History;
   readonly trials: readonly Trial[];
-  /** The act before which the base stands. */
-  readonly baseAt: number;
+  readonly base: BasePlace;
 }
 
 export const gone = () => new HemError('no-such-project', 'This project is not on the Rack any more.');
@@ -42,7 +42,7 @@ export function newProject(
     ...counts(document),
     ...more,
   };
-  return { row, document, history, trials, baseAt: done };
+  return { row, document, history, trials, base: { at: done, slot: BASE } };
 }
 
 /** Stores a new project. */
@@ -57,7 +57,7 @@ export async function storeProject(
   await saving(
     database.transaction('rw', tablesOf(database), async () => {
       await database.projects.add(row);
-      await putRecord(database, id, BASE, base);
+      await putBase(database, id, BASE, base);
       await database.acts.bulkAdd(kept.map((act, number) => actRow(id, number, act)));
       for (const [number, { patch }] of kept.entries())
         await putRecord(database, id, number, pack(patch, sum));
@@ -97,7 +97,8 @@ const counts = (document: HemDocument) => ({
  *
  * @param row  the project as it was opened
  * @param number  of the act
- * @param rebase  whether the base stands among the acts that go, and the document takes its place
+ * @param passed  the base, where it stands among the acts that go: the document takes its place
+ * @returns where the base is after that
  */
 export async function saveAct(
   database: Database,
@@ -105,21 +106,26 @@ export async function saveAct(
   number: number,
   act: KeptAct,
   document: HemDocument,
-  rebase = false,
-): Promise<void> {
+  passed?: BasePlace,
+): Promise<BasePlace | undefined> {
   const sum = await checksums();
   const patch = pack(act.patch, sum);
-  const base = rebase ? pack({ document, at: number + 1 }, sum) : undefined;
+  const next = passed && { at: number + 1, slot: otherSlot(passed) };
+  const base = next && pack({ document, at: next.at }, sum);
   const changes = { firstAct, done: number + 1, updated: Date.now(), ...counts(document) };
   await saving(
     database.transaction('rw', tablesOf(database), async () => {
       await deleteActs(database, id, number, Infinity);
       await database.acts.add(actRow(id, number, act));
       await putRecord(database, id, number, patch);
-      if (base) await putBase(database, id, base);
+      if (passed && base) {
+        await markPassed(database, id, passed);
+        await putBase(database, id, next.slot, base);
+      }
       await changeRow(database, id, changes);
     }),
   );
+  return passed && next && confirmBase(database, id, next, passed);
 }
 
 /** Keeps where undo and redo have got to. */
@@ -160,11 +166,6 @@ async function deleteActs(database: Database, id: string, from: number, to: numb
   await deleteRecords(database, id, from, to);
 }
 
-async function putBase(database: Database, id: string, base: ReturnType<typeof pack>): Promise<void> {
-  await putRecord(database, id, BASE, base);
-  await database.bases.delete(id);
-}
-
 /** Most bytes of patches that a project keeps; beyond it the oldest acts can no longer be taken back. */
 export const MOST_KEPT = 2 ** 30;
 
@@ -173,20 +174,24 @@ export const MOST_KEPT = 2 ** 30;
  * than `most`.
  *
  * @param document  as it is before act number `at`
+ * @param last  the base so far
+ * @returns the one that stands now
  */
 export async function renewBase(
   database: Database,
   id: string,
   document: HemDocument,
   at: number,
+  last: BasePlace,
   most = MOST_KEPT,
-): Promise<void> {
+): Promise<BasePlace> {
   const base = pack({ document, at }, await checksums());
+  const fresh = { at, slot: otherSlot(last) };
   await saving(
     database.transaction('rw', tablesOf(database), async () => {
       const row = await database.projects.get(id);
       if (!row) throw gone();
-      await putBase(database, id, base);
+      await putBase(database, id, fresh.slot, base);
       const rows = await database.acts.where('[projectId+number]').between([id, 0], [id, Infinity]).toArray();
       let total = rows.reduce((sum, { bytes }) => sum + bytes, 0);
       let { firstAct } = row;
@@ -198,8 +203,10 @@ export async function renewBase(
       if (firstAct === row.firstAct) return;
       await deleteActs(database, id, 0, firstAct);
       await database.projects.update(id, { firstAct });
+      if (last.at < firstAct) await markPassed(database, id, last);
     }),
   );
+  return confirmBase(database, id, fresh, last);
 }
 
 /** Removes projects for good. */

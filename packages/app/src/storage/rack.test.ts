@@ -3,17 +3,15 @@ import { openDocument } from '@blunt-hem/core/document/document';
 import { emptyHistory } from '@blunt-hem/core/document/history';
 import { HemError } from '@blunt-hem/core/errors';
 import { localJobs } from '@blunt-hem/core/jobs/index';
-import { writeProject } from '@blunt-hem/core/keeping/projectFile';
 import { modelFromMesh } from '@blunt-hem/core/mesh/model';
 import { openSession } from '@blunt-hem/core/session/session';
 import { cube } from '@blunt-hem/core/testing/shapes';
 import Dexie from 'dexie';
 import { afterEach, describe, expect, it } from 'vitest';
 import { daysUnsafe } from '../rack/preferences.ts';
-import { type BackedUp, readBackup, writeBackup } from './backup.ts';
 import { type Database, databaseNamed, openDatabase } from './database.ts';
 import { databaseKeeper } from './databaseKeeper.ts';
-import { loadProject } from './loadProject.ts';
+import { loadProject, wholeAtOnce } from './loadProject.ts';
 import { lockProject } from './locks.ts';
 import { addProject, newProject, storeProject } from './projects.ts';
 import { deleteForGood, emptyOff, putBack, rackRows, takeOff } from './rack.ts';
@@ -113,8 +111,8 @@ describe('a project that could not be stored', () => {
     const stored = newProject(project('Adrift'));
     const saved = Promise.reject(new HemError('store-full', 'Full.'));
     saved.catch(() => undefined);
-    const { row, baseAt, document, history } = stored;
-    const keeper = { ...databaseKeeper(database, { row, baseAt, fresh: { saved, acts: [] } }), memory: 0 };
+    const { row, base, document, history } = stored;
+    const keeper = { ...databaseKeeper(database, { row, base, fresh: { saved, acts: [] } }), memory: 0 };
     const open = openSession({ document, history, keeper, jobs: localJobs });
     await open.perform('hide', { faces: [0] });
     await open.perform('hide', { faces: [1] });
@@ -174,6 +172,38 @@ describe('why something could not be written', () => {
   });
 });
 
+describe('a project whose row is lost', () => {
+  it('is found under the name of its model, opened with what it holds, and can be taken off', async () => {
+    const database = await store();
+    const locks = someLocks();
+    const stored = newProject(project('A name of its own'));
+    await storeProject(database, stored, []);
+    const { id } = stored.row;
+    await addProject(database, project('Another'));
+    await database.projects.delete(id);
+    const found = (await rackRows(database)).find((row) => row.id === id);
+    expect(found).toMatchObject({ name: 'Cube', damage: expect.stringMatching(/is still here/) });
+    await expect(loadProject(database, id)).rejects.toMatchObject({ code: 'damaged' });
+    const { project: whole } = await wholeAtOnce(database, id);
+    expect([whole.name, whole.document]).toEqual(['Cube', START]);
+    await takeOff(database, locks, id, 5);
+    expect((await rackRows(database)).find((row) => row.id === id)?.deleted).toBe(5);
+    await deleteForGood(database, locks, id);
+    expect(await rackRows(database)).toMatchObject([{ name: 'Another', damage: undefined }]);
+    await expect(wholeAtOnce(database, id)).rejects.toMatchObject({ code: 'no-such-project' });
+  });
+});
+
+describe('a name of ten million characters', () => {
+  it('is shown in part, and kept whole', async () => {
+    const database = await store();
+    const name = 'long '.repeat(2e6);
+    const id = await addProject(database, project(name));
+    expect((await rackRows(database))[0].name.length).toBeLessThan(250);
+    expect((await loadProject(database, id)).row.name).toBe(name);
+  });
+});
+
 describe('room', () => {
   it('is compared with what a project takes', async () => {
     const large = project('Large');
@@ -184,56 +214,6 @@ describe('room', () => {
     expect(() => checkRoom(large, { used: 5, most: need + 4, safe: false })).toThrow(
       /takes about .* MB to keep, and the browser has .* MB left/,
     );
-  });
-});
-
-describe('a backup', () => {
-  async function* some(list: readonly BackedUp<Uint8Array>[]) {
-    yield* list;
-  }
-  const facts = (name: string) => ({ id: `id-${name.length}`, name, created: 1, updated: 2 });
-  const read = async (file: Blob) => {
-    const got: string[] = [];
-    const losses = await readBackup(file, 'x.hemrack', async ({ facts, content }) => {
-      expect(content.document).toEqual(START);
-      got.push(facts.name);
-    });
-    return { got, losses };
-  };
-  const backup = async () => {
-    const list = ['one', 'a/b: “two”'.repeat(300)];
-    return writeBackup(
-      some(
-        await Promise.all(
-          list.map(async (name) => ({ facts: facts(name), content: await writeProject(project(name)) })),
-        ),
-      ),
-    );
-  };
-
-  it('gives every project back, whatever its name', async () => {
-    expect(await read(await backup())).toEqual({ got: ['one', 'a/b: “two”'.repeat(300)], losses: [] });
-  });
-
-  it('gives back what is whole of it', async () => {
-    const bytes = new Uint8Array(await (await backup()).arrayBuffer());
-    // Somewhere in the first project.
-    bytes.fill(0, 300, 900);
-    const { got, losses } = await read(new Blob([bytes]));
-    expect(got).toHaveLength(1);
-    expect(losses).toEqual(['“one” is damaged in the backup and was left out.']);
-  });
-
-  it('is refused in a sentence when it is none, cut short, or of a later version', async () => {
-    const whole = await backup();
-    const later = await writeBackup(some([]));
-    const text = (await later.text()).replace('"version":1', '"version":9');
-    for (const [file, sentence] of [
-      [new Blob(['nothing']), /not a backup/],
-      [whole.slice(0, 2000), /not a backup/],
-      [new Blob([text]), /not a backup|later Blunt Hem/],
-    ] as const)
-      await expect(read(file)).rejects.toThrow(sentence);
   });
 });
 

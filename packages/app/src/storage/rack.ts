@@ -1,5 +1,6 @@
 import { HemError } from '@blunt-hem/core/errors';
-import { BASE, type Database, type ProjectRow } from './database.ts';
+import { attempt } from '@blunt-hem/core/keeping/attempt';
+import { BASES, type Database, type ProjectRow, TEXT_AGAIN, tablesOf } from './database.ts';
 import { actKeys } from './loadProject.ts';
 import { type Lock, lockProject } from './locks.ts';
 import { changeRow, deleteProjects } from './projects.ts';
@@ -17,8 +18,17 @@ export interface RackRow
   readonly damage?: string;
 }
 
-/** Every project, the last changed first. One that is garbled hides no other. */
-export async function rackRows(database: Database): Promise<RackRow[]> {
+/** Characters of a name that are shown: it may be of any length, and a page of one of millions would stand still. */
+const SHOWN = 200;
+
+/**
+ * Every project, the last changed first. One that is garbled hides no other, and one whose row is lost is found by what else is kept of
+ * it.
+ */
+export const rackRows = (database: Database): Promise<RackRow[]> =>
+  database.transaction('r', tablesOf(database), async () => rowsAtOnce(database));
+
+async function rowsAtOnce(database: Database): Promise<RackRow[]> {
   const { projects } = database;
   let rows: unknown[] | undefined = await readable(projects.toArray());
   if (!rows) {
@@ -30,19 +40,58 @@ export async function rackRows(database: Database): Promise<RackRow[]> {
   for (const each of rows) {
     const { row, problem } = soundRow(each);
     if (!row) continue;
-    const { id, name, created, updated, faces, shells, picture, deleted } = row;
     const damage = row.damage ?? problem ?? (await damageByKeys(database, row));
-    found.push({ id, name, created, updated, faces, shells, picture, deleted, damage });
+    found.push(shown(row, damage));
   }
+  const known = new Set(await projects.toCollection().primaryKeys());
+  for (const id of await keptIds(database)) if (!known.has(id)) found.push(await orphan(database, id));
   return found.sort((a, b) => b.updated - a.updated);
+}
+
+function shown(row: KeptRow, damage: string | undefined): RackRow {
+  const { id, name, created, updated, faces, shells, picture, deleted } = row;
+  return {
+    id,
+    name: name.length > SHOWN ? `${name.slice(0, SHOWN)}…` : name,
+    created,
+    updated,
+    faces,
+    shells,
+    picture,
+    deleted,
+    damage,
+  };
+}
+
+/** Ids of all projects of which a model is kept, whether the Rack knows of them or not. */
+export async function keptIds({ records, bases }: Database): Promise<string[]> {
+  const ids = new Set<string>(await bases.toCollection().primaryKeys());
+  // From one project to the next: what lies between is passed over, not read.
+  const first = () => records.orderBy('[projectId+number]').limit(1).primaryKeys();
+  const after = (id: string) => records.where('[projectId+number]').above([id, []]).limit(1).primaryKeys();
+  for (let [key] = await first(); key; [key] = await after(key[0])) ids.add(key[0]);
+  return [...ids];
+}
+
+/** A project whose row is lost, under the name of its model. */
+async function orphan(database: Database, id: string): Promise<RackRow> {
+  let name: unknown;
+  for (const slot of BASES.flatMap((slot) => [slot, TEXT_AGAIN[slot]])) {
+    const text = (await readable(database.records.get([id, slot])))?.text;
+    name ??= attempt(() => JSON.parse(text ?? '').value.document.model.name);
+  }
+  const { row } = soundRow({ id, name });
+  return shown(row as KeptRow, 'What the Rack knew of this project is lost. What it holds is still here.');
 }
 
 /** What can be seen from the keys alone: whether everything that should be there is. */
 async function damageByKeys(database: Database, row: KeptRow): Promise<string | undefined> {
   const { id } = row;
   const bases =
-    (await database.records.where('[projectId+number]').equals([id, BASE]).count()) +
-    (await database.bases.where('projectId').equals(id).count());
+    (await database.records
+      .where('[projectId+number]')
+      .anyOf(BASES.map((slot) => [id, slot]))
+      .count()) + (await database.bases.where('projectId').equals(id).count());
   if (bases === 0) return 'The model of this project is missing from the store.';
   // What version 1 kept is counted otherwise; opening it looks closer.
   const { firstAct: first, done } = row;
@@ -76,7 +125,13 @@ async function locked(id: string, locks: LockManager, work: () => Promise<void>)
  * @throws HemError `open-elsewhere`; `store-full` when there is no room even for that
  */
 export const takeOff = (database: Database, locks: LockManager, id: string, now: number): Promise<void> =>
-  locked(id, locks, () => changeRow(database, id, { deleted: now }));
+  locked(id, locks, async () => {
+    const lost = (await database.projects.get(id)) === undefined;
+    // One whose row is lost gets one, as far as it can be told.
+    if (lost && (await keptIds(database)).includes(id))
+      await database.projects.put({ ...(await orphan(database, id)), deleted: now } as ProjectRow);
+    else await changeRow(database, id, { deleted: now });
+  });
 
 export const putBack = (database: Database, locks: LockManager, id: string): Promise<void> =>
   locked(id, locks, () => changeRow(database, id, { deleted: undefined }));

@@ -1,11 +1,14 @@
+import type { NumberArray } from '@blunt-hem/core/document/delta';
 import { HemError } from '@blunt-hem/core/errors';
+import { attempt } from '@blunt-hem/core/keeping/attempt';
 import { bytesOf, type Checksum } from '@blunt-hem/core/keeping/checksum';
 import {
   emptyArray,
-  isWhole,
   noteBytes,
   type Packed,
-  repacked,
+  type Reading,
+  readingOf,
+  type Unpacking,
   unpack,
 } from '@blunt-hem/core/keeping/packed';
 import Joi from 'joi';
@@ -77,56 +80,91 @@ export async function deleteRecords(
 
 const recordShape = Joi.object({
   projectId: Joi.string().required(),
-  number: Joi.number().required(),
+  number: Joi.number().unsafe().required(),
   text: Joi.string().required(),
   checksum: Joi.string().required(),
-});
+  passed: Joi.boolean(),
+}).required();
 const pieceShape = Joi.object({
   projectId: Joi.string().required(),
-  number: Joi.number().required(),
+  number: Joi.number().unsafe().required(),
   part: Joi.number().required(),
   at: Joi.number().integer().min(0).required(),
   bytes: Joi.object().instance(Uint8Array).required(),
-});
+}).required();
 
 /**
- * Reads a record back. Arrays that are damaged are undefined in it.
+ * Reads a record back.
  *
+ * @param again  number of the record that holds its text once more
  * @returns undefined when there is none
- * @throws HemError when its text is damaged
+ * @throws HemError when its text cannot be understood
  */
 export async function readRecord(
-  { records, pieces }: Database,
+  database: Database,
   id: string,
   number: number,
   checksum: Checksum,
-): Promise<unknown> {
-  const row = await records.get([id, number]);
-  if (row === undefined) return undefined;
-  if (recordShape.validate(row, { convert: false }).error)
-    throw new HemError('damaged', 'Its list of contents is damaged.');
-  const { notes, value } = unpack(row.text, row.checksum, checksum);
-  const arrays = notes.map(emptyArray);
+  again?: number,
+): Promise<Reading | undefined> {
+  const unpacking = await readText(database, id, again === undefined ? [number] : [number, again], checksum);
+  if (!unpacking) return undefined;
+  const { notes } = unpacking;
   const starts: number[] = [0];
   for (const note of notes) starts.push((starts.at(-1) as number) + noteBytes(note));
-  const keys = await pieces
+  const keys = await database.pieces
     .where('[projectId+number+part]')
     .between(...all(id, number))
     .primaryKeys();
+  // Nothing is made for bytes that cannot be there.
+  const most = keys.length * PIECE;
+  const arrays = notes.map((note, i) => (starts[i + 1] <= most ? emptyArray(note) : undefined));
+  const missing = notes.map(noteBytes);
   for (const key of keys) {
-    // One that cannot be read, or is garbled, leaves its arrays to be found out by their checksums.
-    const piece = await readable(pieces.get(key));
-    if (piece && !pieceShape.validate(piece, { convert: false }).error)
-      fill(arrays.map(bytesOf), starts, piece);
+    // One that cannot be read, or is garbled, leaves its arrays to be found out.
+    const piece = await readable(database.pieces.get(key));
+    if (piece && !pieceShape.validate(piece, { convert: false }).error) fill(arrays, missing, starts, piece);
   }
-  const whole = arrays.map((array, i) => (isWhole(array, notes[i], checksum) ? array : undefined));
-  return repacked(value, whole);
+  return readingOf(
+    unpacking,
+    arrays.map((array, i) => (missing[i] === 0 ? array : undefined)),
+    checksum,
+  );
 }
 
-function fill(arrays: readonly Uint8Array[], starts: readonly number[], { at, bytes }: PieceRow): void {
-  for (let i = 0; i < arrays.length; i++) {
+/** The first text of some records that is as it was written, or else the first that can be understood. */
+async function readText(
+  { records }: Database,
+  id: string,
+  numbers: readonly number[],
+  checksum: Checksum,
+): Promise<Unpacking | undefined> {
+  let any = false;
+  let doubted: Unpacking | undefined;
+  for (const number of numbers) {
+    const row = await readable(records.get([id, number]));
+    any ||= row !== undefined;
+    if (!row || recordShape.validate(row, { convert: false }).error) continue;
+    const unpacking = attempt(() => unpack(row.text, row.checksum, checksum));
+    if (unpacking && !unpacking.doubted) return unpacking;
+    doubted ??= unpacking;
+  }
+  if (any && !doubted) throw new HemError('damaged', 'Its list of contents is damaged.');
+  return doubted;
+}
+
+/** @param missing  bytes of each array that have not been filled in yet */
+function fill(
+  arrays: readonly (NumberArray | undefined)[],
+  missing: number[],
+  starts: readonly number[],
+  { at, bytes }: PieceRow,
+): void {
+  for (const [i, array] of arrays.entries()) {
     const from = Math.max(at, starts[i]);
     const to = Math.min(at + bytes.length, starts[i + 1]);
-    if (from < to) arrays[i].set(bytes.subarray(from - at, to - at), from - starts[i]);
+    if (!array || from >= to) continue;
+    bytesOf(array).set(bytes.subarray(from - at, to - at), from - starts[i]);
+    missing[i] -= to - from;
   }
 }

@@ -19,6 +19,7 @@ const FIELDS: Record<keyof ProjectRow, Joi.Schema> = {
   picture: Joi.object().instance(Blob),
   deleted: time,
   damage: Joi.string(),
+  from: Joi.string(),
 };
 
 const STAND_INS: Partial<ProjectRow> = {

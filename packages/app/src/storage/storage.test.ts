@@ -23,8 +23,8 @@ async function project(): Promise<{ database: Database; id: string; stored: Stor
   return { database, id, stored: await loadProject(database, id) };
 }
 
-const session = (database: Database, { document, history, row, baseAt }: Stored) =>
-  openSession({ document, history, keeper: databaseKeeper(database, { row, baseAt }), jobs: localJobs });
+const session = (database: Database, { document, history, row, base }: Stored) =>
+  openSession({ document, history, keeper: databaseKeeper(database, { row, base }), jobs: localJobs });
 
 function lid({ document }: { document: HemDocument }): number[] {
   const { links } = topologyOf(document.model);
@@ -71,7 +71,7 @@ describe('storage', () => {
     // Of two, a damaged one goes, and nothing else with it.
     const again = openSession({
       ...kept,
-      keeper: databaseKeeper(database, { row: kept.row, baseAt: kept.baseAt }),
+      keeper: databaseKeeper(database, { row: kept.row, base: kept.base }),
       jobs: localJobs,
     });
     await again.perform('transform-shells', { shells: [0], matrix: [1, 0, 0, 1, 0.5, 0] });
@@ -101,7 +101,8 @@ describe('storage', () => {
     await open.perform('hide', {});
     const { history } = await loadProject(database, id);
     expect(history.acts.map(({ operation }) => operation)).toEqual(['hide']);
-    expect(await database.records.count()).toBe(2);
+    // The act, and the base with its text once more.
+    expect(await database.records.count()).toBe(3);
     expect(await open.redo()).toBeUndefined();
   });
 
@@ -144,7 +145,7 @@ describe('storage', () => {
     const open = session(database, stored);
     const many = 2 * LONG_TAIL + 5;
     for (let i = 0; i < many; i++) await open.perform('hide', { how: i % 2 === 0 ? 'hide' : 'show' });
-    expect((await loadProject(database, id)).baseAt).toBeGreaterThanOrEqual(LONG_TAIL);
+    expect((await loadProject(database, id)).base.at).toBeGreaterThanOrEqual(LONG_TAIL);
     const reopened = session(database, await loadProject(database, id));
     expect(reopened.document).toEqual(open.document);
     expect(reopened.history.done).toBe(many);
@@ -161,7 +162,8 @@ describe('storage', () => {
     const open = session(database, stored);
     for (let i = 0; i < 6; i++) await open.perform('hide', { how: i % 2 === 0 ? 'hide' : 'show' });
     const sizes = (await database.acts.toArray()).map(({ bytes }) => bytes);
-    await renewBase(database, id, open.document, 6, sizes[3] + sizes[4] + sizes[5]);
+    const { base } = await loadProject(database, id);
+    await renewBase(database, id, open.document, 6, base, sizes[3] + sizes[4] + sizes[5]);
     const left = await loadProject(database, id);
     expect(left.history.acts).toHaveLength(3);
     expect(left.history.done).toBe(3);
@@ -176,8 +178,8 @@ describe('storage', () => {
 
   it('reads patches back that memory has let go of', async () => {
     const { database, stored } = await project();
-    const { document, history, row, baseAt } = stored;
-    const keeper = { ...databaseKeeper(database, { row, baseAt }), memory: 100 };
+    const { document, history, row, base } = stored;
+    const keeper = { ...databaseKeeper(database, { row, base }), memory: 100 };
     let readBack = 0;
     const open = openSession({
       document,
@@ -220,7 +222,7 @@ describe('storage', () => {
     await deleteProjects(database, [id]);
     await expect(loadProject(database, id)).rejects.toThrow(/not on the Rack/);
     expect((await loadProject(database, other)).document).toEqual(document);
-    expect(await database.records.count()).toBe(1);
+    expect((await database.records.toArray()).every(({ projectId }) => projectId === other)).toBe(true);
     expect(await database.pieces.count()).toBe(1);
     expect(await database.acts.count()).toBe(0);
   });

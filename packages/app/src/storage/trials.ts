@@ -2,7 +2,7 @@ import { type Checksum, checksums } from '@blunt-hem/core/keeping/checksum';
 import { pack } from '@blunt-hem/core/keeping/packed';
 import { soundTrial } from '@blunt-hem/core/keeping/soundTrial';
 import type { Trial } from '@blunt-hem/core/trials/trial';
-import { BASE, type Database } from './database.ts';
+import { BASE, type Database, TRIALS } from './database.ts';
 import { readable } from './reading.ts';
 import { deleteRecords, putRecord, readRecord } from './records.ts';
 import { saving } from './saving.ts';
@@ -38,16 +38,18 @@ export async function dropTrial(database: Database, projectId: string, id: numbe
   );
 }
 
-/** The trials of a project that are whole; a damaged one is no loss that anything else hangs on. */
+/** The trials of a project that are whole; a damaged one, or one that is let go of meanwhile, is no loss that anything else hangs on. */
 export async function readTrials(database: Database, projectId: string): Promise<Trial[]> {
   const checksum = await checksums();
+  const [from, to] = TRIALS;
   const keys = await database.records
     .where('[projectId+number]')
-    .between([projectId, -Infinity], [projectId, BASE])
+    .between([projectId, from], [projectId, to], false, false)
     .primaryKeys();
   const found: Trial[] = [];
   for (const [, number] of keys) {
-    const trial = soundTrial(await readable(readRecord(database, projectId, number, checksum)));
+    const reading = await readable(readRecord(database, projectId, number, checksum));
+    const trial = reading?.doubted ? undefined : soundTrial(reading?.value);
     if (trial && recordOf(trial.id) === number) found.push(trial);
   }
   return found;

@@ -7,10 +7,11 @@ import { databaseKeeper } from '../storage/databaseKeeper.ts';
 import { loadProject } from '../storage/loadProject.ts';
 import { type Lock, lockProject } from '../storage/locks.ts';
 import { addProject } from '../storage/projects.ts';
+import type { Restored } from '../storage/rackBackup.ts';
 import { roomLeft } from '../storage/room.ts';
 import { answer, buffersIn } from './answer.ts';
 import { workerPool } from './pool.ts';
-import type { Answer, BenchApi, BenchEvent, Restored } from './protocol.ts';
+import type { Answer, BenchApi, BenchEvent } from './protocol.ts';
 import { pngOf, rackDesk } from './rackDesk.ts';
 import { readingDesk } from './readingDesk.ts';
 import type { SessionDesk } from './sessionDesk.ts';
@@ -154,14 +155,14 @@ const api: BenchApi = {
         jobs.start();
         const { modelBuffers, sessionDesk } = await import('./benchDesk.ts');
         const fresh = rack.justMade(id);
-        const { row, document, history, trials, baseAt } = fresh?.stored ?? (await loadProject(database, id));
+        const { row, document, history, trials, base } = fresh?.stored ?? (await loadProject(database, id));
         if (row.deleted !== undefined) {
           throw new HemError(
             'off-the-rack',
             'This project was taken off the Rack. Put it back there, then open it.',
           );
         }
-        const keeper = databaseKeeper(database, { row, baseAt, fresh, lock });
+        const keeper = databaseKeeper(database, { row, base, fresh, lock });
         const listener = (event: BenchEvent) => void listen(Comlink.transfer(event, buffersIn(event)));
         const start = { document, history, trials, keeper, jobs, previewJobs, backgroundJobs, idleJobs };
         desk = sessionDesk(start, listener, () => {

@@ -14,6 +14,7 @@ import type { UvBox } from '@blunt-hem/core/surface/uvBox';
 import type { Verdict } from '@blunt-hem/core/surface/verdict';
 import type { Method } from '@blunt-hem/core/unfold/unfold';
 import type { RackRow } from '../storage/rack.ts';
+import type { Restored } from '../storage/rackBackup.ts';
 import type { Room } from '../storage/room.ts';
 
 /** What the main thread and the document worker say to each other. */
@@ -268,15 +269,6 @@ export interface FileBytes {
   readonly loss?: string;
 }
 
-/** A backup that was put back. */
-export interface Restored {
-  readonly projects: number;
-  /** Projects that were on the Rack already as they are in the backup. */
-  readonly already: number;
-  /** What could not be read, for the artist. */
-  readonly losses: readonly string[];
-}
-
 /** A project that was opened. */
 export interface OpenedProject {
   readonly name: string;
@@ -321,8 +313,10 @@ export interface BenchApi {
   keepAsNew(): Promise<Answer<string>>;
   /** Undefined where the browser does not tell. */
   room(): Promise<Room | undefined>;
-  /** The whole Rack as one file; with what of it is damaged. */
-  backUp(report: (fraction: number) => void): Promise<Answer<{ file: Blob; losses: readonly string[] }>>;
+  /** The whole Rack as one file; with how many projects are in it, and what of it is damaged. */
+  backUp(
+    report: (fraction: number) => void,
+  ): Promise<Answer<{ file: Blob; projects: number; losses: readonly string[] }>>;
   /** Puts the projects of a backup on the Rack beside what is there; undefined when it was cancelled. */
   restore(file: File, report: (fraction: number) => void): Promise<Answer<Restored> | undefined>;
   keepView(id: string, view: unknown): Promise<Answer<void>>;

@@ -1,7 +1,6 @@
 import type { HemDocument } from '@blunt-hem/core/document/document';
 import { plainDocument } from '@blunt-hem/core/document/document';
 import type { KeptAct } from '@blunt-hem/core/document/history';
-import { HemError } from '@blunt-hem/core/errors';
 import type { Jobs } from '@blunt-hem/core/jobs/index';
 import { fileNameOf } from '@blunt-hem/core/keeping/fileName';
 import type { Project } from '@blunt-hem/core/keeping/projectFile';
@@ -13,11 +12,10 @@ import { KEPT_OFF } from '../storage/limits.ts';
 import { wholeAtOnce } from '../storage/loadProject.ts';
 import { addProject, changeRow, newProject, type Stored, storeProject } from '../storage/projects.ts';
 import { deleteForGood, emptyOff, putBack, type RackRow, rackRows, takeOff } from '../storage/rack.ts';
-import { readable } from '../storage/reading.ts';
+import { keepView, projectsForBackup, type Restored, restoreProject, viewOf } from '../storage/rackBackup.ts';
 import { checkRoom, roomLeft } from '../storage/room.ts';
-import { soundRow, soundView } from '../storage/rows.ts';
 import { saving } from '../storage/saving.ts';
-import type { FileBytes, Restored } from './protocol.ts';
+import type { FileBytes } from './protocol.ts';
 
 const PICTURE = { width: 320, height: 208 };
 
@@ -55,32 +53,6 @@ export function rackDesk(database: Database, jobs: Jobs) {
     bytes: await jobs.run('write-project', project, unattended),
     loss,
   });
-
-  /** Every project for a backup, one after the other; what is not whole of them goes into `losses`. */
-  async function* forBackup(
-    report: (fraction: number) => void,
-    losses: string[],
-  ): AsyncGenerator<BackedUp<Uint8Array>> {
-    const ids = await database.projects.toCollection().primaryKeys();
-    for (const [i, id] of ids.entries()) {
-      const { row } = soundRow(await readable(database.projects.get(id)));
-      try {
-        const { project, damage } = await wholeAtOnce(database, id);
-        if (damage) losses.push(`“${project.name}”: ${damage}`);
-        const { created = 0, updated = 0, deleted, picture } = row ?? {};
-        const content = (await fileOf(project)).bytes;
-        const facts = { id, name: project.name, created, updated, deleted };
-        yield { facts, content, picture, view: await viewOf(id) };
-      } catch (error) {
-        if (!(error instanceof HemError)) throw error;
-        losses.push(`“${row?.name}” is not in it: ${error.message}`);
-      }
-      report((i + 1) / ids.length);
-    }
-  }
-
-  const viewOf = async (id: string): Promise<unknown> =>
-    soundView((await readable(database.views.get(id)))?.view);
 
   return {
     /**
@@ -137,10 +109,8 @@ export function rackDesk(database: Database, jobs: Jobs) {
     /** Has the Rack show from now on what was found on opening; where that cannot be written it is found again. */
     rememberDamage: (id: string, damage: string): Promise<void> =>
       changeRow(database, id, { damage }).catch(() => undefined),
-    viewOf,
-    async keepView(projectId: string, view: unknown): Promise<void> {
-      await saving(database.views.put({ projectId, view }));
-    },
+    viewOf: (id: string) => viewOf(database, id),
+    keepView: (id: string, view: unknown) => keepView(database, id, view),
     /** A project as a file, from the store: what is whole of it. */
     async exported(id: string): Promise<FileBytes> {
       const { project, damage } = await wholeAtOnce(database, id);
@@ -150,33 +120,14 @@ export function rackDesk(database: Database, jobs: Jobs) {
       const { project, stored } = await wholeAtOnce(database, id);
       return this.add({ ...project, name: `${stored.row.name}, what is whole` }, true);
     },
-    async backUp(report: (fraction: number) => void): Promise<{ file: Blob; losses: readonly string[] }> {
+    async backUp(report: (fraction: number) => void) {
       const { writeBackup } = await import('../storage/backup.ts');
       const losses: string[] = [];
-      return { file: await writeBackup(forBackup(report, losses)), losses };
+      const contentOf = async (project: Project) => (await fileOf(project)).bytes;
+      const backup = await writeBackup(projectsForBackup(database, contentOf, losses, report));
+      return { ...backup, losses };
     },
-    /**
-     * Takes in one project of a backup. One that is here as it is there is left alone; none is written over.
-     *
-     * @returns what has come of the backup so far
-     */
-    async restoreOne(
-      { facts, content, picture, view }: BackedUp<Project>,
-      told: Restored,
-    ): Promise<Restored> {
-      try {
-        const here = await database.projects.get(facts.id);
-        if (here?.updated === facts.updated) return { ...told, already: told.already + 1 };
-        const { id, ...others } = facts;
-        const more = { ...others, picture, ...(here ? {} : { id }) };
-        const made = await addProject(database, content, more);
-        if (soundView(view)) await this.keepView(made, view);
-        return { ...told, projects: told.projects + 1 };
-      } catch (error) {
-        if (!(error instanceof HemError)) throw error;
-        return { ...told, losses: [...told.losses, `“${facts.name}” was not put back. ${error.message}`] };
-      }
-    },
+    restoreOne: (project: BackedUp<Project>, told: Restored) => restoreProject(database, project, told),
     fileOf,
   };
 }

@@ -1,8 +1,8 @@
-import { type Project, writeProject } from '../keeping/projectFile.ts';
+import { type Project, writeProjectChecked } from '../keeping/projectFile.ts';
 import type { Job } from './job.ts';
 
-/** A project as the bytes of a file. */
+/** A project as the bytes of a file, which were read back. */
 export const writeProjectFile: Job<'write-project', Project, Uint8Array> = {
   name: 'write-project',
-  run: writeProject,
+  run: (project) => writeProjectChecked(project),
 };

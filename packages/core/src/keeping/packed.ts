@@ -29,6 +29,20 @@ export interface ArrayNote {
 export interface Unpacking {
   readonly notes: readonly ArrayNote[];
   readonly value: unknown;
+  /** Whether the text has another checksum than was kept of it: then it may say what nobody wrote. */
+  readonly doubted: boolean;
+}
+
+/** What was read back of a packed value. */
+export interface Reading {
+  /** With arrays whose checksum differs left undefined. */
+  readonly value: unknown;
+  /** With every array of the right length as it reads, whatever its checksum. The same as `value` when all are whole. */
+  readonly asItReads: unknown;
+  /** Whether the text has another checksum than was kept of it. */
+  readonly doubted: boolean;
+  /** Whether text and arrays are all there as they were written. */
+  readonly whole: boolean;
 }
 
 const schema = Joi.object({
@@ -63,9 +77,12 @@ export function pack(value: unknown, checksum: Checksum): Packed {
   return { text, checksum: checksum(strToU8(text)), arrays };
 }
 
-/** @throws HemError when the text is not as it was packed */
+/**
+ * @param kept  the checksum that was kept of the text: one that differs is told, and no reason by itself to lose what can be read
+ * @throws HemError when the text cannot be understood
+ */
 export function unpack(text: string, kept: string, checksum: Checksum): Unpacking {
-  if (checksum(strToU8(text)) !== kept) throw damaged('Its list of contents is damaged.');
+  const doubted = checksum(strToU8(text)) !== kept;
   let parsed: unknown;
   try {
     parsed = JSON.parse(text);
@@ -75,7 +92,7 @@ export function unpack(text: string, kept: string, checksum: Checksum): Unpackin
   const { error } = schema.validate(parsed);
   if (error) throw damaged('Its list of contents is not as it should be.');
   const { arrays, value } = parsed as { arrays: ArrayNote[]; value: unknown };
-  return { notes: arrays, value };
+  return { notes: arrays, value, doubted };
 }
 
 /** Bytes of an array that a note tells of. */
@@ -85,16 +102,32 @@ export const noteBytes = ({ kind, length }: ArrayNote): number =>
 /** The array of a note, for its bytes to be filled in. */
 export const emptyArray = ({ kind, length }: ArrayNote): NumberArray => new ARRAY_KINDS[kind](length);
 
-export const isWhole = (array: NumberArray, { checksum: kept }: ArrayNote, checksum: Checksum): boolean =>
+const isWhole = (array: NumberArray, { checksum: kept }: ArrayNote, checksum: Checksum): boolean =>
   checksum(bytesOf(array)) === kept;
+
+/** @param arrays  as they read, in the order of the notes; undefined where nothing of the right length was found */
+export function readingOf(
+  { notes, value, doubted }: Unpacking,
+  arrays: readonly (NumberArray | undefined)[],
+  checksum: Checksum,
+): Reading {
+  const sound = arrays.map((array, i) => (array && isWhole(array, notes[i], checksum) ? array : undefined));
+  const strict = repacked(value, sound);
+  const asItReads = sound.every((array, i) => array === arrays[i]) ? strict : repacked(value, arrays);
+  return { value: strict, asItReads, doubted, whole: !doubted && !sound.includes(undefined) };
+}
+
+/** Nothing that is kept is nested deeper. */
+const DEEPEST = 100;
 
 /**
  * Puts the arrays back in their places. One that is undefined, being damaged, leaves its place undefined.
  *
- * @throws HemError when the text names an array that is not there
+ * @throws HemError when the text names an array that is not there, or is nested as nothing of ours is
  */
-export function repacked(value: unknown, arrays: readonly (NumberArray | undefined)[]): unknown {
-  if (Array.isArray(value)) return value.map((item) => repacked(item, arrays));
+function repacked(value: unknown, arrays: readonly (NumberArray | undefined)[], depth = 0): unknown {
+  if (depth > DEEPEST) throw damaged('Its list of contents is not as it should be.');
+  if (Array.isArray(value)) return value.map((item) => repacked(item, arrays, depth + 1));
   if (typeof value !== 'object' || value === null) return value;
   if ('array' in value && Object.keys(value).length === 1) {
     const at = value.array as number;
@@ -102,5 +135,7 @@ export function repacked(value: unknown, arrays: readonly (NumberArray | undefin
       throw damaged('Its list of contents is not as it should be.');
     return arrays[at];
   }
-  return Object.fromEntries(Object.entries(value).map(([key, item]) => [key, repacked(item, arrays)]));
+  return Object.fromEntries(
+    Object.entries(value).map(([key, item]) => [key, repacked(item, arrays, depth + 1)]),
+  );
 }

@@ -10,7 +10,7 @@ import { memoryKeeper } from '../session/keeper.ts';
 import { openSession } from '../session/session.ts';
 import { keptFile, keptState, keptStates } from '../testing/kept.ts';
 import { cube, sheet } from '../testing/shapes.ts';
-import { type Project, readProject, writeProject } from './projectFile.ts';
+import { type Project, readProject, writeProject, writeProjectChecked } from './projectFile.ts';
 import { unsoundness } from './soundDocument.ts';
 
 const read = (bytes: Uint8Array) => readProject(bytes, 'x.hemproject');
@@ -72,10 +72,43 @@ describe('a project file', () => {
     );
   });
 
-  it('unpacks no more than a project of its size may hold', async () => {
+  it('unpacks no more than a project may hold, and no array longer than its text says', async () => {
     const bomb = zipSync({ 'project.json': new Uint8Array(2 ** 24) }, { level: 6 });
     expect(bomb.length).toBeLessThan(2 ** 16);
-    await expect(read(bomb)).rejects.toThrow(/not a project file/);
+    await expect(readProject(bomb, 'x.hemproject', undefined, 2 ** 20)).rejects.toThrow(/not a project file/);
+    const project = await worked();
+    const files = unzipSync(await writeProject(project));
+    const last = `arrays/${Object.keys(files).filter((name) => name.startsWith('arrays/')).length - 1}.bin`;
+    const padded = { ...files, [last]: new Uint8Array(2 ** 24), 'arrays/9999.bin': new Uint8Array(2 ** 24) };
+    // With room for the project alone: what nobody declared is never unpacked.
+    const { project: back, loss } = await readProject(zipSync(padded), 'x', undefined, 2 ** 20);
+    expect(loss).toMatch(/one of its trials is lost/);
+    expect(back.document).toEqual(project.document);
+  });
+
+  it('is not written when it would be too large to be read, and is read back before it counts', async () => {
+    const project = await worked();
+    await expect(writeProject(project, 2 ** 10)).rejects.toThrow(/holds 0 MB at most. Nothing was written/);
+    expect(await writeProjectChecked(project)).toEqual(await writeProject(project));
+    const unreadable = { ...project, history: { ...project.history, done: 99 } };
+    await expect(writeProjectChecked(unreadable)).rejects.toThrow(/could not be read back/);
+  });
+
+  it('has room for what packs to a thousandth: UV sets of zeros, comments by the megabyte', async () => {
+    const { mesh } = modelFromMesh(
+      'Plain',
+      sheet(150, 150, (i, j) => [i, j, 0]),
+    );
+    const model = modelFromMesh('Plain', mesh);
+    const zeros = (name: string) => ({ name, uv: new Float64Array(2 * mesh.cornerVertex.length) });
+    const source = { format: 'obj', bytes: strToU8('# nothing here\n'.repeat(400_000)) } as const;
+    const document = openDocument({ ...model, uvSets: ['a', 'b', 'c'].map(zeros), source });
+    const bytes = await writeProjectChecked({ name: 'Zeros', document, history: emptyHistory });
+    const unpacked = Object.values(unzipSync(bytes)).reduce((sum, { length }) => sum + length, 0);
+    expect(unpacked / bytes.length).toBeGreaterThan(30);
+    const { model: back } = (await read(bytes)).project.document;
+    expect(back.source).toMatchObject({ format: 'obj' });
+    expect(back.uvSets).toHaveLength(3);
   });
 
   it('has room for a model that packs as well as any', async () => {
@@ -132,9 +165,35 @@ describe('a damaged project file', () => {
     expect(back).toEqual({ ...project, trials: [] });
   });
 
-  it('is refused when the mesh itself is damaged', async () => {
-    const { read } = await spoilt(({ document }) => document.model.mesh.positions);
-    await expect(read).rejects.toThrow(/the model in it is damaged/);
+  it('opens as it stands, with a warning, when the mesh itself is damaged', async () => {
+    const { project, read } = await spoilt(({ document }) => document.model.mesh.positions);
+    const { project: back, loss } = await read;
+    expect(loss).toMatch(/its model too: it was read as it stands, and may be bent/);
+    expect(back.document.seams).toEqual(project.document.seams);
+  });
+
+  it('is refused when there is no mesh in it', async () => {
+    const files = unzipSync(await writeProject(await worked()));
+    const arrays = Object.keys(files).filter((name) => name.startsWith('arrays/'));
+    for (const name of arrays) files[name] = new Uint8Array(1);
+    await expect(read(zipSync(files))).rejects.toThrow(/the model in it is damaged/);
+  });
+
+  it('opens whole when nothing but a checksum differs, and says so', async () => {
+    const project = await worked();
+    const text = strFromU8(unzipSync(await writeProject(project))['project.json']);
+    const anArray = text.indexOf('"checksum":"') + 14;
+    const changed = `${text.slice(0, anArray)}${text[anArray] === '0' ? '1' : '0'}${text.slice(anArray + 1)}`;
+    const wrongs: Record<string, Uint8Array>[] = [
+      { 'project.sum': strToU8('0'.repeat(16)) },
+      { 'project.json': strToU8(changed) },
+    ];
+    for (const wrong of wrongs) {
+      const files = { ...unzipSync(await writeProject(project)), ...wrong };
+      const { project: back, loss } = await read(zipSync(files));
+      expect(loss).toMatch(/a checksum differs. All of it was read/);
+      expect(back).toEqual(project);
+    }
   });
 
   it('believes no count of acts', async () => {

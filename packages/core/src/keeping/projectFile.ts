@@ -4,10 +4,11 @@ import type { NumberArray } from '../document/delta.ts';
 import type { HemDocument } from '../document/document.ts';
 import type { History, KeptAct } from '../document/history.ts';
 import { upgradedAct, upgradedIfDocument } from '../document/upgrade.ts';
-import { FileError } from '../errors.ts';
+import { FileError, HemError } from '../errors.ts';
 import type { Trial } from '../trials/trial.ts';
+import { attempt } from './attempt.ts';
 import { bytesOf, type Checksum, checksums } from './checksum.ts';
-import { ARRAY_KINDS, type ArrayNote, isWhole, noteBytes, pack, repacked, unpack } from './packed.ts';
+import { ARRAY_KINDS, type ArrayNote, noteBytes, pack, type Reading, readingOf, unpack } from './packed.ts';
 import { salvaged } from './salvage.ts';
 import { unsoundness } from './soundDocument.ts';
 import { checkedAct, checkedPatch } from './soundPatch.ts';
@@ -34,19 +35,32 @@ const VERSION = 8;
 
 const SHORT = 1024;
 
-/** Most bytes that a file may unpack to, for each byte of its own and at least: real projects take up to about fifteen. */
-const MOST_PER_BYTE = 30;
-const ALWAYS_ALLOWED = 2 ** 22;
+/**
+ * Most bytes that a project may take unpacked: what the patches of a project may take, and as much again for everything else. How well
+ * it packs says nothing: three UV sets of zeros pack to a thousandth. What bounds the arrays is what the text declares of them.
+ */
+export const MOST_UNPACKED = 2 ** 31;
 
 /**
  * Packs a project into one zip: `project.json` with its checksum in `project.sum`, and each array of numbers as a file of its own,
  * `arrays/0.bin` and so on, little-endian.
+ *
+ * @throws HemError when it would take more, unpacked, than `readProject` takes in
  */
-export async function writeProject({ name, document, history, trials = [] }: Project): Promise<Uint8Array> {
+export async function writeProject(
+  { name, document, history, trials = [] }: Project,
+  most = MOST_UNPACKED,
+): Promise<Uint8Array> {
   const { text, checksum, arrays } = pack(
     { format: FORMAT, version: VERSION, name, document, history, trials },
     await checksums(),
   );
+  const size = arrays.reduce((sum, { byteLength }) => sum + byteLength, 3 * text.length);
+  if (size > most)
+    throw new HemError(
+      'too-large',
+      `“${name.slice(0, 60)}” takes ${Math.ceil(size / 1e6)} MB, and a project file holds ${Math.floor(most / 1e6)} MB at most. Nothing was written. Export its model, or take acts back.`,
+    );
   const files = arrays.map((array, i) => [arrayFile(i), inZip(bytesOf(array))] as const);
   return zipSync({
     'project.sum': inZip(strToU8(checksum)),
@@ -91,16 +105,36 @@ interface Manifest {
 }
 
 /**
+ * Writes a project and reads it back as it will be read one day: what cannot be read again is not called written.
+ *
+ * @throws HemError when what was written cannot be read back whole
+ */
+export async function writeProjectChecked(project: Project, most = MOST_UNPACKED): Promise<Uint8Array> {
+  const bytes = await writeProject(project, most);
+  const back = await readProject(bytes, 'The file', undefined, most).catch((error: Error) => ({
+    loss: error.message,
+  }));
+  if (back.loss !== undefined)
+    throw new HemError(
+      'not-read-back',
+      `The project file was written, but could not be read back, so it is not handed out. ${back.loss} Export the model itself as OBJ or GLB.`,
+    );
+  return bytes;
+}
+
+/**
  * Reads a project file and believes nothing of it: the document has to be sound, and every act has to fit it. Of a damaged one, what
  * is whole is opened, and the loss told.
  *
  * @param report  told the part done, 0 to 1
+ * @param most  bytes that it may take unpacked
  * @throws FileError when the file is no project, of a later version, or holds nothing whole
  */
 export async function readProject(
   bytes: Uint8Array,
   fileName: string,
   report: (fraction: number) => void = () => undefined,
+  most = MOST_UNPACKED,
 ): Promise<ReadProject> {
   const fail = (problem: string, remedy = 'Export the project again from Blunt Hem.'): never => {
     throw new FileError(fileName, problem, remedy);
@@ -108,42 +142,53 @@ export async function readProject(
   const checksum = await checksums();
   let files = new Map<string, Uint8Array>();
   try {
-    files = unzipBounded(bytes, Math.max(ALWAYS_ALLOWED, MOST_PER_BYTE * bytes.length), (part) =>
-      report(part / 2),
-    );
+    files = unzipBounded(bytes, most, (part) => report(part / 2), declaredSizes(checksum));
   } catch {
     fail('this is not a project file, or only part of one.');
   }
   const text = files.get('project.json');
   if (!text) return fail('this is not a project file, or only part of one.');
   const kept = attempt(() => contents(strFromU8(text), files, checksum));
-  const version = kept?.version;
+  const version = (kept?.asItReads as Partial<Manifest> | undefined)?.version;
   if (version && version > VERSION)
     return fail(
       `it was written by a later Blunt Hem (its version is ${version}, this one knows ${VERSION}).`,
       'Open it there; the file is as it was.',
     );
-  if (!kept || manifest.validate(kept, { convert: false }).error) return fail('the project is damaged.');
+  if (!kept || manifest.validate(kept.asItReads, { convert: false }).error)
+    return fail('the project is damaged.');
   return (await wholeOf(kept, fileName, report)) ?? fail('the model in it is damaged.');
 }
 
-/** What the text says, with its arrays put in; those that are damaged are undefined. */
-function contents(text: string, files: ReadonlyMap<string, Uint8Array>, checksum: Checksum): Manifest {
-  const sum = files.get('project.sum');
-  if (!sum) return JSON.parse(text, (_, value) => arrayOfOld(value, files));
-  const { notes, value } = unpack(text, strFromU8(sum), checksum);
-  const arrays = notes.map((note, i) => arrayFrom(note, files.get(arrayFile(i)), checksum));
-  return repacked(value, arrays) as Manifest;
+/** How many bytes each file of the zip may have, once the text has told of the arrays. */
+function declaredSizes(checksum: Checksum) {
+  let notes: readonly ArrayNote[] | undefined;
+  return (name: string, whole: ReadonlyMap<string, Uint8Array>): number => {
+    if (name === 'project.json' || name === 'project.sum') return Infinity;
+    const text = whole.get('project.json');
+    // The text comes first. Files of version 1 to 3 say nothing of the lengths of their arrays.
+    if (!text || !whole.has('project.sum')) return Infinity;
+    notes ??= attempt(() => unpack(strFromU8(text), '', checksum).notes) ?? [];
+    const note = notes[Number(/^arrays\/(\d+)\.bin$/.exec(name)?.[1])];
+    return note ? noteBytes(note) : 0;
+  };
 }
 
-function arrayFrom(
-  note: ArrayNote,
-  bytes: Uint8Array | undefined,
-  checksum: Checksum,
-): NumberArray | undefined {
+/** What the text says, with its arrays put in. */
+function contents(text: string, files: ReadonlyMap<string, Uint8Array>, checksum: Checksum): Reading {
+  const sum = files.get('project.sum');
+  if (!sum) {
+    const value: unknown = JSON.parse(text, (_, item) => arrayOfOld(item, files));
+    return { value, asItReads: value, doubted: false, whole: true };
+  }
+  const unpacking = unpack(text, strFromU8(sum), checksum);
+  const arrays = unpacking.notes.map((note, i) => arrayFrom(note, files.get(arrayFile(i))));
+  return readingOf(unpacking, arrays, checksum);
+}
+
+function arrayFrom(note: ArrayNote, bytes: Uint8Array | undefined): NumberArray | undefined {
   if (bytes?.length !== noteBytes(note)) return undefined;
-  const array = new ARRAY_KINDS[note.kind](bytes.buffer as ArrayBuffer, 0, note.length);
-  return isWhole(array, note, checksum) ? array : undefined;
+  return new ARRAY_KINDS[note.kind](bytes.buffer as ArrayBuffer, 0, note.length);
 }
 
 /** An array as versions 1 to 3 named it: by its file, and without its length. */
@@ -154,17 +199,26 @@ function arrayOfOld(value: unknown, files: ReadonlyMap<string, Uint8Array>): unk
   return bytes && attempt(() => new kind(bytes.buffer as ArrayBuffer));
 }
 
+/** Told where a checksum differs and nothing else does. */
+const notAsWritten = (fileName: string) =>
+  `${fileName} is not as it was written: a checksum differs. All of it was read; look it over before you go on.`;
+
 async function wholeOf(
-  { name, document: candidate, history, trials: kept }: Manifest,
+  { value, asItReads, doubted }: Reading,
   fileName: string,
   report: (fraction: number) => void,
 ): Promise<ReadProject | undefined> {
+  // Where the text itself may say what nobody wrote, so may its checksums of arrays.
+  const { name, document: candidate, history, trials: kept } = (doubted ? asItReads : value) as Manifest;
   const upgraded = upgradedIfDocument(candidate);
   const { trials, lost: lostTrials } = soundTrials(kept);
   if (unsoundness(upgraded)) {
-    const document = salvaged(upgraded);
+    const asRead = upgradedIfDocument((asItReads as Manifest).document);
+    const document = salvaged(upgraded) ?? salvaged(asRead);
     if (!document) return undefined;
-    const loss = `${fileName} is damaged. Its model was read, with what is whole of its seams and UVs; what was done before cannot be taken back.`;
+    const loss = salvaged(upgraded)
+      ? `${fileName} is damaged. Its model was read, with what is whole of its seams and UVs; what was done before cannot be taken back.`
+      : `${fileName} is damaged, its model too: it was read as it stands, and may be bent somewhere. What was done before cannot be taken back.`;
     return { project: { name, document, history: { acts: [], done: 0 }, trials }, loss };
   }
   const document = upgraded as HemDocument;
@@ -186,7 +240,7 @@ async function wholeOf(
   };
   const lost = history.acts.length - (last - first);
   if (lost === 0 && done === history.done) {
-    if (lostTrials === 0) return { project };
+    if (lostTrials === 0) return { project, ...(doubted && { loss: notAsWritten(fileName) }) };
     const some = lostTrials === 1 ? 'one of its trials is' : `${lostTrials} of its trials are`;
     return { project, loss: `${fileName} is damaged: ${some} lost. All the rest is whole.` };
   }
@@ -195,12 +249,4 @@ async function wholeOf(
     project,
     loss: `${fileName} is damaged. Its model, seams and UVs are whole; ${acted} can no longer be taken back or done again.`,
   };
-}
-
-function attempt<T>(work: () => T): T | undefined {
-  try {
-    return work();
-  } catch {
-    return undefined;
-  }
 }

@@ -36,7 +36,7 @@ const schema = Joi.object({
   mesh: count,
   shells: Joi.array().items(shell.required()).required(),
   figures: Joi.array().items(figures).required(),
-});
+}).required();
 
 /** A trial as it was read back; undefined when it is not as one should be. */
 export function soundTrial(candidate: unknown): Trial | undefined {

@@ -12,19 +12,23 @@ export class TooMuchError extends Error {}
  *
  * @param most  bytes that all files together may have
  * @param report  told the part done, 0 to 1
+ * @param sizeOf  bytes that a file may have, by its name and what came before it; of a larger one no more is unpacked, and it is left out
  * @throws TooMuchError when it holds more
  */
 export function unzipBounded(
   zip: Uint8Array,
   most: number,
   report: (fraction: number) => void = () => undefined,
+  sizeOf: (name: string, whole: ReadonlyMap<string, Uint8Array>) => number = () => Infinity,
 ): Map<string, Uint8Array> {
   const whole = new Map<string, Uint8Array>();
   let left = most;
   const unzip = new Unzip((file) => {
     const parts: Uint8Array[] = [];
-    const { originalSize = left } = file;
+    const allowed = sizeOf(file.name, whole);
+    const { originalSize = Math.min(left, allowed) } = file;
     // Most are found out before anything is unpacked; those that say they are smaller, as soon as they are not.
+    if (originalSize > allowed) return;
     if (originalSize > left) throw new TooMuchError();
     let size = 0;
     let sound = true;

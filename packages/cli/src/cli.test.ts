@@ -61,6 +61,30 @@ describe('hem', () => {
     });
   });
 
+  it('writes over no model unless it is asked to, and no seams over anything else', async () => {
+    const own = file('own.obj', readFileSync(CUBE, 'utf8'));
+    const before = readFileSync(own, 'utf8');
+    const refused = await hem('unfold', own, '--seams', CROSS, '--out', own);
+    expect([refused.code, refused.err]).toEqual([1, expect.stringMatching(/is the model itself.*--over/)]);
+    expect((await hem('propose-seams', own, '--out', own)).err).toMatch(/must end in \.json/);
+    expect(readFileSync(own, 'utf8')).toBe(before);
+    expect((await hem('unfold', own, '--seams', CROSS, '--out', own, '--over')).code).toBe(0);
+    expect(readFileSync(own, 'utf8')).toMatch(/^vt /m);
+  });
+
+  it('minds neither a reader that has had enough nor a full disk', async () => {
+    const shell = (line: string) =>
+      new Promise<{ code: number; err: string }>((resolve) => {
+        execFile('/bin/bash', ['-c', `${process.execPath} --import tsx ${main} ${line}`], (error, _, err) =>
+          resolve({ code: Number(error?.code ?? 0), err }),
+        );
+      });
+    expect(await shell(`info ${CUBE} | true`)).toEqual({ code: 0, err: '' });
+    const full = await shell(`info ${CUBE} > /dev/full`);
+    expect(full.code).toBe(2);
+    expect(full.err).toMatch(/^The result cannot be written: there is no room left for it\..*\n$/);
+  });
+
   it('opens a cube into a cross without stretch, and measures what it wrote', async () => {
     const out = join(folder, 'out.obj');
     const done = await hem(

@@ -1,10 +1,11 @@
-import { readdir, readFile, writeFile } from 'node:fs/promises';
+import { readdir, readFile, stat } from 'node:fs/promises';
 import { basename, dirname, join } from 'node:path';
 import { FileError, HemError } from '@blunt-hem/core/errors';
 import { readModel } from '@blunt-hem/core/formats/readModel';
 import { writeSeams } from '@blunt-hem/core/formats/seamFile';
 import type { Connectivity } from '@blunt-hem/core/mesh/connectivity';
 import type { Model } from '@blunt-hem/core/mesh/model';
+import { replaceFile } from './replaceFile.ts';
 
 /** A model with the files beside it that it may name. */
 export async function opened(input: string): Promise<Model> {
@@ -22,18 +23,23 @@ export async function save(out: string, model: Model, uv: Float64Array): Promise
   const bytes = /\.glb$/i.test(out)
     ? await (await import('@blunt-hem/core/formats/writeGlb')).writeGlb(model, uv)
     : (await import('@blunt-hem/core/formats/writeObj')).writeObj(model, uv);
-  await write(out, bytes);
+  await replaceFile(out, bytes);
 }
 
 /** Writes a list of seams. */
 export const saveSeams = (out: string, links: Connectivity, edges: Iterable<number>): Promise<void> =>
-  write(out, writeSeams(links, edges));
+  replaceFile(out, writeSeams(links, edges));
 
-/** @throws HemError when it cannot be written */
-export async function write(out: string, content: string | Uint8Array): Promise<void> {
-  await writeFile(out, content).catch(() => {
-    throw new HemError('cannot-write', `${out} cannot be written: check the folder and its permissions.`);
-  });
+/**
+ * @throws HemError when two names lead to one file, directly or by a link: the result would take the place of what it was made from
+ */
+export async function refuseSameFile(input: string, out: string): Promise<void> {
+  const [from, to] = await Promise.all([input, out].map((path) => stat(path).catch(() => undefined)));
+  if (!from?.isFile() || from.dev !== to?.dev || from.ino !== to.ino) return;
+  throw new HemError(
+    'wrong-parameters',
+    `--out ${out} is the model itself. Choose another name, or add --over to put the result in its place. Nothing was written.`,
+  );
 }
 
 export async function fileBytes(path: string): Promise<Uint8Array> {

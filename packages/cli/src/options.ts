@@ -63,8 +63,17 @@ export const outOption = (): Option =>
     });
 
 /** Where edges go, as `--seams` reads them. */
-export const seamsOutOption = (): Option =>
-  new Option('--out <file>', 'where the edges go, {"edges": [[a, b], …]}').makeOptionMandatory();
+export const seamsOutOption = (what = '{"edges": [[a, b], …]}'): Option =>
+  new Option('--out <file>', `where the edges go, a name ending in .json: ${what}`)
+    .makeOptionMandatory()
+    .argParser((word) => {
+      if (!/\.json$/i.test(word)) throw new InvalidArgumentError('It must end in .json.');
+      return word;
+    });
+
+/** Asked for where the result is to take the place of the model it was made from. */
+export const overOption = (): Option =>
+  new Option('--over', 'let --out name the model itself, which is then written over');
 
 /** Vertices by number, with commas between. */
 export function vertexList(word: string): number[] {

@@ -1,12 +1,16 @@
 import { HemError } from '@blunt-hem/core/errors';
 import { Command, CommanderError } from 'commander';
 import { COMMANDS } from './commands/index.ts';
+import { refuseSameFile } from './files.ts';
+import { overOption } from './options.ts';
+import { writeFailure } from './replaceFile.ts';
 
 /**
  * The command: prints a result as JSON and sets the exit code. 0; 1 for a wrong call; 2 for bad input, with one sentence on standard
  * error.
  */
 export async function hem(words: readonly string[]): Promise<void> {
+  process.stdout.on('error', stdoutFailed);
   try {
     await program((result) => process.stdout.write(`${JSON.stringify(result, null, 2)}\n`)).parseAsync(
       [...words],
@@ -21,6 +25,14 @@ export async function hem(words: readonly string[]): Promise<void> {
       // Parameters are checked once more where they are used.
       process.exitCode = error.code === 'wrong-parameters' ? 1 : 2;
     } else throw error;
+  }
+}
+
+/** Whoever read the result has had enough (a pipe that was closed): no failure. Where it could not be written, that is one. */
+function stdoutFailed(error: NodeJS.ErrnoException): void {
+  if (error.code !== 'EPIPE') {
+    process.stderr.write(`${writeFailure('The result', error).message}\n`);
+    process.exitCode = 2;
   }
 }
 
@@ -39,7 +51,10 @@ export function program(print: (result: object) => void): Command {
       .argument('<model>', 'an OBJ, glTF, GLB, PLY or STL file')
       .exitOverride();
     shape(command);
-    command.action(async (input: string, options: object) => {
+    const writes = command.options.some(({ long }) => long === '--out');
+    if (writes) command.addOption(overOption());
+    command.action(async (input: string, options: { readonly out?: string; readonly over?: true }) => {
+      if (writes && options.out && !options.over) await refuseSameFile(input, options.out);
       const { run } = await load();
       print(await run(input, options as never));
     });

@@ -4,7 +4,7 @@ import { UP_AXES } from '@blunt-hem/core/document/fields';
 import type { AskedOf } from '@blunt-hem/core/questions/index';
 import { edgeExposure } from '@blunt-hem/core/surface/viewExposure';
 import { sessionOver } from '../asking.ts';
-import { write } from '../files.ts';
+import { replaceFile } from '../replaceFile.ts';
 
 export interface ExposureOptions extends AskedOf<'exposure'> {
   readonly out: string;
@@ -22,7 +22,7 @@ export async function run(input: string, { out, up, view }: ExposureOptions): Pr
     links.edgeVertices[2 * e + 1],
     Math.round(1e4 * value) / 1e4,
   ]);
-  await write(out, `${JSON.stringify({ edges })}\n`);
+  await replaceFile(out, `${JSON.stringify({ edges })}\n`);
   const mean = exposure.reduce((sum, x) => sum + x, 0) / (exposure.length || 1);
   return { file: basename(input), out: basename(out), edges: edges.length, mean };
 }

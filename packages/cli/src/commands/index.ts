@@ -159,9 +159,7 @@ export const COMMANDS: readonly HemCommand[] = [
     summary: 'how much is seen of every edge, 0 to 1',
     shape: (command) =>
       command
-        .addOption(
-          new Option('--out <file>', 'where it goes, {"edges": [[a, b, seen], …]}').makeOptionMandatory(),
-        )
+        .addOption(seamsOutOption('{"edges": [[a, b, seen], …]}'))
         .addOption(askedOption('exposure', 'view', 'from where the model is going to be looked at'))
         .addOption(upOption()),
     load: () => import('./exposure.ts'),

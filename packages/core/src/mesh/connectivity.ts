@@ -64,6 +64,8 @@ export function connectivity(mesh: Mesh): Connectivity {
   };
 }
 
+const NOT_YET = 0xffffffff;
+
 /** Gives every unordered pair of neighbouring vertices one number. */
 function numberEdges(mesh: Mesh, nextCorner: Uint32Array) {
   const { cornerVertex } = mesh;
@@ -75,19 +77,21 @@ function numberEdges(mesh: Mesh, nextCorner: Uint32Array) {
   const cornerEdge = new Uint32Array(corners);
   const pairs = new Uint32Array(2 * corners);
   let edgeCount = 0;
+  // The edge to each upper vertex, and from which lower one: what many faces share costs no more than the faces.
+  const edgeTo = new Uint32Array(vertexCount(mesh));
+  const edgeFrom = new Uint32Array(vertexCount(mesh)).fill(NOT_YET);
   for (let v = 0; v + 1 < start.length; v++) {
-    const firstEdge = edgeCount;
     for (let i = start[v]; i < start[v + 1]; i++) {
       const c = items[i];
       const upper = Math.max(cornerVertex[c], cornerVertex[nextCorner[c]]);
-      let e = firstEdge;
-      while (e < edgeCount && pairs[2 * e + 1] !== upper) e++;
-      if (e === edgeCount) {
-        pairs[2 * e] = v;
-        pairs[2 * e + 1] = upper;
+      if (edgeFrom[upper] !== v) {
+        edgeFrom[upper] = v;
+        edgeTo[upper] = edgeCount;
+        pairs[2 * edgeCount] = v;
+        pairs[2 * edgeCount + 1] = upper;
         edgeCount++;
       }
-      cornerEdge[c] = e;
+      cornerEdge[c] = edgeTo[upper];
     }
   }
   return { edgeVertices: pairs.slice(0, 2 * edgeCount), cornerEdge };
@@ -110,9 +114,13 @@ export function bucket(keys: Uint32Array, bucketCount: number): { start: Uint32A
 
 /** The edge between two vertices, or -1. */
 export function findEdge(links: Connectivity, a: number, b: number): number {
-  for (let i = links.vertexEdgeStart[a]; i < links.vertexEdgeStart[a + 1]; i++) {
-    const e = links.vertexEdges[i];
-    if (links.edgeVertices[2 * e] + links.edgeVertices[2 * e + 1] - a === b) return e;
+  const { edgeVertices, vertexEdgeStart, vertexEdges } = links;
+  const edges = (v: number) => vertexEdgeStart[v + 1] - vertexEdgeStart[v];
+  // From where fewer meet: the hub of a fan has them all.
+  const [from, to] = edges(a) <= edges(b) ? [a, b] : [b, a];
+  for (let i = vertexEdgeStart[from]; i < vertexEdgeStart[from + 1]; i++) {
+    const e = vertexEdges[i];
+    if (edgeVertices[2 * e] + edgeVertices[2 * e + 1] - from === to) return e;
   }
   return -1;
 }

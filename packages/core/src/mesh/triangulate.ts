@@ -1,6 +1,6 @@
-import earcut from 'earcut';
 import { faceCount, type Mesh } from './mesh.ts';
 import { faceNormal } from './normals.ts';
+import { polygonTriangles } from './polygonTriangles.ts';
 
 /** The triangles that stand for the polygons in every solver, figure and picture. */
 export interface Triangulation {
@@ -12,7 +12,7 @@ export interface Triangulation {
 
 /**
  * Splits every polygon into triangles: quads along the diagonal that keeps both halves facing the same
- * way (the shorter where both do), larger polygons by earcut in their best-fit plane.
+ * way (the shorter where both do), larger polygons in their best-fit plane.
  */
 export function triangulate(mesh: Mesh): Triangulation {
   const { faceStart } = mesh;
@@ -41,7 +41,7 @@ export function triangulateFace(mesh: Mesh, face: number): number[] {
   const size = mesh.faceStart[face + 1] - first;
   if (size < 3) return [];
   if (size === 3) return [first, first + 1, first + 2];
-  if (size > 4) return polygonTriangles(mesh, face).map((k) => first + k);
+  if (size > 4) return polygonTriangles(flatOutline(mesh, face)).map((k) => first + k);
   const s = quadDiagonal(mesh, first);
   return [s, s + 1, s + 2, s, s + 2, s + 3].map((k) => first + (k % 4));
 }
@@ -87,8 +87,8 @@ function cornerDistance(mesh: Mesh, a: number, b: number): number {
   return Math.hypot(p[j] - p[i], p[j + 1] - p[i + 1], p[j + 2] - p[i + 2]);
 }
 
-/** Corners, counted from the first of the face, three a triangle; a fan when the outline defeats earcut. */
-function polygonTriangles(mesh: Mesh, face: number): number[] {
+/** The outline of a face as seen along its normal, wound as the face is, `2 × size`. */
+function flatOutline(mesh: Mesh, face: number): number[] {
   const first = mesh.faceStart[face];
   const size = mesh.faceStart[face + 1] - first;
   const [nx, ny, nz] = faceNormal(mesh, face);
@@ -106,21 +106,5 @@ function polygonTriangles(mesh: Mesh, face: number): number[] {
     const i = 3 * mesh.cornerVertex[first + k];
     outline.push(mesh.positions[i + u], mesh.positions[i + v]);
   }
-  const triangles = orient(earcut(outline), outline);
-  if (triangles.length === 3 * (size - 2)) return triangles;
-  const fan: number[] = [];
-  for (let k = 1; k + 1 < size; k++) fan.push(0, k, k + 1);
-  return fan;
-}
-
-/** Earcut does not promise a winding: make every triangle anticlockwise. */
-function orient(triangles: number[], outline: readonly number[]): number[] {
-  for (let t = 0; t < triangles.length; t += 3) {
-    const [a, b, c] = [2 * triangles[t], 2 * triangles[t + 1], 2 * triangles[t + 2]];
-    const area =
-      (outline[b] - outline[a]) * (outline[c + 1] - outline[a + 1]) -
-      (outline[c] - outline[a]) * (outline[b + 1] - outline[a + 1]);
-    if (area < 0) [triangles[t + 1], triangles[t + 2]] = [triangles[t + 2], triangles[t + 1]];
-  }
-  return triangles;
+  return outline;
 }

@@ -1,5 +1,4 @@
-import Constrainautor from '@kninnug/constrainautor';
-import Delaunator from 'delaunator';
+import { constrainedDelaunay } from '../mesh/constrainedDelaunay.ts';
 
 /** Triangles of what is empty round a map, over its vertices and some more. */
 export interface OuterTriangles {
@@ -38,7 +37,7 @@ export function outerTriangles(uv: Float64Array, loops: readonly Uint32Array[]):
     places[2 * (border.length + i)] = FAR * Math.cos((2 * Math.PI * i) / ROUND);
     places[2 * (border.length + i) + 1] = FAR * Math.sin((2 * Math.PI * i) / ROUND);
   }
-  const all = constrained(places, sides);
+  const all = constrainedDelaunay(places, sides);
   if (!all) return undefined;
 
   const keyOf = (a: number, b: number) => a * border.length + b;
@@ -72,21 +71,6 @@ export function outerTriangles(uv: Float64Array, loops: readonly Uint32Array[]):
     ),
     added: places.slice(2 * border.length).map((x, i) => middle[i & 1] + extent * x),
   };
-}
-
-/** The Delaunay triangulation with some sides in it. */
-function constrained(
-  places: Float64Array,
-  sides: readonly [number, number][],
-): Delaunator<Float64Array> | undefined {
-  const all = new Delaunator(places);
-  try {
-    new Constrainautor(all).constrainAll(sides).delaunify(true);
-  } catch {
-    // A side that crosses another, runs over a point, or ends in one that was left out since it lies on another.
-    return undefined;
-  }
-  return all;
 }
 
 function boxOf(uv: Float64Array): { middle: [number, number]; extent: number } {

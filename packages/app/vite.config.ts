@@ -1,6 +1,7 @@
 import react from '@vitejs/plugin-react';
 import { defineConfig } from 'vite';
 import { compression, defineAlgorithm } from 'vite-plugin-compression2';
+import { serviceWorker } from './serviceWorker.ts';
 
 /** Shared memory, which stops a solver at once, needs the page to be isolated from other origins. */
 const isolation = {
@@ -12,6 +13,7 @@ export default defineConfig({
   root: import.meta.dirname,
   plugins: [
     react(),
+    serviceWorker(),
     // The server hands these out as they are: nothing is compressed while somebody waits.
     compression({
       include: /\.(js|css|wasm|svg)$/,

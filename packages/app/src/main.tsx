@@ -4,19 +4,27 @@ import { ConfigProvider } from 'antd';
 import { createRoot } from 'react-dom/client';
 import { createBrowserRouter, RouterProvider } from 'react-router';
 import { LostPage } from './help/LostPage.tsx';
+import { BrokenPage } from './loading/BrokenPage.tsx';
+import { lazyPart } from './loading/lazyPart.tsx';
+import { NewBuild } from './loading/NewBuild.tsx';
 import { RackPage } from './rack/RackPage.tsx';
 import { useBench } from './store/bench.ts';
 import { themeConfig } from './theme/theme.ts';
 
 /** Views are loaded when they are opened; the Rack is there at once. */
+const BenchPage = lazyPart(async () => (await import('./bench/BenchPage.tsx')).BenchPage);
+const HelpPage = lazyPart(async () => (await import('./help/HelpPage.tsx')).HelpPage);
+
 const router = createBrowserRouter([
-  { path: '/', element: <RackPage /> },
   {
-    path: '/project/:id',
-    lazy: async () => ({ Component: (await import('./bench/BenchPage.tsx')).BenchPage }),
+    errorElement: <BrokenPage />,
+    children: [
+      { path: '/', element: <RackPage /> },
+      { path: '/project/:id', element: <BenchPage /> },
+      { path: '/help', element: <HelpPage /> },
+      { path: '*', element: <LostPage /> },
+    ],
   },
-  { path: '/help', lazy: async () => ({ Component: (await import('./help/HelpPage.tsx')).HelpPage }) },
-  { path: '*', element: <LostPage /> },
 ]);
 
 const nonce = document.querySelector<HTMLMetaElement>('meta[name="csp-nonce"]')?.content;
@@ -27,6 +35,7 @@ function Root() {
   return (
     <ConfigProvider componentSize="small" theme={themeConfig(dark)} csp={{ nonce }}>
       <RouterProvider router={router} />
+      <NewBuild />
     </ConfigProvider>
   );
 }

@@ -35,6 +35,7 @@ export function createApp(folder: string): Hono {
   app.use('/assets/*', ...files('public, max-age=31536000, immutable'));
   app.use('/demo/*', ...files('no-cache'));
   app.use('/favicon.svg', ...files('no-cache'));
+  app.use('/sw.js', ...files('no-cache'));
 
   // Every other address is a view of the app.
   app.get('*', (context) => {

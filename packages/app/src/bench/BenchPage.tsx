@@ -1,18 +1,21 @@
 import * as Comlink from 'comlink';
-import { lazy, Suspense, useEffect, useState } from 'react';
+import { useEffect, useRef, useState } from 'react';
 import { useLocation, useParams } from 'react-router';
+import { lazyPart } from '../loading/lazyPart.tsx';
 import type { Came } from '../rack/RackPage.tsx';
 import { note, notify, perform } from '../store/acts.ts';
 import { resetBench, useBench } from '../store/bench.ts';
 import { receive } from '../store/receive.ts';
 import { tellRest } from '../store/rest.ts';
 import type { Notice } from '../store/run.ts';
-import { ArtistError, bench, onWorkerDeath, unwrap } from '../store/worker.ts';
+import { NoAnswerError } from '../store/supervisor.ts';
+import { ArtistError, bench, unwrap } from '../store/worker.ts';
 import type { BenchEvent } from '../worker/protocol.ts';
 import './bench.css';
 import { DidNotOpen } from './DidNotOpen.tsx';
 import { Details } from './details/Details.tsx';
 import { Header } from './header/Header.tsx';
+import { Leaving } from './header/Leaving.tsx';
 import { useHealth } from './health/useHealth.ts';
 import { Panes } from './panes/Panes.tsx';
 import { handle } from './panes/rendererHandle.ts';
@@ -29,21 +32,8 @@ import { useSymmetry } from './useSymmetry.ts';
 import { type KeptView, useViewKeeping } from './useViewKeeping.ts';
 import { useWholeOfHover } from './useWholeOfHover.ts';
 
-const TrialsView = lazy(() =>
-  import('../trials/TrialsView.tsx').then((module) => ({ default: module.TrialsView })),
-);
-const HelpOver = lazy(() => import('../help/HelpOver.tsx').then((module) => ({ default: module.HelpOver })));
-
-onWorkerDeath(() =>
-  useBench.setState({
-    running: undefined,
-    notice: {
-      tone: 'error',
-      text: 'The part of Blunt Hem that keeps your document broke down. Everything up to the last act is saved: open the project again.',
-      offer: { label: 'Open it again', act: () => window.location.reload() },
-    },
-  }),
-);
+const TrialsView = lazyPart(async () => (await import('../trials/TrialsView.tsx')).TrialsView);
+const HelpOver = lazyPart(async () => (await import('../help/HelpOver.tsx')).HelpOver);
 
 useBench.subscribe(tellRest);
 
@@ -54,9 +44,23 @@ const MAY_LIE: Notice = {
   offer: { label: 'Stand it up', act: () => void perform('stand-up', { up: 'z' }) },
 };
 
+const STARTED_AGAIN: Notice = {
+  tone: 'error',
+  text: 'The part of Blunt Hem that keeps your document broke down or did not answer, and was started again. The project is open as it was after the last act that was kept.',
+};
+
 /** What was not foreseen, in words. */
-const brokenDown = ({ message }: Error): ArtistError =>
-  new ArtistError('broken', `Something went wrong inside Blunt Hem (${message}). Nothing was changed.`, []);
+const brokenDown = (error: Error): ArtistError =>
+  error instanceof NoAnswerError
+    ? new ArtistError('no-answer', error.message, [])
+    : new ArtistError(
+        'broken',
+        `Something went wrong inside Blunt Hem (${error.message}). Nothing was changed.`,
+        [],
+      );
+
+/** A worker that was ended lets go of its project a moment later, milliseconds. */
+const PATIENCE = 5000;
 
 /** The workspace of one project. */
 export function BenchPage() {
@@ -65,6 +69,8 @@ export function BenchPage() {
   const [problem, setProblem] = useState<ArtistError>();
   const [kept, setKept] = useState<KeptView>();
   const loaded = useBench((s) => s.projectId === id && s.model !== undefined);
+  const restarts = useBench((s) => s.worker.restarts);
+  const restartsSeen = useRef(restarts);
   const stage = useBench((s) => s.stage);
   const detailsOpen = useBench((s) => s.detailsOpen);
   const helpOpen = useBench((s) => s.helpOpen);
@@ -82,18 +88,23 @@ export function BenchPage() {
   // biome-ignore lint/correctness/useExhaustiveDependencies: what the artist came with is said once
   useEffect(() => {
     let current = true;
+    const again = restarts !== restartsSeen.current;
+    restartsSeen.current = restarts;
     resetBench();
     setProblem(undefined);
     void (async () => {
       try {
         const events = listener(() => current);
-        const { name, model, view } = unwrap(await bench.open(id, Comlink.proxy(events.listen)));
+        const { name, model, view } = unwrap(
+          await bench.open(id, Comlink.proxy(events.listen), again ? PATIENCE : 0),
+        );
         if (!current) return;
         const { cameras: _, ...looks } = (view ?? {}) as Partial<KeptView>;
         setKept(view as KeptView | undefined);
         useBench.setState({ ...looks, projectId: id, projectName: name, model });
         events.begin();
-        if (came?.note) note(came.note);
+        if (again) notify(STARTED_AGAIN);
+        else if (came?.note) note(came.note);
         else if (came?.mayLie) notify(MAY_LIE);
       } catch (error) {
         if (current) setProblem(error instanceof ArtistError ? error : brokenDown(error as Error));
@@ -102,7 +113,7 @@ export function BenchPage() {
     return () => {
       current = false;
     };
-  }, [id]);
+  }, [id, restarts]);
 
   if (problem) return <DidNotOpen id={id} code={problem.code} sentence={problem.message} />;
   const { View } = stageNamed(stage);
@@ -112,24 +123,13 @@ export function BenchPage() {
       <Rail />
       <main className="bench-middle" aria-label="Bench">
         {loaded ? <LoadedPanes kept={kept} /> : <p className="bench-state">Opening the project…</p>}
-        {loaded && trialsOpen && (
-          <Suspense>
-            <TrialsView />
-          </Suspense>
-        )}
-        {loaded && View && (
-          <Suspense>
-            <View />
-          </Suspense>
-        )}
+        {loaded && trialsOpen && <TrialsView />}
+        {loaded && View && <View />}
       </main>
       {detailsOpen && <Details />}
       <Strip />
-      {helpOpen && (
-        <Suspense>
-          <HelpOver />
-        </Suspense>
-      )}
+      {helpOpen && <HelpOver />}
+      <Leaving />
     </div>
   );
 }

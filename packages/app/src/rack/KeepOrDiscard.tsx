@@ -8,6 +8,8 @@ export interface Pending {
   readonly uvSets: readonly string[];
   /** Whether it looks as if z pointed up in it. */
   readonly mayLie: boolean;
+  /** What the Bench should say of it. */
+  readonly note?: string;
 }
 
 interface KeepOrDiscardProps {

@@ -10,7 +10,10 @@ import type { Projects } from './useProjects.ts';
 interface KeepingProps {
   readonly projects: Projects;
   /** Shows what goes on while it does, and what went wrong. */
-  readonly showing: (text: string, work: (report: (part: number) => void) => Promise<void>) => Promise<void>;
+  readonly showing: (
+    text: string,
+    work: (report: (part: number) => void) => Promise<void>,
+  ) => Promise<unknown>;
   readonly tell: (sentence: string) => void;
 }
 
@@ -19,7 +22,7 @@ export function Keeping({ projects, showing, tell }: KeepingProps) {
   const [room, setRoom] = useState<Room>();
   const [backup, setBackup] = useState(lastBackup);
   const [reminding, setReminding] = useState(reminds);
-  const look = () => void bench.room().then(setRoom);
+  const look = () => void bench.room().then(setRoom, () => undefined);
   // biome-ignore lint/correctness/useExhaustiveDependencies: looked at anew whenever something on the Rack changes
   useEffect(look, [projects]);
 

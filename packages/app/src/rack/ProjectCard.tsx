@@ -1,13 +1,17 @@
 import { IconDots } from '@tabler/icons-react';
 import { Button } from 'antd';
-import { lazy, Suspense, useEffect, useState } from 'react';
+import { useEffect, useState } from 'react';
 import { Link } from 'react-router';
+import { lazyPart } from '../loading/lazyPart.tsx';
 import type { RackRow } from '../storage/rack.ts';
 import { ArtistError, bench, unwrap } from '../store/worker.ts';
 import { exportProject, useRescue } from './projectFiles.ts';
 
 /** Loaded when it is first asked for. */
-const CardMenu = lazy(() => import('./CardMenu.tsx').then((module) => ({ default: module.CardMenu })));
+const CardMenu = lazyPart(
+  async () => (await import('./CardMenu.tsx')).CardMenu,
+  ({ children }) => children,
+);
 
 /** What went wrong, and what could be done about it. */
 export interface Problem {
@@ -73,16 +77,14 @@ export function ProjectCard({ row, onProblem, onTakenOff }: ProjectCardProps) {
         </span>
       </Link>
       {asked ? (
-        <Suspense fallback={more}>
-          <CardMenu
-            damaged={row.damage !== undefined}
-            onRescue={() => attempt(() => rescue(row.id))}
-            onExport={exportIt}
-            onTakeOff={takeOff}
-          >
-            {more}
-          </CardMenu>
-        </Suspense>
+        <CardMenu
+          damaged={row.damage !== undefined}
+          onRescue={() => attempt(() => rescue(row.id))}
+          onExport={exportIt}
+          onTakeOff={takeOff}
+        >
+          {more}
+        </CardMenu>
       ) : (
         more
       )}

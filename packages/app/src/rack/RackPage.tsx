@@ -2,25 +2,24 @@ import { MODEL_ENDINGS } from '@blunt-hem/core/formats/endings';
 import { IconDownload, IconHelpCircle, IconPlus, IconTriangles, IconWalk } from '@tabler/icons-react';
 import { Button, Spin } from 'antd';
 import * as Comlink from 'comlink';
-import { lazy, Suspense, useEffect, useState } from 'react';
+import { useEffect, useState } from 'react';
 import { useDropzone } from 'react-dropzone';
 import { Link, useNavigate } from 'react-router';
+import { lazyPart } from '../loading/lazyPart.tsx';
 import type { Restored } from '../storage/rackBackup.ts';
-import { ArtistError, bench, unwrap } from '../store/worker.ts';
+import { ArtistError, bench, orRestart, unwrap } from '../store/worker.ts';
 import { reporting } from '../worker/reporting.ts';
 import type { Pending } from './KeepOrDiscard.tsx';
 import { type Problem, ProjectCard } from './ProjectCard.tsx';
-import { demosAdded, rememberDemos } from './preferences.ts';
+import { addDemosOnce } from './preferences.ts';
 import { useProjects } from './useProjects.ts';
 import './rack.css';
 
-const KeepOrDiscard = lazy(() =>
-  import('./KeepOrDiscard.tsx').then((module) => ({ default: module.KeepOrDiscard })),
-);
-const Keeping = lazy(() => import('./Keeping.tsx').then((module) => ({ default: module.Keeping })));
-const NoRoom = lazy(() => import('./NoRoom.tsx').then((module) => ({ default: module.NoRoom })));
-const OffTheRack = lazy(() => import('./OffTheRack.tsx').then((module) => ({ default: module.OffTheRack })));
-const Progress = lazy(() => import('antd/es/progress'));
+const KeepOrDiscard = lazyPart(async () => (await import('./KeepOrDiscard.tsx')).KeepOrDiscard);
+const Keeping = lazyPart(async () => (await import('./Keeping.tsx')).Keeping);
+const NoRoom = lazyPart(async () => (await import('./NoRoom.tsx')).NoRoom);
+const OffTheRack = lazyPart(async () => (await import('./OffTheRack.tsx')).OffTheRack);
+const Progress = lazyPart(async () => (await import('antd/es/progress')).default);
 
 export function RackPage() {
   const [problem, setProblem] = useState<Problem>();
@@ -29,24 +28,31 @@ export function RackPage() {
   const [closed, setClosed] = useState<string>();
   const projects = useProjects(setClosed);
   const [justOff, setJustOff] = useState<string>();
-  const [working, setWorking] = useState<string>();
+  const [working, setWorking] = useState<Working>();
   const [pending, setPending] = useState<Pending>();
   const [noRoom, setNoRoom] = useState<{ readonly sentence: string; readonly open: () => void }>();
   const [part, setPart] = useState<number>();
   const navigate = useNavigate();
 
-  /** Shows what goes on while it does, and what went wrong. */
+  /**
+   * Shows what goes on while it does, and what went wrong.
+   *
+   * @returns whether it came about
+   */
   const showing = async (
     text: string | undefined,
     work: (report: (part: number) => void) => Promise<void>,
-  ): Promise<void> => {
+    canCancel = false,
+  ): Promise<boolean> => {
     setProblem(undefined);
     setNote(undefined);
-    setWorking(text);
+    setWorking(text === undefined ? undefined : { text, canCancel });
     try {
       await reporting(setPart, work);
+      return true;
     } catch (error) {
       setProblem({ sentence: (error as Error).message });
+      return false;
     } finally {
       setWorking(undefined);
       setPart(undefined);
@@ -59,13 +65,11 @@ export function RackPage() {
       await bench.close();
       // Where that cannot be done it is done another time.
       await bench.emptyOff(false);
-      if (demosAdded()) return;
-      await addDemos();
-      rememberDemos();
-    })();
+      await addDemosOnce(() => addDemos());
+    })().catch((error: Error) => setProblem({ sentence: error.message }));
   }, []);
 
-  const addDemos = (dense = false): Promise<void> =>
+  const addDemos = (dense = false): Promise<boolean> =>
     showing(dense ? 'Bringing the mud snail…' : 'Laying out the demo models…', async () =>
       unwrap(await bench.addDemos(dense)),
     );
@@ -73,48 +77,59 @@ export function RackPage() {
   /** Makes a project of what was read, and opens it. */
   const create = async (keepUvs: boolean, upAxis: number, anyway: boolean, came: Came): Promise<void> => {
     try {
-      const id = unwrap(await bench.create(keepUvs, upAxis, anyway));
-      navigate(`/project/${id}`, { state: came });
+      const answer = await bench.create(keepUvs, upAxis, anyway);
+      if (answer) navigate(`/project/${unwrap(answer)}`, { state: came });
     } catch (error) {
       if (!(error instanceof ArtistError) || error.code !== 'no-room') throw error;
-      const open = () => void showing('Opening…', () => create(keepUvs, upAxis, true, came));
+      const open = () => void showing('Opening…', () => create(keepUvs, upAxis, true, came), true);
       setNoRoom({ sentence: error.message, open });
     }
   };
 
   const takeIn = (list: readonly File[]) => {
-    const files = modelFirst(list);
+    const { files, others } = oneModel(list);
     if (files.length === 0) return;
     const { name } = files[0];
+    const left =
+      others.length > 0 ? `One model is opened at a time: ${others.join(', ')} was left alone.` : undefined;
     // Work of one's own is worth keeping; where the browser asks, it asks now.
     void navigator.storage?.persist?.();
     if (/\.hemrack$/i.test(name)) {
-      void showing(`Putting back ${name}…`, async (report) => {
-        report(0);
-        const answer = await bench.restore(files[0], report);
-        if (answer) setNote(putBack(unwrap(answer)));
-      });
+      void showing(
+        `Putting back ${name}…`,
+        async (report) => {
+          report(0);
+          const answer = await bench.restore(files[0], report);
+          if (answer) setNote([putBack(unwrap(answer)), left].filter(Boolean).join(' '));
+        },
+        true,
+      );
       return;
     }
     // What comes next is loaded meanwhile.
     void import('../bench/BenchPage.tsx');
-    void showing(`Reading ${name}…`, async (report) => {
-      const opened = await Promise.all(
-        files.map(async (file) => ({ name: file.name, bytes: new Uint8Array(await file.arrayBuffer()) })),
-      );
-      report(0);
-      const answer = await bench.read(
-        Comlink.transfer(
-          opened,
-          opened.map(({ bytes }) => bytes.buffer),
-        ),
-        report,
-      );
-      if (!answer) return;
-      const { uvSets, faces, mayLie, loss } = unwrap(answer);
-      if (uvSets.length > 0) setPending({ name, uvSets, faces, mayLie });
-      else await create(true, 0, false, { note: loss, mayLie });
-    });
+    void showing(
+      `Reading ${name}…`,
+      async (report) => {
+        const opened = await Promise.all(
+          files.map(async (file) => ({ name: file.name, bytes: new Uint8Array(await file.arrayBuffer()) })),
+        );
+        report(0);
+        const answer = await bench.read(
+          Comlink.transfer(
+            opened,
+            opened.map(({ bytes }) => bytes.buffer),
+          ),
+          report,
+        );
+        if (!answer) return;
+        const { uvSets, faces, mayLie, loss } = unwrap(answer);
+        const note = [loss, left].filter(Boolean).join(' ') || undefined;
+        if (uvSets.length > 0) setPending({ name, uvSets, faces, mayLie, note });
+        else await create(true, 0, false, { note, mayLie });
+      },
+      true,
+    );
   };
 
   const { getRootProps, getInputProps, isDragActive, open } = useDropzone({
@@ -184,14 +199,12 @@ export function RackPage() {
       )}
       {working && (
         <div className="rack-bar" role="status">
-          <Spin /> {working}
+          <Spin /> {working.text}
           {part !== undefined && (
-            <>
-              <Suspense>
-                <Progress percent={Math.round(100 * part)} size="small" className="rack-progress" />
-              </Suspense>
-              <Button onClick={() => void bench.cancelReading()}>Cancel</Button>
-            </>
+            <Progress percent={Math.round(100 * part)} size="small" className="rack-progress" />
+          )}
+          {working.canCancel && (
+            <Button onClick={() => void orRestart(() => bench.cancelReading())}>Cancel</Button>
           )}
         </div>
       )}
@@ -229,41 +242,44 @@ export function RackPage() {
           <span>A sculpt of 217 000 triangles without a single loop, to try seams on.</span>
         </button>
       </div>
-      <Suspense>
-        {projects && projects.off.length > 0 && (
-          <OffTheRack
-            rows={projects.off}
-            attempt={(work) => void showing(undefined, async () => unwrap(await work()))}
-          />
-        )}
-        {projects && <Keeping projects={projects} showing={showing} tell={setNote} />}
-      </Suspense>
+      {projects && projects.off.length > 0 && (
+        <OffTheRack
+          rows={projects.off}
+          attempt={(work) => void showing(undefined, async () => unwrap(await work()))}
+        />
+      )}
+      {projects && <Keeping projects={projects} showing={showing} tell={setNote} />}
       {noRoom && (
-        <Suspense>
-          <NoRoom
-            sentence={noRoom.sentence}
-            onCancel={() => setNoRoom(undefined)}
-            onOpen={() => {
-              setNoRoom(undefined);
-              noRoom.open();
-            }}
-          />
-        </Suspense>
+        <NoRoom
+          sentence={noRoom.sentence}
+          onCancel={() => setNoRoom(undefined)}
+          onOpen={() => {
+            setNoRoom(undefined);
+            noRoom.open();
+          }}
+        />
       )}
       {pending && (
-        <Suspense>
-          <KeepOrDiscard
-            pending={pending}
-            onCancel={() => setPending(undefined)}
-            onChoose={(keepUvs, upAxis) => {
-              setPending(undefined);
-              void showing(`Opening ${pending.name}…`, () => create(keepUvs, upAxis, false, {}));
-            }}
-          />
-        </Suspense>
+        <KeepOrDiscard
+          pending={pending}
+          onCancel={() => {
+            setPending(undefined);
+            void bench.cancelReading().catch(() => undefined);
+          }}
+          onChoose={(keepUvs, upAxis) => {
+            const { name, note } = pending;
+            setPending(undefined);
+            void showing(`Opening ${name}…`, () => create(keepUvs, upAxis, false, { note }), true);
+          }}
+        />
       )}
     </main>
   );
+}
+
+interface Working {
+  readonly text: string;
+  readonly canCancel: boolean;
 }
 
 /** What the Bench should say of a project that was just made. */
@@ -276,10 +292,12 @@ const ACCEPTED = [...MODEL_ENDINGS, 'hemproject', 'hemrack', 'bin', 'mtl', 'png'
   .map((e) => `.${e}`)
   .join(',');
 
-/** Of files dropped together, the one that is the model before those it names. */
-function modelFirst(files: readonly File[]): File[] {
+/** Of files dropped together, the one that is the model before those it names; and the names of other models, which are left alone. */
+function oneModel(files: readonly File[]): { readonly files: File[]; readonly others: readonly string[] } {
   const isModel = ({ name }: File) => /\.(obj|glb|gltf|ply|stl|hemproject|hemrack)$/i.test(name);
-  return [...files].sort((a, b) => Number(isModel(b)) - Number(isModel(a)));
+  const [first, ...models] = files.filter(isModel);
+  const rest = files.filter((file) => !isModel(file));
+  return { files: first ? [first, ...rest] : rest, others: models.map(({ name }) => name) };
 }
 
 /** What came of a backup, for the artist. */

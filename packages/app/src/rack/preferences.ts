@@ -17,8 +17,21 @@ const remember = (key: string, value: string): void => {
 };
 
 const DEMOS_ADDED = 'blunt-hem-demos-added';
-export const demosAdded = (): boolean => remembered(DEMOS_ADDED) !== undefined;
-export const rememberDemos = (): void => remember(DEMOS_ADDED, '1');
+const demosAdded = (): boolean => remembered(DEMOS_ADDED) !== undefined;
+const rememberDemos = (): void => remember(DEMOS_ADDED, '1');
+
+/**
+ * Adds the demos on the first visit, in one tab of those that are open; and on the next visit where that failed.
+ *
+ * @param add  tells whether they were added
+ */
+export const addDemosOnce = (
+  add: () => Promise<boolean>,
+  locks: LockManager = navigator.locks,
+): Promise<void> =>
+  locks.request(DEMOS_ADDED, async () => {
+    if (!demosAdded() && (await add())) rememberDemos();
+  });
 
 const BACKED_UP = 'blunt-hem-backed-up';
 /** When the Rack was last backed up, milliseconds since 1970; 0 when never. */

@@ -1,6 +1,7 @@
 import * as Comlink from 'comlink';
 import { useEffect, useState } from 'react';
 import type { RackRow } from '../storage/rack.ts';
+import { useBench } from '../store/bench.ts';
 import { bench } from '../store/worker.ts';
 
 export interface Projects {
@@ -12,7 +13,8 @@ export interface Projects {
 /** Every project, the newest first; kept up to date by the database itself, from whatever tab it is written. */
 export function useProjects(fail: (sentence: string) => void): Projects | undefined {
   const [projects, setProjects] = useState<Projects>();
-  // biome-ignore lint/correctness/useExhaustiveDependencies: watched from when the Rack is opened on
+  const restarts = useBench((s) => s.worker.restarts);
+  // biome-ignore lint/correctness/useExhaustiveDependencies: watched from when the Rack is opened on, and anew by a worker that was started again
   useEffect(() => {
     let current = true;
     const take = (rows: readonly RackRow[]) => {
@@ -24,11 +26,13 @@ export function useProjects(fail: (sentence: string) => void): Projects | undefi
       });
     };
     const failed = (sentence: string) => current && fail(sentence);
-    void bench.watchRack(Comlink.proxy(take), Comlink.proxy(failed));
+    bench
+      .watchRack(Comlink.proxy(take), Comlink.proxy(failed))
+      .catch((error: Error) => failed(error.message));
     return () => {
       current = false;
-      void bench.leaveRack();
+      bench.leaveRack().catch(() => undefined);
     };
-  }, []);
+  }, [restarts]);
   return projects;
 }

@@ -132,6 +132,7 @@ export const tablesOf = ({ projects, acts, records, pieces, views, bases, patche
 
 /** The version of a database as it lies in the browser, 0 where there is none. It is looked at, and not opened. */
 function versionLying(name: string): Promise<number> {
+  // Where pages may keep nothing, even asking fails.
   return new Promise((resolve, reject) => {
     const request = indexedDB.open(name);
     // There was none: nor shall there be one of no version.
@@ -148,16 +149,27 @@ function versionLying(name: string): Promise<number> {
 /**
  * Opens a database, unless it is open.
  *
- * @throws HemError when a later version of the app has written it; it is left as it is
+ * @throws HemError when a later version of the app has written it, which is left as it is; and when the browser gives none
  */
 export async function openDatabase(database: Database): Promise<Database> {
   if (database.isOpen()) return database;
-  const version = await versionLying(database.name);
+  const version = await versionLying(database.name).catch((error: unknown) => {
+    throw noStore(error);
+  });
   if (version > VERSION)
     throw new HemError(
       'newer-store',
       `What this browser keeps was written by a later Blunt Hem (its version is ${Math.floor(version)}, this one knows ${VERSION}). Nothing was touched. Start the later one to go on.`,
     );
-  await database.open();
+  await database.open().catch((error: unknown) => {
+    throw noStore(error);
+  });
   return database;
 }
+
+/** What an artist reads when the browser gives this page no store at all. */
+const noStore = (error: unknown) =>
+  new HemError(
+    'no-store',
+    `This browser keeps nothing for this page (${(error as Error | null)?.name ?? 'no reason given'}): perhaps its site data is blocked, or its disk full. You can open a model all the same, work on it and export it; nothing of it is kept when its tab is closed.`,
+  );

@@ -5,16 +5,25 @@ export interface Lock {
   release(): void;
 }
 
-/** @returns undefined when another tab has it */
-export function lockProject(id: string, locks: LockManager = navigator.locks): Promise<Lock | undefined> {
+/**
+ * @param patience  milliseconds to wait for it: a worker that was ended lets go of its locks a moment later
+ * @returns undefined when another tab has it
+ */
+export function lockProject(
+  id: string,
+  locks: LockManager = navigator.locks,
+  patience = 0,
+): Promise<Lock | undefined> {
+  const how: LockOptions = patience > 0 ? { signal: AbortSignal.timeout(patience) } : { ifAvailable: true };
   return new Promise((resolve) => {
     const lock = { lost: false, release(): void {} };
     const held = (granted: unknown): Promise<void> | undefined => {
       resolve(granted ? lock : undefined);
       return granted ? new Promise<void>((release) => Object.assign(lock, { release })) : undefined;
     };
-    locks.request(`blunt-hem-${id}`, { ifAvailable: true }, held).catch(() => {
+    locks.request(`blunt-hem-${id}`, how, held).catch(() => {
       lock.lost = true;
+      resolve(undefined);
     });
   });
 }

@@ -21,6 +21,8 @@ export interface RackRow
 /** Characters of a name that are shown: it may be of any length, and a page of one of millions would stand still. */
 const SHOWN = 200;
 
+export const shownName = (name: string): string => (name.length > SHOWN ? `${name.slice(0, SHOWN)}…` : name);
+
 /**
  * Every project, the last changed first. One that is garbled hides no other, and one whose row is lost is found by what else is kept of
  * it.
@@ -52,7 +54,7 @@ function shown(row: KeptRow, damage: string | undefined): RackRow {
   const { id, name, created, updated, faces, shells, picture, deleted } = row;
   return {
     id,
-    name: name.length > SHOWN ? `${name.slice(0, SHOWN)}…` : name,
+    name: shownName(name),
     created,
     updated,
     faces,

@@ -4,7 +4,8 @@ import type { Done } from '@blunt-hem/core/session/session';
 import type { Answer } from '../worker/protocol.ts';
 import { useBench } from './bench.ts';
 import type { Notice } from './run.ts';
-import { ArtistError, bench, unwrap } from './worker.ts';
+import { NoAnswerError } from './supervisor.ts';
+import { ArtistError, bench, orRestart, unwrap } from './worker.ts';
 
 /** What the interface does to the document. Failures become a notice; nothing here throws but bugs. */
 
@@ -63,7 +64,8 @@ export const travel = (way: 'undo' | 'redo'): Promise<void> =>
     }
   });
 
-export const stop = (): Promise<void> => bench.stop();
+/** Ends what is running; a worker that does not hear it is started again. */
+export const stop = (): Promise<void> => orRestart(() => bench.stop());
 
 /** Failures after which nothing more can be kept where this project was. */
 const ADRIFT = new Set(['no-such-project', 'store-closed', 'lock-lost']);
@@ -72,6 +74,8 @@ const ADRIFT = new Set(['no-such-project', 'store-closed', 'lock-lost']);
 export async function keepAsNew(): Promise<void> {
   try {
     const id = unwrap(await bench.keepAsNew());
+    // Nothing is left behind.
+    useBench.setState({ unsaved: false });
     window.location.assign(`/project/${id}`);
   } catch (error) {
     fail(error);
@@ -79,6 +83,8 @@ export async function keepAsNew(): Promise<void> {
 }
 
 export function fail(error: unknown, request?: Request): void {
+  // The project is opened again, which tells of it.
+  if (error instanceof NoAnswerError) return;
   if (!(error instanceof ArtistError)) {
     notify({
       tone: 'error',

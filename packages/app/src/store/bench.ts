@@ -37,8 +37,8 @@ export const useBench = create<BenchStore>()(() => ({
 
 /** Forgets one project before another is opened; how one looks at things stays. */
 export function resetBench(): void {
-  // What was asked of the last project is still going to be answered.
-  const { asked: _asked, answered: _answered, ...run } = runSlice;
+  // What was asked of the last project is still going to be answered, and the worker is the same.
+  const { asked: _asked, answered: _answered, worker: _worker, ...run } = runSlice;
   useBench.setState({
     ...mirrorSlice,
     ...selectionSlice,

@@ -46,6 +46,15 @@ export function receive(event: BenchEvent): void {
     case 'layout':
       useBench.setState({ layout: event, measured: true });
       return;
+    case 'unmeasured':
+      useBench.setState({
+        measured: true,
+        notice: {
+          tone: 'error',
+          text: `The figures could not be worked out, and are missing or of before. ${event.sentence} They are tried again after the next act.`,
+        },
+      });
+      return;
     case 'sky':
       useBench.setState({ sky: event });
       return;

@@ -1,3 +1,5 @@
+import type { Condition } from './supervisor.ts';
+
 export interface Notice {
   /** What was done, what could be done next, what went wrong: the first goes by itself, the second once something is picked. */
   readonly tone: 'note' | 'hint' | 'error';
@@ -24,6 +26,8 @@ export interface RunSlice {
   /** Acts and picks that were asked for, and those that were answered; the Bench rests when they are as many and all is measured. */
   readonly asked: number;
   readonly answered: number;
+  /** How it is with the worker that owns the document. */
+  readonly worker: Condition;
 }
 
 export const runSlice: RunSlice = {
@@ -33,4 +37,5 @@ export const runSlice: RunSlice = {
   notice: undefined,
   asked: 0,
   answered: 0,
+  worker: { restarts: 0 },
 };

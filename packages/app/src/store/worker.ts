@@ -1,15 +1,17 @@
 import type { AnswerOf, AskedOf, QuestionName } from '@blunt-hem/core/questions/index';
 
-import * as Comlink from 'comlink';
 import type { Answer, BenchApi } from '../worker/protocol.ts';
-
-const worker = new Worker(new URL('../worker/documentWorker.ts', import.meta.url), { type: 'module' });
-
-/** Calls `listen` when the worker that owns the document is gone: nothing it was asked will be answered. */
-export const onWorkerDeath = (listen: () => void) => worker.addEventListener('error', listen);
+import { useBench } from './bench.ts';
+import { superviseWorker } from './supervisor.ts';
 
 /** The worker that owns the document. */
-export const bench = Comlink.wrap<BenchApi>(worker) as unknown as BenchApi;
+const supervised = superviseWorker<BenchApi>(
+  () => new Worker(new URL('../worker/documentWorker.ts', import.meta.url), { type: 'module' }),
+  (worker) => useBench.setState({ worker }),
+);
+
+export const bench = supervised.api;
+export const { restart, orRestart } = supervised;
 
 /** A failure the artist should read. */
 export class ArtistError extends Error {

@@ -1,5 +1,13 @@
 import { HemError } from '@blunt-hem/core/errors';
+import { NOT_LOADED } from './lifeline.ts';
 import type { Answer } from './protocol.ts';
+
+/** How browsers put it that code or a file could not be fetched; nothing but the words tells it apart. */
+const FETCHING =
+  /dynamically imported module|importing a module script|failed to fetch|load failed|networkerror/i;
+
+export const isNotLoaded = (error: unknown): boolean =>
+  error instanceof TypeError && FETCHING.test(error.message);
 
 /** Errors an artist can read cross to another thread as they are; others are bugs and are thrown. */
 export async function answer<T>(work: () => T | Promise<T>): Promise<Answer<T>> {
@@ -9,6 +17,7 @@ export async function answer<T>(work: () => T | Promise<T>): Promise<Answer<T>> 
     if (error instanceof HemError) {
       return { failure: { code: error.code, sentence: error.message, ids: [...error.ids] } };
     }
+    if (isNotLoaded(error)) return { failure: { code: 'not-loaded', sentence: NOT_LOADED, ids: [] } };
     throw error;
   }
 }

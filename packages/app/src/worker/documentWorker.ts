@@ -1,5 +1,6 @@
 import type { HemDocument } from '@blunt-hem/core/document/document';
 import { HemError } from '@blunt-hem/core/errors';
+import type { Project } from '@blunt-hem/core/keeping/projectFile';
 import { gone } from '@blunt-hem/core/trials/trialBook';
 import * as Comlink from 'comlink';
 import { databaseNamed, openDatabase } from '../storage/database.ts';
@@ -7,9 +8,11 @@ import { databaseKeeper } from '../storage/databaseKeeper.ts';
 import { loadProject } from '../storage/loadProject.ts';
 import { type Lock, lockProject } from '../storage/locks.ts';
 import { addProject } from '../storage/projects.ts';
+import { shownName } from '../storage/rack.ts';
 import type { Restored } from '../storage/rackBackup.ts';
 import { roomLeft } from '../storage/room.ts';
 import { answer, buffersIn } from './answer.ts';
+import { declareAlive } from './lifeline.ts';
 import { workerPool } from './pool.ts';
 import type { Answer, BenchApi, BenchEvent } from './protocol.ts';
 import { pngOf, rackDesk } from './rackDesk.ts';
@@ -34,6 +37,8 @@ const LATER = 20_000;
 let desk: SessionDesk | undefined;
 let openId = '';
 let openName = '';
+/** What was made of the file that was read last, and is not on the Rack yet. */
+let made: Project | undefined;
 let lock: Lock | undefined;
 /** The document that the picture on the Rack shows. */
 let pictured: HemDocument | undefined;
@@ -74,21 +79,28 @@ const stored = <T>(work: () => T | Promise<T>): Promise<Answer<T>> =>
   });
 
 const api: BenchApi = {
+  ping: async () => undefined,
   read(files, report) {
+    made = undefined;
     // What comes next is made ready meanwhile.
     jobs.start();
     void import('./benchDesk.ts');
     return reading.read(files, report);
   },
   async cancelReading() {
-    reading.cancel();
+    reading.end();
   },
-  create: (keepUvs, upAxis, anyway) =>
-    answer(async () => {
-      const id = await rack.add(reading.taken(keepUvs, upAxis), anyway);
-      reading.done();
-      return id;
-    }),
+  async create(keepUvs, upAxis, anyway) {
+    // Made once: where there turns out to be no room, it waits for the artist's word.
+    const result = made ? { ok: made } : await reading.make(keepUvs, upAxis);
+    if (!result || 'failure' in result) return result;
+    made = result.ok;
+    const created = await answer(() => rack.add(result.ok, anyway));
+    if ('failure' in created && created.failure.code === 'no-room') return created;
+    made = undefined;
+    reading.end();
+    return created;
+  },
   addDemos: (dense) => stored(() => rack.addDemos(dense)),
   async watchRack(listen, fail) {
     const watching = await stored(async () => rack.watch(listen, fail));
@@ -141,10 +153,12 @@ const api: BenchApi = {
     return 'ok' in result ? Comlink.transfer(result, buffersIn(result.ok)) : result;
   },
 
-  async open(id, listen) {
-    const opening = await stored(async () => {
+  async open(id, listen, patience) {
+    // One that was just made needs no store yet: where there is none, it is worked on in this tab alone.
+    const fresh = rack.justMade(id);
+    const opening = await (fresh ? answer : stored)(async () => {
       await close();
-      lock = await lockProject(id);
+      lock = await lockProject(id, navigator.locks, patience);
       if (!lock) {
         throw new HemError(
           'open-elsewhere',
@@ -154,7 +168,6 @@ const api: BenchApi = {
       try {
         jobs.start();
         const { modelBuffers, sessionDesk } = await import('./benchDesk.ts');
-        const fresh = rack.justMade(id);
         const { row, document, history, trials, base } = fresh?.stored ?? (await loadProject(database, id));
         if (row.deleted !== undefined) {
           throw new HemError(
@@ -179,7 +192,7 @@ const api: BenchApi = {
         if (fresh) tellSaving(fresh.saved, listener);
         const model = modelBuffers(document);
         desk.begin();
-        return { name: row.name, model, view: await rack.viewOf(id) };
+        return { name: shownName(row.name), model, view: fresh ? undefined : await rack.viewOf(id) };
       } catch (error) {
         if (error instanceof HemError && error.code.startsWith('damaged'))
           await rack.rememberDamage(id, error.message);
@@ -244,3 +257,4 @@ const api: BenchApi = {
 };
 
 Comlink.expose(api);
+declareAlive();

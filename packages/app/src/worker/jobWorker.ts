@@ -2,7 +2,9 @@ import { type JobInput, type JobName, type JobOutput, runJob } from '@blunt-hem/
 import type { Context, Progress } from '@blunt-hem/core/progress';
 import * as Comlink from 'comlink';
 import { answer, buffersIn } from './answer.ts';
+import { declareAlive } from './lifeline.ts';
 import type { Answer } from './protocol.ts';
+import { GO_ON, HEARD } from './stopFlag.ts';
 
 /** One worker of the pool. Its stop flag is shared memory, so it is heard in the middle of a job. */
 export interface JobApi {
@@ -22,7 +24,9 @@ function contextOf(stop: Int32Array, report: (progress: Progress) => void): Cont
   return {
     signal: {
       get aborted() {
-        return Atomics.load(stop, 0) === 1;
+        if (Atomics.load(stop, 0) === GO_ON) return false;
+        Atomics.store(stop, 0, HEARD);
+        return true;
       },
     },
     report(progress) {
@@ -43,3 +47,4 @@ const api: JobApi = {
 };
 
 Comlink.expose(api);
+declareAlive();

@@ -4,7 +4,9 @@ import type { JobInput, JobName, JobOutput, Jobs } from '@blunt-hem/core/jobs/in
 import { type Context, unattended } from '@blunt-hem/core/progress';
 import * as Comlink from 'comlink';
 import type { JobApi } from './jobWorker.ts';
+import { type Death, deathOf, NOT_LOADED } from './lifeline.ts';
 import { reporting } from './reporting.ts';
+import { GO_ON, HEARD, STOP } from './stopFlag.ts';
 
 /** How often a stop flag is brought up to date, milliseconds. */
 const WATCH = 15;
@@ -12,11 +14,25 @@ const WATCH = 15;
 /** A worker that was given more than this is not kept: its memory would never shrink again. Bytes. */
 const LARGE = 48 * 2 ** 20;
 
+/** A job that has not heard within so many watches (two seconds) that it should stop is ended with its worker. */
+const DEAF = 133;
+/** And one that has heard, but does not come to an end (half a minute). */
+const ENDLESS = 2000;
+
 interface Crew {
   readonly worker: Worker;
   readonly api: Comlink.Remote<JobApi>;
+  /** Rejects when the worker is dead. */
   readonly death: Promise<never>;
 }
+
+const DEATHS: Readonly<Record<Death, HemError>> = {
+  ended: new HemError(
+    'solver-died',
+    'A solver broke down, perhaps for want of memory, and was started again. Nothing was changed.',
+  ),
+  'not-loaded': new HemError('not-loaded', NOT_LOADED),
+};
 
 /** More would cost memory that most machines with so many cores do not have to spare. */
 const MOST_WORKERS = 16;
@@ -40,15 +56,18 @@ export function workerPool(width = poolWidth()): Jobs & { start(): void; warm():
   const hire = (): Crew => {
     started++;
     const worker = new Worker(new URL('./jobWorker.ts', import.meta.url), { type: 'module' });
-    const death = new Promise<never>((_, reject) => {
-      worker.addEventListener('error', () => {
-        const sentence =
-          'A solver broke down, likely for want of memory, and was started again. Nothing was changed.';
-        reject(new HemError('solver-died', sentence));
-      });
+    const death = deathOf(worker).then((how) => {
+      throw DEATHS[how];
     });
-    death.catch(() => undefined); // heard where it matters
-    return { worker, api: Comlink.wrap<JobApi>(worker), death };
+    const crew: Crew = { worker, api: Comlink.wrap<JobApi>(worker), death };
+    death.catch(() => {
+      // Of one that dies at work its job hears; one that dies while it waits is not to be given any.
+      const at = free.indexOf(crew);
+      if (at < 0) return;
+      free.splice(at, 1);
+      bury(crew);
+    });
+    return crew;
   };
   const take = (): Crew | Promise<Crew> =>
     free.pop() ?? (started < width ? hire() : new Promise((resolve) => waiting.push(resolve)));
@@ -70,22 +89,31 @@ export function workerPool(width = poolWidth()): Jobs & { start(): void; warm():
       if (name !== 'warm-up') warming.aborted = true;
       const crew = await take();
       const stop = new Int32Array(new SharedArrayBuffer(4));
-      if (context.signal.aborted) stop[0] = 1;
-      const watch = setInterval(() => {
-        if (context.signal.aborted) Atomics.store(stop, 0, 1);
-      }, WATCH);
+      if (context.signal.aborted) stop[0] = STOP;
       let alive = true;
+      let watch: ReturnType<typeof setInterval> | undefined;
+      const unheeded = new Promise<never>((_, reject) => {
+        let watches = 0;
+        watch = setInterval(() => {
+          if (!context.signal.aborted) return;
+          Atomics.compareExchange(stop, 0, GO_ON, STOP);
+          if (++watches < (Atomics.load(stop, 0) === HEARD ? ENDLESS : DEAF)) return;
+          alive = false;
+          reject(new StoppedError());
+        }, WATCH);
+      });
       try {
         const answer = await Promise.race([
           reporting(context.report, (report) => crew.api.run(name, input, stop, report)),
-          crew.death,
+          crew.death.catch((error) => {
+            alive = false;
+            throw error;
+          }),
+          unheeded,
         ]);
         if ('ok' in answer) return answer.ok as JobOutput<N>;
         const { code, sentence, ids } = answer.failure;
         throw code === 'stopped' ? new StoppedError() : new HemError(code, sentence, ids);
-      } catch (error) {
-        if (error instanceof HemError && error.code === 'solver-died') alive = false;
-        throw error;
       } finally {
         clearInterval(watch);
         if (alive && byteSize(input) <= LARGE) giveBack(crew);

@@ -215,6 +215,8 @@ export type BenchEvent =
   | { readonly kind: 'saved'; readonly saved: boolean }
   /** All of them, from the oldest on. */
   | { readonly kind: 'trials'; readonly trials: readonly TrialRow[] }
+  /** What lies flat could not be measured: the figures are not those of what is drawn. */
+  | { readonly kind: 'unmeasured'; readonly sentence: string }
   /** The project itself could not be stored: what is here is all there is. */
   | { readonly kind: 'unsaved'; readonly sentence: string };
 
@@ -279,6 +281,8 @@ export interface OpenedProject {
 
 /** What the document worker offers. It alone reads and writes the database. */
 export interface BenchApi {
+  /** Answers at once, unless nothing will be answered any more. */
+  ping(): Promise<void>;
   /**
    * Reads a model or a project, apart from everything else; what came of it waits for `create`.
    *
@@ -295,8 +299,9 @@ export interface BenchApi {
    *
    * @param upAxis  0 where y points up in a model, 1 where z does
    * @param anyway  even if there is no room to keep it
+   * @returns undefined when it was cancelled
    */
-  create(keepUvs: boolean, upAxis: number, anyway: boolean): Promise<Answer<string>>;
+  create(keepUvs: boolean, upAxis: number, anyway: boolean): Promise<Answer<string> | undefined>;
   /** @param dense  the one dense sculpt instead of all others */
   addDemos(dense: boolean): Promise<Answer<void>>;
   /** Tells what is on the Rack now and whenever that changes, from whatever tab, until the Rack is left. */
@@ -324,7 +329,8 @@ export interface BenchApi {
   keepPicture(id: string, picture: Blob): Promise<Answer<void>>;
   exportProject(id: string): Promise<Answer<FileBytes>>;
 
-  open(id: string, listen: (event: BenchEvent) => void): Promise<Answer<OpenedProject>>;
+  /** @param patience  milliseconds to wait for a project that was open until now */
+  open(id: string, listen: (event: BenchEvent) => void, patience?: number): Promise<Answer<OpenedProject>>;
   close(): Promise<void>;
   perform<N extends OperationName>(operation: N, params: ParamsOf<N>): Promise<Answer<Done>>;
   undo(): Promise<Answer<Done | undefined>>;

@@ -1,6 +1,7 @@
 import type { HemDocument } from '@blunt-hem/core/document/document';
 import { plainDocument } from '@blunt-hem/core/document/document';
 import type { KeptAct } from '@blunt-hem/core/document/history';
+import { HemError } from '@blunt-hem/core/errors';
 import type { Jobs } from '@blunt-hem/core/jobs/index';
 import { fileNameOf } from '@blunt-hem/core/keeping/fileName';
 import type { Project } from '@blunt-hem/core/keeping/projectFile';
@@ -15,6 +16,7 @@ import { deleteForGood, emptyOff, putBack, type RackRow, rackRows, takeOff } fro
 import { keepView, projectsForBackup, type Restored, restoreProject, viewOf } from '../storage/rackBackup.ts';
 import { checkRoom, roomLeft } from '../storage/room.ts';
 import { saving } from '../storage/saving.ts';
+import { NOT_LOADED } from './lifeline.ts';
 import type { FileBytes } from './protocol.ts';
 
 const PICTURE = { width: 320, height: 208 };
@@ -87,8 +89,8 @@ export function rackDesk(database: Database, jobs: Jobs) {
       const brought = await Promise.all(
         (dense ? [DENSE_DEMO] : DEMOS).map(async (name) => {
           const [project, picture] = await Promise.all([
-            fetch(`/demo/${name}.hemproject`).then((answer) => answer.arrayBuffer()),
-            fetch(`/demo/${name}.webp`).then((answer) => answer.blob()),
+            served(`/demo/${name}.hemproject`).then((answer) => answer.arrayBuffer()),
+            served(`/demo/${name}.webp`).then((answer) => answer.blob()),
           ]);
           return { ...(await readProject(new Uint8Array(project), name)), picture };
         }),
@@ -130,6 +132,13 @@ export function rackDesk(database: Database, jobs: Jobs) {
     restoreOne: (project: BackedUp<Project>, told: Restored) => restoreProject(database, project, told),
     fileOf,
   };
+}
+
+/** What the server gives under a path. */
+async function served(path: string): Promise<Response> {
+  const answer = await fetch(path);
+  if (!answer.ok) throw new HemError('not-loaded', `${NOT_LOADED} (${path}: ${answer.status})`);
+  return answer;
 }
 
 /** A picture as a PNG. */

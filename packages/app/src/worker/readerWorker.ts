@@ -1,21 +1,31 @@
+import { openDocument } from '@blunt-hem/core/document/document';
+import { emptyHistory } from '@blunt-hem/core/document/history';
+import { HemError } from '@blunt-hem/core/errors';
 import { host } from '@blunt-hem/core/formats/decoders';
 import { readModel } from '@blunt-hem/core/formats/readModel';
 import type { Project, ReadProject } from '@blunt-hem/core/keeping/projectFile';
+import { likelyUp } from '@blunt-hem/core/mesh/likelyUp';
+import { faceCount } from '@blunt-hem/core/mesh/mesh';
 import type { Model } from '@blunt-hem/core/mesh/model';
 import * as Comlink from 'comlink';
 import dracoBinary from 'draco3dgltf/draco_decoder_gltf.wasm?url';
 import type { BackedUp } from '../storage/backup.ts';
 import { answer, buffersIn } from './answer.ts';
-import type { Answer, OpenedFile } from './protocol.ts';
+import { declareAlive } from './lifeline.ts';
+import type { Answer, OpenedFile, ReadFile } from './protocol.ts';
 
 host.dracoBinary = async () => (await fetch(dracoBinary)).arrayBuffer();
 
-/** What came of a file. */
-export type FileContent = ReadProject | { readonly model: Model };
-
-/** Reads one model or project apart from everything else: whoever has had enough ends the worker. */
+/** Reads one model, project or backup apart from everything else: whoever has had enough ends the worker. */
 export interface ReaderApi {
-  read(files: readonly OpenedFile[], report: (fraction: number) => void): Promise<Answer<FileContent>>;
+  /** Reads a model or a project, which waits here for `make`. */
+  read(files: readonly OpenedFile[], report: (fraction: number) => void): Promise<Answer<ReadFile>>;
+  /**
+   * Makes a project of what was read.
+   *
+   * @param upAxis  0 where y points up in a model, 1 where z does
+   */
+  make(keepUvs: boolean, upAxis: number): Promise<Answer<Project>>;
   /** Reads a backup, and gives what is in it one after the other. */
   readBackup(
     file: File,
@@ -24,15 +34,30 @@ export interface ReaderApi {
   ): Promise<Answer<readonly string[]>>;
 }
 
+let waiting: ReadProject | { readonly model: Model } | undefined;
+
 const api: ReaderApi = {
-  async read([main, ...others], report) {
-    const result = await answer(async (): Promise<FileContent> => {
+  read: ([main, ...others], report) =>
+    answer(async (): Promise<ReadFile> => {
       if (/\.hemproject$/i.test(main.name)) {
         const { readProject } = await import('@blunt-hem/core/keeping/projectFile');
-        return readProject(main.bytes, main.name, report);
+        const { project, loss } = await readProject(main.bytes, main.name, report);
+        waiting = { project };
+        return { faces: faceCount(project.document.model.mesh), uvSets: [], mayLie: false, loss };
       }
       const companions = new Map(others.map(({ name, bytes }) => [name, bytes]));
-      return { model: await readModel(main.bytes, main.name, companions, report) };
+      const model = await readModel(main.bytes, main.name, companions, report);
+      waiting = { model };
+      const { mesh, uvSets, source } = model;
+      const mayLie = source.format !== 'glb' && likelyUp(mesh) === 1;
+      return { faces: faceCount(mesh), uvSets: uvSets.map(({ name }) => name), mayLie };
+    }),
+  async make(keepUvs, upAxis) {
+    const result = await answer((): Project => {
+      if (!waiting) throw new HemError('nothing-read', 'Nothing was opened. Open the file again.');
+      if ('project' in waiting) return waiting.project;
+      const { model } = waiting;
+      return { name: model.name, document: openDocument(model, { keepUvs, upAxis }), history: emptyHistory };
     });
     return 'ok' in result ? Comlink.transfer(result, buffersIn(result.ok)) : result;
   },
@@ -45,3 +70,4 @@ const api: ReaderApi = {
 };
 
 Comlink.expose(api);
+declareAlive();

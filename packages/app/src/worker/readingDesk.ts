@@ -1,81 +1,102 @@
-import { openDocument } from '@blunt-hem/core/document/document';
-import { emptyHistory } from '@blunt-hem/core/document/history';
-import { HemError } from '@blunt-hem/core/errors';
 import type { Project } from '@blunt-hem/core/keeping/projectFile';
-import { likelyUp } from '@blunt-hem/core/mesh/likelyUp';
-import { faceCount } from '@blunt-hem/core/mesh/mesh';
 import * as Comlink from 'comlink';
 import type { BackedUp } from '../storage/backup.ts';
-import type { Answer, OpenedFile, ReadFile } from './protocol.ts';
-import type { FileContent, ReaderApi } from './readerWorker.ts';
+import { type Death, deathOf, NOT_LOADED } from './lifeline.ts';
+import type { Answer, Failure, OpenedFile, ReadFile } from './protocol.ts';
+import type { ReaderApi } from './readerWorker.ts';
 import { reporting } from './reporting.ts';
 
-/** Has files read in a worker of their own: whoever has had enough ends it. */
-export function readingDesk() {
-  /** What was read last and waits to be made a project of. */
-  let waiting: FileContent | undefined;
-  let cancel: () => void = () => undefined;
+interface Reader {
+  readonly name: string;
+  readonly worker: Worker;
+  readonly api: Comlink.Remote<ReaderApi>;
+  readonly death: Promise<Death>;
+  /** Resolves when whoever waits has had enough. */
+  readonly cancelled: Promise<undefined>;
+  cancel(): void;
+}
 
-  /** Lets a reader of its own work until it is done, dies or is cancelled; undefined then. */
-  async function withReader<T>(
-    name: string,
-    work: (reader: Comlink.Remote<ReaderApi>) => Promise<Answer<T>>,
-  ): Promise<Answer<T> | undefined> {
-    waiting = undefined;
-    cancel();
+/** Has files read, and documents made of them, in a worker of their own: whoever has had enough ends it. */
+export function readingDesk() {
+  /** The one whose file waits to be made a project of, or that works. */
+  let reader: Reader | undefined;
+
+  const start = (name: string): Reader => {
+    end();
     const worker = new Worker(new URL('./readerWorker.ts', import.meta.url), { type: 'module' });
+    let cancel = (): void => undefined;
     const cancelled = new Promise<undefined>((resolve) => {
       cancel = () => resolve(undefined);
     });
-    const died = new Promise<Answer<T>>((resolve) => {
-      const sentence = `${name} could not be read, likely for want of memory. Open a smaller file.`;
-      worker.addEventListener('error', () => resolve({ failure: { code: 'file', sentence, ids: [] } }));
-    });
-    const working = work(Comlink.wrap<ReaderApi>(worker));
-    return Promise.race([working, died, cancelled]).finally(() => worker.terminate());
-  }
+    reader = {
+      name,
+      worker,
+      api: Comlink.wrap<ReaderApi>(worker),
+      death: deathOf(worker),
+      cancelled,
+      cancel,
+    };
+    return reader;
+  };
+  const end = (): void => {
+    reader?.cancel();
+    reader?.worker.terminate();
+    reader = undefined;
+  };
+
+  /** What a reader answers, or why it does not; undefined when it was cancelled. */
+  const answered = async <T>(
+    { name, api, death, cancelled }: Reader,
+    work: (api: Comlink.Remote<ReaderApi>) => Promise<Answer<T>>,
+  ): Promise<Answer<T> | undefined> => {
+    const died = death.then((how) => ({ failure: failureOf(name, how) }));
+    const answer = await Promise.race([work(api), died, cancelled]);
+    if (!answer || 'failure' in answer) end();
+    return answer;
+  };
 
   return {
-    async read(
+    /** @returns undefined when it was cancelled; what was read waits for `make` */
+    read(
       files: readonly OpenedFile[],
       report: (fraction: number) => void,
     ): Promise<Answer<ReadFile> | undefined> {
       const bytes = files.map((file) => file.bytes.buffer as ArrayBuffer);
-      const result = await withReader(files[0].name, (reader) =>
-        reporting(report, (report) => reader.read(Comlink.transfer(files as OpenedFile[], bytes), report)),
+      return answered(start(files[0].name), (api) =>
+        reporting(report, (report) => api.read(Comlink.transfer(files as OpenedFile[], bytes), report)),
       );
-      if (!result || 'failure' in result) return result;
-      waiting = result.ok;
-      if ('project' in waiting) {
-        const { project, loss } = waiting;
-        return { ok: { faces: faceCount(project.document.model.mesh), uvSets: [], mayLie: false, loss } };
-      }
-      const { mesh, uvSets, source } = waiting.model;
-      const mayLie = source.format !== 'glb' && likelyUp(mesh) === 1;
-      return { ok: { faces: faceCount(mesh), uvSets: uvSets.map(({ name }) => name), mayLie } };
+    },
+    /** The project that what was read last makes; it waits on until `done`. Undefined when it was cancelled. */
+    make(keepUvs: boolean, upAxis: number): Promise<Answer<Project> | undefined> {
+      const failure = { code: 'nothing-read', sentence: 'Nothing was opened. Open the file again.', ids: [] };
+      if (!reader) return Promise.resolve({ failure });
+      return answered(reader, (api) => api.make(keepUvs, upAxis));
     },
     /**
      * @param take  is given each project of a backup; the next waits for it
      * @returns what could not be read
      */
-    readBackup: (
+    async readBackup(
       file: File,
       take: (project: BackedUp<Project>) => Promise<void>,
       report: (fraction: number) => void,
-    ): Promise<Answer<readonly string[]> | undefined> =>
-      withReader(file.name, (reader) =>
-        reporting(report, (report) => reader.readBackup(file, Comlink.proxy(take), report)),
-      ),
-    cancel: () => cancel(),
-    /** The project that what was read last makes; it waits on until `done`. */
-    taken(keepUvs: boolean, upAxis: number): Project {
-      if (!waiting) throw new HemError('nothing-read', 'Nothing was opened. Open the file again.');
-      if ('project' in waiting) return waiting.project;
-      const { model } = waiting;
-      return { name: model.name, document: openDocument(model, { keepUvs, upAxis }), history: emptyHistory };
+    ): Promise<Answer<readonly string[]> | undefined> {
+      const answer = await answered(start(file.name), (api) =>
+        reporting(report, (report) => api.readBackup(file, Comlink.proxy(take), report)),
+      );
+      end();
+      return answer;
     },
-    done(): void {
-      waiting = undefined;
-    },
+    /** Ends what is being read or made, and lets go of what waits. */
+    end,
   };
 }
+
+const failureOf = (name: string, how: Death): Failure =>
+  how === 'not-loaded'
+    ? { code: 'not-loaded', sentence: NOT_LOADED, ids: [] }
+    : {
+        code: 'file',
+        sentence: `${name} could not be read: its reader broke down, perhaps for want of memory. Nothing was changed. Try a smaller file.`,
+        ids: [],
+      };

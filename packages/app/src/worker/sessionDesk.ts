@@ -119,32 +119,46 @@ export function sessionDesk(start: DeskStart, emit: (event: BenchEvent) => void,
     const { document } = session;
     const now = changes;
     unmeasured = undefined;
-    void figures.measure(document).then((found) => {
-      if (!found || now !== changes) return;
-      if (group !== measuredGroup) before = measuredGroup === -1 ? totalsOf(found) : totals;
-      measuredGroup = group;
-      totals = totalsOf(found);
-      emit({
-        kind: 'figures',
-        figures: {
-          shells: figures.rows(document),
-          totals,
-          before,
-          ...stretchBuffers(document, found),
-          areaHistogram: histogram(found, 'logArea', -1.5, 1.5),
-          angleHistogram: histogram(found, 'angle', 0, 60),
-        },
-      });
-      layoutTimer = setTimeout(() => void seeLayout(group), REST);
-    });
+    const measuring = twice(() => figures.measure(document));
+    void measuring.catch((error: Error) => unmeasurable(now, error));
+    void measuring.then(
+      (found) => {
+        if (!found || now !== changes) return;
+        if (group !== measuredGroup) before = measuredGroup === -1 ? totalsOf(found) : totals;
+        measuredGroup = group;
+        totals = totalsOf(found);
+        emit({
+          kind: 'figures',
+          figures: {
+            shells: figures.rows(document),
+            totals,
+            before,
+            ...stretchBuffers(document, found),
+            areaHistogram: histogram(found, 'logArea', -1.5, 1.5),
+            angleHistogram: histogram(found, 'angle', 0, 60),
+          },
+        });
+        layoutTimer = setTimeout(() => {
+          seeLayout(group).catch((error: Error) => unmeasurable(changes, error));
+        }, REST);
+      },
+      () => undefined,
+    );
+  };
+
+  /** Whoever waits for the figures is not to wait for ever. */
+  const unmeasurable = (when: number, error: Error): void => {
+    if (when === changes) emit({ kind: 'unmeasured', sentence: error.message });
   };
 
   const seeLayout = async (group: number): Promise<void> => {
     const now = changes;
-    const [found, covered] = await Promise.all([
-      session.ask('inspection', { texture: TEXTURE, padding: PADDING }),
-      session.ask('coverage', {}),
-    ]);
+    const [found, covered] = await twice(() =>
+      Promise.all([
+        session.ask('inspection', { texture: TEXTURE, padding: PADDING }),
+        session.ask('coverage', {}),
+      ]),
+    );
     if (!found || covered === undefined || now !== changes) return;
     if (group !== seenGroup) coveredBefore = seenGroup === -1 ? undefined : coveredNow;
     [seenGroup, coveredNow] = [group, covered];
@@ -207,6 +221,9 @@ export function sessionDesk(start: DeskStart, emit: (event: BenchEvent) => void,
 }
 
 export type SessionDesk = ReturnType<typeof sessionDesk>;
+
+/** Once more where a solver broke down: it was started again. */
+const twice = <T>(work: () => Promise<T>): Promise<T> => work().catch(work);
 
 /** Marks that are drawn as lines and points. */
 const PICTURED = new Set<MarkField>(['seams', 'pins', 'stays', 'grain']);

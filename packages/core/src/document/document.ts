@@ -102,10 +102,23 @@ function limitsOf(mesh: Mesh): Float64Array {
 }
 
 const solids = new WeakMap<Uint8Array, Mesh>();
+const smoothing = new WeakMap<Uint8Array, boolean>();
+
+/** Whether any face is smoothed, looked for once: shells by the thousand ask. */
+function isSmoothed({ smoothed }: HemDocument): boolean {
+  let any = smoothing.get(smoothed);
+  if (any === undefined) {
+    any = smoothed.includes(1);
+    smoothing.set(smoothed, any);
+  }
+  return any;
+}
 
 /** The surface that is flattened: the mesh, with the vertices of smoothed faces where subdivision takes them. */
-export function solidOf({ model: { mesh }, smoothed }: HemDocument): Mesh {
-  if (!smoothed.includes(1)) return mesh;
+export function solidOf(document: HemDocument): Mesh {
+  const { smoothed } = document;
+  const { mesh } = document.model;
+  if (!isSmoothed(document)) return mesh;
   let solid = solids.get(smoothed);
   if (!solid) {
     const positions = mesh.positions.slice();

@@ -3,6 +3,7 @@ import { Button, Progress, Tooltip } from 'antd';
 import { Link } from 'react-router';
 import { keepAsNew, stop } from '../../store/acts.ts';
 import { useBench } from '../../store/bench.ts';
+import { restart } from '../../store/worker.ts';
 import type { Command } from '../commands/command.ts';
 import { redo, undo } from '../commands/looking.ts';
 
@@ -72,6 +73,16 @@ function Travel({ command, name }: { readonly command: Command; readonly name: '
 /** What is running: its name, how far, the figure that falls, and Stop. */
 function Running() {
   const running = useBench((s) => s.running);
+  const { silent, broken } = useBench((s) => s.worker);
+  if (silent !== undefined || broken !== undefined)
+    return (
+      <div className="bench-running" role="alert">
+        <span>{broken ?? `No answer for ${silent} seconds.`}</span>
+        <Button size="small" danger onClick={restart}>
+          Start it again
+        </Button>
+      </div>
+    );
   if (!running) return <span className="bench-running" />;
   return (
     <div className="bench-running" role="status" aria-label="Running">

@@ -1,4 +1,4 @@
-import { useEffect, useRef } from 'react';
+import { useEffect, useRef, useState } from 'react';
 import { useDropzone } from 'react-dropzone';
 import { Group, Panel, Separator } from 'react-resizable-panels';
 import { useBench } from '../../store/bench.ts';
@@ -7,7 +7,7 @@ import type { Pane } from '../../store/selection.ts';
 import { Legend } from './Legend.tsx';
 import { Notches } from './Notches.tsx';
 import { BoardBar, ModelBar } from './PaneBars.tsx';
-import { paneRenderer } from './renderer.ts';
+import { type PaneRenderer, paneRenderer } from './renderer.ts';
 import { handle } from './rendererHandle.ts';
 import { ShellHandles } from './ShellHandles.tsx';
 import { ShellNumbers } from './ShellNumbers.tsx';
@@ -20,15 +20,24 @@ export function Panes() {
   const modelPane = useRef<HTMLDivElement>(null);
   const boardPane = useRef<HTMLDivElement>(null);
   const target = useBench((s) => s.target);
+  const [undrawn, setUndrawn] = useState<Undrawn>();
 
   useEffect(() => {
     if (!canvas.current || !modelPane.current || !boardPane.current) return;
-    const renderer = paneRenderer(canvas.current, modelPane.current, boardPane.current);
+    let renderer: PaneRenderer;
+    try {
+      renderer = paneRenderer(canvas.current, modelPane.current, boardPane.current);
+    } catch {
+      setUndrawn('none');
+      return;
+    }
     handle.renderer = renderer;
+    const forget = onContextLoss(canvas.current, setUndrawn, renderer.request);
     const resize = new ResizeObserver(renderer.request);
     resize.observe(modelPane.current);
     resize.observe(boardPane.current);
     return () => {
+      forget();
       resize.disconnect();
       handle.renderer = undefined;
       renderer.dispose();
@@ -67,8 +76,40 @@ export function Panes() {
       <Band />
       <Ring />
       <Thread />
+      {undrawn && (
+        <p className="panes-undrawn" role="alert">
+          {UNDRAWN[undrawn]}
+        </p>
+      )}
     </div>
   );
+}
+
+/** Why nothing is drawn: there is no WebGL, or the graphics card has let go of what it held. */
+type Undrawn = 'none' | 'lost';
+
+const UNDRAWN: Readonly<Record<Undrawn, string>> = {
+  none: 'This browser draws no WebGL 2, so neither model nor flat shells are seen. Keys, lists, figures and exports work all the same. Switch hardware acceleration on in its settings, or open this page in another browser.',
+  lost: 'The graphics card has let go of the picture. It comes back by itself, or after loading the page again: everything up to the last act is kept.',
+};
+
+/** Tells when the picture is lost, and draws it anew when it can be. */
+function onContextLoss(
+  canvas: HTMLCanvasElement,
+  tell: (undrawn: Undrawn | undefined) => void,
+  draw: () => void,
+): () => void {
+  const lost = () => tell('lost');
+  const restored = () => {
+    tell(undefined);
+    draw();
+  };
+  canvas.addEventListener('webglcontextlost', lost);
+  canvas.addEventListener('webglcontextrestored', restored);
+  return () => {
+    canvas.removeEventListener('webglcontextlost', lost);
+    canvas.removeEventListener('webglcontextrestored', restored);
+  };
 }
 
 /** Where a pane takes the pointer and the keys. */

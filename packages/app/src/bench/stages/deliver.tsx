@@ -1,9 +1,7 @@
-import { lazy } from 'react';
+import { lazyPart } from '../../loading/lazyPart.tsx';
 import type { StageView } from './stage.ts';
 
-const DeliverView = lazy(() =>
-  import('../../deliver/DeliverView.tsx').then((module) => ({ default: module.DeliverView })),
-);
+const DeliverView = lazyPart(async () => (await import('../../deliver/DeliverView.tsx')).DeliverView);
 
 export const deliver: StageView = {
   name: 'deliver',

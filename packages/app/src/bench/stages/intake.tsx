@@ -1,12 +1,12 @@
-import { lazy } from 'react';
+import { lazyPart } from '../../loading/lazyPart.tsx';
 import { useBench } from '../../store/bench.ts';
 import { Findings } from '../health/Findings.tsx';
 import { PartsList } from '../parts/Parts.tsx';
 import type { StageView } from './stage.ts';
 import { UpAxis } from './UpAxis.tsx';
 
-const HealthReportView = lazy(() =>
-  import('../health/HealthReportView.tsx').then((module) => ({ default: module.HealthReportView })),
+const HealthReportView = lazyPart(
+  async () => (await import('../health/HealthReportView.tsx')).HealthReportView,
 );
 
 export const intake: StageView = {

@@ -25,6 +25,8 @@ export default defineConfig({
     viewport: { width: 1280, height: 800 },
     launchOptions: chromiumLaunch,
     acceptDownloads: true,
+    // Every test but those about it loads the build from the server, as a first visit does.
+    serviceWorkers: 'block',
   },
   webServer: {
     command: 'npm run --silent serve',

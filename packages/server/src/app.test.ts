@@ -1,4 +1,4 @@
-import { mkdirSync, mkdtempSync, rmSync, symlinkSync, writeFileSync } from 'node:fs';
+import { mkdirSync, mkdtempSync, readFileSync, rmSync, symlinkSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { serve } from '@hono/node-server';
@@ -39,6 +39,20 @@ describe('server', () => {
     expect(policy).not.toContain('unsafe-inline');
     expect(policy).not.toMatch(/https?:/);
     expect(first.headers.get('Cross-Origin-Embedder-Policy')).toBe('require-corp');
+  });
+
+  it('serves the page of the build as it is now, and says so while there is none', async () => {
+    const app = createApp(folder);
+    const asked = () => app.request('/', { headers });
+    const before = await (await asked()).text();
+    const path = join(folder, 'index.html');
+    const old = readFileSync(path, 'utf8');
+    rmSync(path);
+    expect((await asked()).status).toBe(503);
+    writeFileSync(path, `${old}<!-- built again -->`);
+    expect(await (await asked()).text()).toContain('built again');
+    writeFileSync(path, old);
+    expect(before).not.toContain('built again');
   });
 
   it('serves files of the build, and none outside it', async () => {

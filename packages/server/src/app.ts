@@ -13,7 +13,6 @@ const NONCE_MARK = '__CSP_NONCE__';
  * @param folder  the build, with `index.html` in it
  */
 export function createApp(folder: string): Hono {
-  const page = readFileSync(join(folder, 'index.html'), 'utf8');
   const app = new Hono();
 
   app.use(secured);
@@ -40,12 +39,24 @@ export function createApp(folder: string): Hono {
   // Every other address is a view of the app.
   app.get('*', (context) => {
     if (/^\/(assets|demo)\/|\.[a-z0-9]+$/i.test(context.req.path)) return context.text('Not found.', 404);
+    // Read anew each time: the app may be built again while it is served.
+    const page = pageIn(folder);
+    if (page === undefined)
+      return context.text('The app is being built. Load this page again in a moment.', 503);
     const nonce = randomBytes(16).toString('base64');
     context.header('Content-Security-Policy', policy(nonce));
     context.header('Cache-Control', 'no-store');
     return context.html(page.replaceAll(NONCE_MARK, nonce));
   });
   return app;
+}
+
+function pageIn(folder: string): string | undefined {
+  try {
+    return readFileSync(join(folder, 'index.html'), 'utf8');
+  } catch {
+    return undefined;
+  }
 }
 
 /** The same headers on every answer, whatever it is. */

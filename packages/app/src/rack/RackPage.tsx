@@ -7,7 +7,8 @@ import { useDropzone } from 'react-dropzone';
 import { Link, useNavigate } from 'react-router';
 import { lazyPart } from '../loading/lazyPart.tsx';
 import type { Restored } from '../storage/rackBackup.ts';
-import { ArtistError, bench, orRestart, unwrap } from '../store/worker.ts';
+import { useBench } from '../store/bench.ts';
+import { ArtistError, bench, orRestart, restart, unwrap } from '../store/worker.ts';
 import { reporting } from '../worker/reporting.ts';
 import type { Pending } from './KeepOrDiscard.tsx';
 import { type Problem, ProjectCard } from './ProjectCard.tsx';
@@ -27,6 +28,7 @@ export function RackPage() {
   /** Why there is no Rack at all: the store is closed to us. */
   const [closed, setClosed] = useState<string>();
   const projects = useProjects(setClosed);
+  const { silent, broken } = useBench((s) => s.worker);
   const [justOff, setJustOff] = useState<string>();
   const [working, setWorking] = useState<Working>();
   const [pending, setPending] = useState<Pending>();
@@ -64,8 +66,9 @@ export function RackPage() {
     void (async () => {
       await bench.close();
       // Where that cannot be done it is done another time.
-      await bench.emptyOff(false);
-      await addDemosOnce(() => addDemos());
+      const emptied = await bench.emptyOff(false);
+      // Where nothing can be kept, there is nothing to lay out.
+      if ('ok' in emptied) await addDemosOnce(() => addDemos());
     })().catch((error: Error) => setProblem({ sentence: error.message }));
   }, []);
 
@@ -159,6 +162,14 @@ export function RackPage() {
           <input {...getInputProps({ accept: ACCEPTED, 'aria-label': 'Model or project file' })} />
         </div>
       </header>
+      {(silent !== undefined || broken !== undefined) && (
+        <div className="rack-bar rack-problem" role="alert">
+          {broken ?? `The part of Blunt Hem that keeps your projects has not answered for ${silent} seconds.`}
+          <Button danger onClick={restart}>
+            Start it again
+          </Button>
+        </div>
+      )}
       {closed && (
         <div className="rack-bar rack-problem" role="alert">
           {closed}

@@ -25,13 +25,14 @@ const rememberDemos = (): void => remember(DEMOS_ADDED, '1');
  *
  * @param add  tells whether they were added
  */
-export const addDemosOnce = (
+export async function addDemosOnce(
   add: () => Promise<boolean>,
   locks: LockManager = navigator.locks,
-): Promise<void> =>
-  locks.request(DEMOS_ADDED, async () => {
+): Promise<void> {
+  await locks.request(DEMOS_ADDED, async () => {
     if (!demosAdded() && (await add())) rememberDemos();
   });
+}
 
 const BACKED_UP = 'blunt-hem-backed-up';
 /** When the Rack was last backed up, milliseconds since 1970; 0 when never. */

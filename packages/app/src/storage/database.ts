@@ -168,8 +168,11 @@ export async function openDatabase(database: Database): Promise<Database> {
 }
 
 /** What an artist reads when the browser gives this page no store at all. */
-const noStore = (error: unknown) =>
-  new HemError(
-    'no-store',
-    `This browser keeps nothing for this page (${(error as Error | null)?.name ?? 'no reason given'}): perhaps its site data is blocked, or its disk full. You can open a model all the same, work on it and export it; nothing of it is kept when its tab is closed.`,
+const noStore = (cause: unknown) =>
+  Object.assign(
+    new HemError(
+      'no-store',
+      'This browser keeps nothing for this page: perhaps its site data is blocked, or the disk is full. You can open a model all the same, work on it and export it; nothing of it is kept when its tab is closed.',
+    ),
+    { cause },
   );

@@ -21,9 +21,13 @@ export function lockProject(
       resolve(granted ? lock : undefined);
       return granted ? new Promise<void>((release) => Object.assign(lock, { release })) : undefined;
     };
-    locks.request(`blunt-hem-${id}`, how, held).catch(() => {
-      lock.lost = true;
-      resolve(undefined);
+    locks.request(`blunt-hem-${id}`, how, held).catch((error: unknown) => {
+      // Where a page may keep nothing, it gets no lock either, nor does any other.
+      if ((error as Error).name === 'SecurityError') resolve(lock);
+      else {
+        lock.lost = true;
+        resolve(undefined);
+      }
     });
   });
 }

@@ -10,8 +10,8 @@ import { type Death, deathOf, NOT_LOADED } from '../worker/lifeline.ts';
 const BEAT = 1000;
 /** Beats without an answer after which that is told, and after which it is started again. */
 export const [SILENT, HUNG] = [5, 30] as const;
-/** One that dies sooner than this after it was started, so many times in a row, is not started again. */
-const [SOON, TIMES] = [5000, 3] as const;
+/** One that dies so many times in a row without having answered anything is not started again. */
+const TIMES = 3;
 /** How long it may take to hear a stop, milliseconds. */
 export const DEAF = 2000;
 
@@ -52,7 +52,6 @@ interface Pinged {
 interface Incarnation {
   readonly worker: Worker;
   readonly api: Comlink.Remote<Pinged>;
-  readonly started: number;
   /** Rejects once nothing will be answered any more. */
   readonly over: Promise<never>;
   end(cause: Death | 'hung'): void;
@@ -65,10 +64,10 @@ interface Incarnation {
 export function superviseWorker<Api extends Pinged>(
   start: () => Worker,
   tell: (condition: Condition) => void,
-  now: () => number = () => performance.now(),
 ) {
   let condition: Condition = { restarts: 0 };
-  let quick = 0;
+  /** Deaths since something was answered last. */
+  let useless = 0;
   let missed = 0;
   let asking = false;
 
@@ -84,7 +83,7 @@ export function superviseWorker<Api extends Pinged>(
       end = (cause) => reject(new NoAnswerError(cause, SENTENCES[cause]));
     });
     over.catch(() => undefined); // heard by who asks
-    const own = { worker, api: Comlink.wrap<Pinged>(worker), started: now(), over, end };
+    const own = { worker, api: Comlink.wrap<Pinged>(worker), over, end };
     void deathOf(worker).then((how) => own === current && replace(how));
     return own;
   };
@@ -94,13 +93,13 @@ export function superviseWorker<Api extends Pinged>(
     const old = current;
     old.worker.terminate();
     old.end(cause);
-    quick = now() - old.started < SOON ? quick + 1 : 0;
+    useless++;
     [missed, asking] = [0, false];
-    const useless = cause === 'not-loaded' || quick >= TIMES;
+    const givesUp = cause === 'not-loaded' || useless >= TIMES;
     // Where it is of no use, whatever is asked is refused until the artist has it started again.
-    if (!useless) current = begin();
-    const broken = useless ? (cause === 'not-loaded' ? NOT_LOADED : STAYS_DOWN) : undefined;
-    change({ restarts: condition.restarts + (useless ? 0 : 1), silent: undefined, broken });
+    if (!givesUp) current = begin();
+    const broken = givesUp ? (cause === 'not-loaded' ? NOT_LOADED : STAYS_DOWN) : undefined;
+    change({ restarts: condition.restarts + (givesUp ? 0 : 1), silent: undefined, broken });
   };
 
   let current = begin();
@@ -130,7 +129,11 @@ export function superviseWorker<Api extends Pinged>(
       return (...words: unknown[]) => {
         const { api, over } = current;
         const ask = (api as unknown as Record<string, (...words: unknown[]) => Promise<unknown>>)[name];
-        return Promise.race([ask(...words), over]);
+        const answer = ask(...words).then((value) => {
+          useless = 0;
+          return value;
+        });
+        return Promise.race([answer, over]);
       };
     },
   });
@@ -139,7 +142,7 @@ export function superviseWorker<Api extends Pinged>(
     api,
     /** Ends the worker, whatever it does, and starts another. */
     restart(): void {
-      quick = 0;
+      useless = 0;
       replace('hung');
     },
     /** Asks for something to stop; a worker that does not hear is started again. */

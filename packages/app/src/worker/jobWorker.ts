@@ -4,7 +4,7 @@ import * as Comlink from 'comlink';
 import { answer, buffersIn } from './answer.ts';
 import { declareAlive } from './lifeline.ts';
 import type { Answer } from './protocol.ts';
-import { GO_ON, HEARD } from './stopFlag.ts';
+import { lookAt } from './stopFlag.ts';
 
 /** One worker of the pool. Its stop flag is shared memory, so it is heard in the middle of a job. */
 export interface JobApi {
@@ -24,9 +24,7 @@ function contextOf(stop: Int32Array, report: (progress: Progress) => void): Cont
   return {
     signal: {
       get aborted() {
-        if (Atomics.load(stop, 0) === GO_ON) return false;
-        Atomics.store(stop, 0, HEARD);
-        return true;
+        return lookAt(stop);
       },
     },
     report(progress) {

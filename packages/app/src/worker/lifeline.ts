@@ -4,20 +4,22 @@
  */
 
 interface AliveMessage {
+  /** Name of the lock; empty where pages get none. */
   readonly alive: string;
 }
 
 /** In a worker, once its code has loaded: says so, and holds a lock from then on. */
 export function declareAlive(): void {
   const name = `blunt-hem-worker-${crypto.randomUUID()}`;
-  const tell = (): void => {
-    const message: AliveMessage = { alive: name };
+  const tell = (alive: string): void => {
+    const message: AliveMessage = { alive };
     self.postMessage(message);
   };
-  void navigator.locks.request(name, () => {
-    tell();
+  const forLife = () => {
+    tell(name);
     return new Promise(() => undefined);
-  });
+  };
+  navigator.locks.request(name, forLife).catch(() => tell(''));
 }
 
 /** Why there is no worker: its code never loaded, or it ended. */
@@ -34,7 +36,7 @@ export function deathOf(worker: Worker, locks: LockManager = navigator.locks): P
     worker.addEventListener('message', ({ data }: MessageEvent<Partial<AliveMessage> | undefined>) => {
       if (typeof data?.alive !== 'string') return;
       loaded = true;
-      void locks.request(data.alive, () => resolve('ended'));
+      if (data.alive !== '') void locks.request(data.alive, () => resolve('ended'));
     });
     worker.addEventListener('error', (event) => {
       // Told here; whoever started the one that started this is not to take it for its own.

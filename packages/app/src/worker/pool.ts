@@ -6,7 +6,7 @@ import * as Comlink from 'comlink';
 import type { JobApi } from './jobWorker.ts';
 import { type Death, deathOf, NOT_LOADED } from './lifeline.ts';
 import { reporting } from './reporting.ts';
-import { GO_ON, HEARD, STOP } from './stopFlag.ts';
+import { isHeard, looksAt, sayStop, stopFlag } from './stopFlag.ts';
 
 /** How often a stop flag is brought up to date, milliseconds. */
 const WATCH = 15;
@@ -14,9 +14,9 @@ const WATCH = 15;
 /** A worker that was given more than this is not kept: its memory would never shrink again. Bytes. */
 const LARGE = 48 * 2 ** 20;
 
-/** A job that has not heard within so many watches (two seconds) that it should stop is ended with its worker. */
+/** A job that has not heard within so many watches (two seconds) that it should stop is ended with its worker; */
 const DEAF = 133;
-/** And one that has heard, but does not come to an end (half a minute). */
+/** and one that has heard, but does not come to an end, or has not looked for so long whether it should (half a minute). */
 const ENDLESS = 2000;
 
 interface Crew {
@@ -33,6 +33,11 @@ const DEATHS: Readonly<Record<Death, HemError>> = {
   ),
   'not-loaded': new HemError('not-loaded', NOT_LOADED),
 };
+
+const HUNG = new HemError(
+  'solver-hung',
+  'A solver did not get on for half a minute and was started again. Nothing was changed.',
+);
 
 /** More would cost memory that most machines with so many cores do not have to spare. */
 const MOST_WORKERS = 16;
@@ -88,23 +93,32 @@ export function workerPool(width = poolWidth()): Jobs & { start(): void; warm():
     async run<N extends JobName>(name: N, input: JobInput<N>, context: Context): Promise<JobOutput<N>> {
       if (name !== 'warm-up') warming.aborted = true;
       const crew = await take();
-      const stop = new Int32Array(new SharedArrayBuffer(4));
-      if (context.signal.aborted) stop[0] = STOP;
+      const flag = stopFlag();
+      if (context.signal.aborted) sayStop(flag);
       let alive = true;
       let watch: ReturnType<typeof setInterval> | undefined;
       const unheeded = new Promise<never>((_, reject) => {
-        let watches = 0;
-        watch = setInterval(() => {
-          if (!context.signal.aborted) return;
-          Atomics.compareExchange(stop, 0, GO_ON, STOP);
-          if (++watches < (Atomics.load(stop, 0) === HEARD ? ENDLESS : DEAF)) return;
+        const giveUp = (error: HemError): void => {
           alive = false;
-          reject(new StoppedError());
+          reject(error);
+        };
+        let [sinceStop, sinceLook, looks] = [0, 0, 0];
+        // Watches are counted, not seconds: a machine that slept, or is busy elsewhere, makes no job a hanging one.
+        watch = setInterval(() => {
+          const now = looksAt(flag);
+          sinceLook = now === looks ? sinceLook + 1 : 0;
+          looks = now;
+          if (!context.signal.aborted) {
+            if (sinceLook >= ENDLESS) giveUp(HUNG);
+            return;
+          }
+          sayStop(flag);
+          if (++sinceStop >= (isHeard(flag) ? ENDLESS : DEAF)) giveUp(new StoppedError());
         }, WATCH);
       });
       try {
         const answer = await Promise.race([
-          reporting(context.report, (report) => crew.api.run(name, input, stop, report)),
+          reporting(context.report, (report) => crew.api.run(name, input, flag, report)),
           crew.death.catch((error) => {
             alive = false;
             throw error;

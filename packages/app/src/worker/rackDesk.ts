@@ -8,7 +8,7 @@ import type { Project } from '@blunt-hem/core/keeping/projectFile';
 import { unattended } from '@blunt-hem/core/progress';
 import { liveQuery } from 'dexie';
 import type { BackedUp } from '../storage/backup.ts';
-import type { Database } from '../storage/database.ts';
+import { type Database, openDatabase } from '../storage/database.ts';
 import { KEPT_OFF } from '../storage/limits.ts';
 import { wholeAtOnce } from '../storage/loadProject.ts';
 import { addProject, changeRow, newProject, type Stored, storeProject } from '../storage/projects.ts';
@@ -65,7 +65,7 @@ export function rackDesk(database: Database, jobs: Jobs) {
       if (!anyway) checkRoom(project, await roomLeft());
       const stored = newProject(project);
       const { acts } = project.history;
-      const saved = storeProject(database, stored, acts);
+      const saved = openDatabase(database).then(() => storeProject(database, stored, acts));
       saved.catch(() => undefined); // heard by who opens it
       fresh = { stored, acts, saved };
       return stored.row.id;

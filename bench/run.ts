@@ -4,6 +4,8 @@ import { clear } from './clear.ts';
 import { command } from './command.ts';
 import { conformal, movedPins } from './conformal.ts';
 import { damage } from './damage.ts';
+import { extremes } from './extremes.ts';
+import { handing } from './handing.ts';
 import { hard } from './hard.ts';
 import { health } from './health.ts';
 import { history } from './history.ts';
@@ -38,6 +40,8 @@ const sections: Record<string, (large: boolean) => Table | Promise<Table>> = {
   stop: stopping,
   overlaps,
   reading,
+  handing,
+  extremes,
   health,
   history,
   damage,

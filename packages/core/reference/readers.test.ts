@@ -154,6 +154,73 @@ describe('STL', () => {
   });
 });
 
+describe('an STL that is none', () => {
+  const binary = () =>
+    new Uint8Array(
+      (new STLExporter().parse(threeTorus(), { binary: true }) as DataView).buffer as ArrayBuffer,
+    );
+
+  it('is told by what is in it, whatever its name', async () => {
+    await expect(
+      readModel(bytesOf('# a box\nv 0 0 0\nv 1 0 0\nv 0 1 0\nf 1 2 3\n'), 'x.stl'),
+    ).rejects.toThrow(/not an STL file. It looks like an OBJ file/);
+    const page = '<!doctype html><title>Not found</title>'.repeat(40);
+    await expect(readModel(bytesOf(page), 'x.stl')).rejects.toThrow(/this is not an STL file. Export/);
+  });
+
+  it('is not read short where its count is wrong', async () => {
+    const bytes = binary();
+    const count = new DataView(bytes.buffer).getUint32(80, true);
+    for (const wrong of [0, count - 1, count + 1, 2 ** 32 - 1]) {
+      const copy = bytes.slice();
+      new DataView(copy.buffer).setUint32(80, wrong, true);
+      await expect(readModel(copy, 'x.stl')).rejects.toThrow(
+        `it says that it holds ${wrong} triangles, and there are ${count}.`,
+      );
+    }
+    await expect(readModel(bytes.subarray(0, bytes.length - 10), 'x.stl')).rejects.toThrow(/there are/);
+    // A few bytes at the end, as some programs leave them, are passed over.
+    const padded = new Uint8Array([...bytes, 1, 2, 3]);
+    expect((await readModel(padded, 'x.stl')).mesh.faceStart.length - 1).toBe(count);
+  });
+});
+
+describe('a glTF that promises more than it holds', () => {
+  const places = Buffer.from(new Float32Array([0, 0, 0, 1, 0, 0, 0, 1, 0]).buffer).toString('base64');
+  const gltf = (accessor: object, padding = '') =>
+    bytesOf(
+      JSON.stringify({
+        asset: { version: '2.0' },
+        scene: 0,
+        scenes: [{ nodes: [0] }],
+        nodes: [{ mesh: 0 }],
+        meshes: [{ primitives: [{ attributes: { POSITION: 0 } }] }],
+        buffers: [{ byteLength: 36, uri: `data:application/octet-stream;base64,${places}` }],
+        bufferViews: [{ buffer: 0, byteLength: 36 }],
+        accessors: [{ bufferView: 0, componentType: 5126, count: 3, type: 'VEC3', ...accessor }],
+        extras: padding,
+      }),
+    );
+  const some = { indices: { bufferView: 0, componentType: 5121 }, values: { bufferView: 0 } };
+
+  it('is refused before anything is made for it (glTF 2.0 specification, 3.6.2.3 Sparse Accessors)', async () => {
+    const wrong: [object, string?][] = [
+      [{ sparse: { count: 1e9, ...some } }],
+      [{ bufferView: undefined, count: 1e9 }],
+      [{ bufferView: undefined, count: 9e6, sparse: { count: 1, ...some } }, 'x'.repeat(30_000)],
+      [{ bufferView: undefined, count: 1e9, sparse: { count: 1, ...some } }, 'x'.repeat(3e6)],
+      [{ count: 'many' }],
+    ];
+    for (const [accessor, padding] of wrong)
+      await expect(readModel(gltf(accessor, padding), 'x.gltf')).rejects.toThrow(
+        /promises far more than it holds/,
+      );
+    const changed = { indices: { bufferView: 0, componentType: 5121 }, values: { bufferView: 0 } };
+    const model = await readModel(gltf({ sparse: { count: 1, ...changed } }), 'x.gltf');
+    expect(model.mesh.faceStart.length - 1).toBe(1);
+  });
+});
+
 describe('material colours', () => {
   it('come from a library opened along with an OBJ, and are in the GLB made of it', async () => {
     const obj = bytesOf(

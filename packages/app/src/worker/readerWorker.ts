@@ -6,7 +6,7 @@ import { readModel } from '@blunt-hem/core/formats/readModel';
 import type { Project, ReadProject } from '@blunt-hem/core/keeping/projectFile';
 import { likelyUp } from '@blunt-hem/core/mesh/likelyUp';
 import { faceCount } from '@blunt-hem/core/mesh/mesh';
-import type { Model } from '@blunt-hem/core/mesh/model';
+import type { Model, UvSet } from '@blunt-hem/core/mesh/model';
 import * as Comlink from 'comlink';
 import dracoBinary from 'draco3dgltf/draco_decoder_gltf.wasm?url';
 import type { BackedUp } from '../storage/backup.ts';
@@ -34,6 +34,10 @@ export interface ReaderApi {
   ): Promise<Answer<readonly string[]>>;
 }
 
+/** The name of a UV set, and that it is empty where every place in it is the same. */
+const nameOfSet = ({ name, uv }: UvSet): string =>
+  uv.every((x, i) => x === uv[i & 1]) ? `${name} (empty)` : name;
+
 let waiting: ReadProject | { readonly model: Model } | undefined;
 
 const api: ReaderApi = {
@@ -50,7 +54,7 @@ const api: ReaderApi = {
       waiting = { model };
       const { mesh, uvSets, source } = model;
       const mayLie = source.format !== 'glb' && likelyUp(mesh) === 1;
-      return { faces: faceCount(mesh), uvSets: uvSets.map(({ name }) => name), mayLie };
+      return { faces: faceCount(mesh), uvSets: uvSets.map(nameOfSet), mayLie };
     }),
   async make(keepUvs, upAxis) {
     const result = await answer((): Project => {

@@ -76,7 +76,7 @@ export interface Totals {
   readonly folded: number;
   /** Flat length per model length, averaged by area; times the texture size it is the texel density. */
   readonly density: number;
-  /** Greatest density of a shell over the least. */
+  /** Greatest density of a shell over the least; infinite where one has no area in the flat, 1 where none has. */
   readonly densitySpread: number;
 }
 
@@ -98,6 +98,6 @@ export function totalsOf(figures: readonly ShellFigures[]): Totals {
     unfolded,
     folded: folds,
     density: area > 0 ? Math.sqrt(uvArea / area) : 0,
-    densitySpread: unfolded ? most / least : 1,
+    densitySpread: most > 0 ? most / least : 1,
   };
 }

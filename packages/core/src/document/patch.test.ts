@@ -94,6 +94,17 @@ describe('figures', () => {
     expect([...overlappingFaces(flat).overlaps]).toEqual([0, 1]);
   });
 
+  it('of a UV set in which everything lies at one place have no density to compare', () => {
+    const flat = flattened(document());
+    const zero = applyPatch(flat, {
+      changes: [uvChange(flat, new Map([[0, new Float64Array(16)]]))],
+      notes: [],
+    });
+    const [some, none] = [figuresOf(flat, 0), figuresOf(zero, 0)];
+    expect(totalsOf([none, none])).toMatchObject({ density: 0, densitySpread: 1 });
+    expect(totalsOf([some, none]).densitySpread).toBe(Infinity);
+  });
+
   it('do not change when a shell is shrunk, but its density does', () => {
     const flat = flattened(document());
     const uv = shellUv(flat, shellOf(flat, 0)) as Float64Array;

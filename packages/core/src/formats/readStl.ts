@@ -6,6 +6,8 @@ import { modelFromFile } from './modelFromFile.ts';
 const HEADER = 84;
 const TRIANGLE = 50;
 
+const AGAIN = 'Export the model again and open the new file.';
+
 /**
  * Reads an STL file (3D Systems 1988), text or binary. STL repeats points for every triangle: those at exactly equal places are
  * joined. Normals are passed over, for the order of the corners says the same.
@@ -28,7 +30,7 @@ export function readStl(bytes: Uint8Array, fileName: string): Model {
     }
     cornerVertex.push(vertex);
   };
-  if (isBinary(bytes)) readBinary(bytes, corner);
+  if (isBinary(bytes, fileName)) readBinary(bytes, corner);
   else {
     readText(
       bytes,
@@ -49,19 +51,39 @@ export function readStl(bytes: Uint8Array, fileName: string): Model {
   });
 }
 
-/** A binary file is as long as its count says; some begin with the word of a text file all the same. */
-function isBinary(bytes: Uint8Array): boolean {
-  if (bytes.length < HEADER) return false;
-  const count = new DataView(bytes.buffer, bytes.byteOffset).getUint32(80, true);
-  if (bytes.length === HEADER + TRIANGLE * count) return true;
-  return (
-    !/^\s*solid\b/.test(strFromU8(bytes.subarray(0, HEADER), true)) || bytes.subarray(0, 512).includes(0)
-  );
+/**
+ * Whether a file is of the binary kind, which is as long as its count says; some begin with the word of a text file all the same.
+ *
+ * @throws FileError when it is of neither kind, or its count is not that of what it holds
+ */
+function isBinary(bytes: Uint8Array, fileName: string): boolean {
+  const rest = bytes.length - HEADER;
+  const count = rest >= 0 ? new DataView(bytes.buffer, bytes.byteOffset).getUint32(80, true) : 0;
+  if (rest >= 0 && rest === TRIANGLE * count) return true;
+  const head = strFromU8(bytes.subarray(0, 512), true);
+  if (!head.includes('\0')) {
+    if (/^\s*solid\b/.test(head)) return false;
+    const isObj = /^(v|vn|vt|o|g|mtllib)\s/m.test(head);
+    throw new FileError(
+      fileName,
+      'this is not an STL file.',
+      isObj ? 'It looks like an OBJ file: let its name end in .obj.' : AGAIN,
+    );
+  }
+  const held = Math.floor(rest / TRIANGLE);
+  // Some have a few bytes more at their end.
+  if (rest < 0 || held < count || (held > count && rest % TRIANGLE === 0))
+    throw new FileError(
+      fileName,
+      `it says that it holds ${count} triangles, and there are ${Math.max(0, held)}.`,
+      AGAIN,
+    );
+  return true;
 }
 
 function readBinary(bytes: Uint8Array, corner: (x: number, y: number, z: number) => void): void {
   const view = new DataView(bytes.buffer, bytes.byteOffset, bytes.byteLength);
-  const count = Math.min(view.getUint32(80, true), Math.floor((bytes.length - HEADER) / TRIANGLE));
+  const count = view.getUint32(80, true);
   for (let t = 0; t < count; t++) {
     for (let k = 1; k <= 3; k++) {
       const at = HEADER + TRIANGLE * t + 12 * k;
@@ -80,7 +102,7 @@ function readText(
   const lines = strFromU8(bytes).split('\n');
   let corners = 0;
   const fail = (problem: string, line: number): never => {
-    throw new FileError(fileName, problem, 'Export the model again and open the new file.', line + 1);
+    throw new FileError(fileName, problem, AGAIN, line + 1);
   };
   lines.forEach((line, i) => {
     const words = line.trim().split(/\s+/);

@@ -60,7 +60,12 @@ const percent = (part: number): string => `${(100 * part).toFixed(0)} %`;
 
 export const density: Figure = {
   name: 'Density',
-  read: ({ unfolded, densitySpread }) =>
-    unfolded ? (densitySpread < 1.005 ? 'even' : `1 : ${densitySpread.toFixed(2)}`) : undefined,
-  isBad: ({ densitySpread }) => densitySpread > 2,
+  read({ unfolded, density, densitySpread }) {
+    if (unfolded === 0) return undefined;
+    // Files hold UV sets in which every place is the same.
+    if (density === 0) return 'set is empty';
+    if (densitySpread < 1.005) return 'even';
+    return `1 : ${Number.isFinite(densitySpread) ? densitySpread.toFixed(2) : '∞'}`;
+  },
+  isBad: ({ unfolded, density, densitySpread }) => unfolded > 0 && (density === 0 || densitySpread > 2),
 };

@@ -100,3 +100,19 @@ test('solvers closed between acts are replaced; hanging ones end when they are s
   await benchReady(page);
   expect(await figure(page, 'shells')).toBe('2');
 });
+
+test('a document that takes too long to make is cancelled, and the next file opens', async ({ page }) => {
+  const withUvs = POST.replace('f 4 3 2 1', 'vt 0 0\nvt 1 0\nvt 0 1\nf 4/1 3/2 2/3 1/1');
+  await openModel(page, 'post.obj', withUvs);
+  await expect(page.getByRole('dialog', { name: 'Open post.obj' })).toBeVisible();
+  await hang(page, 'readerWorker');
+  await page.getByRole('button', { name: 'Keep UVs' }).click();
+  await page.getByRole('button', { name: 'Cancel' }).click();
+  await expect(page.getByRole('button', { name: 'Cancel' })).toHaveCount(0);
+  // Two at a time: the first is opened, and the other is told of.
+  const file = (name: string) => ({ name, mimeType: 'text/plain', buffer: Buffer.from(POST) });
+  await page.getByLabel('Model or project file').setInputFiles([file('one.obj'), file('two.obj')]);
+  await benchReady(page);
+  await expect(page.getByRole('heading', { name: 'one' })).toBeVisible();
+  await expect(page.getByText('One model is opened at a time: two.obj was left alone.')).toBeVisible();
+});

@@ -60,7 +60,7 @@ const brokenDown = (error: Error): ArtistError =>
       );
 
 /** A worker that was ended lets go of its project a moment later, milliseconds. */
-const PATIENCE = 5000;
+const PATIENCE = 10_000;
 
 /** The workspace of one project. */
 export function BenchPage() {
@@ -96,7 +96,7 @@ export function BenchPage() {
       try {
         const events = listener(() => current);
         const { name, model, view } = unwrap(
-          await bench.open(id, Comlink.proxy(events.listen), again ? PATIENCE : 0),
+          await bench.open(id, Comlink.proxy(events.listen), restarts > 0 ? PATIENCE : 0),
         );
         if (!current) return;
         const { cameras: _, ...looks } = (view ?? {}) as Partial<KeptView>;

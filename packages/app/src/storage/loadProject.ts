@@ -20,6 +20,8 @@ import { readTrials } from './trials.ts';
 export interface Loaded extends Stored {
   /** What is damaged, for the artist; undefined when nothing that was looked at is. */
   readonly damage?: string;
+  /** Trials that are damaged: no reason not to open the project, and told when it is handed on. */
+  readonly lostTrials: number;
 }
 
 /**
@@ -28,7 +30,7 @@ export interface Loaded extends Stored {
  * @throws HemError `damaged` when not all of that is whole; `no-such-project` when there is none of that id
  */
 export async function loadProject(database: Database, id: string): Promise<Stored> {
-  const { damage, ...stored } = await loadWhole(database, id);
+  const { damage, lostTrials: _, ...stored } = await loadWhole(database, id);
   if (damage) throw new HemError('damaged', damage);
   return stored;
 }
@@ -73,11 +75,13 @@ export async function loadWhole(database: Database, id: string): Promise<Loaded>
   const whole = firstAct === first && done === reached && kept.total === last - first;
   const told = problem ?? (doubted ? DOUBTED : undefined);
   const damage = base.problem ?? (whole ? told : inWords(done - first, reached - first, acts));
+  const { trials, lost: lostTrials } = await readTrials(database, id);
   return {
     row: { ...row, firstAct: first, done: reached },
     document,
     history: { acts, done: reached - first },
-    trials: await readTrials(database, id),
+    trials,
+    lostTrials,
     base: { at, slot: base.slot },
     damage,
   };
@@ -215,7 +219,8 @@ export async function wholeProject(database: Database, id: string): Promise<Whol
     stored,
     damage:
       stored.damage ??
-      (lost > 0 ? inWords(history.done, history.done, history.acts) : doubted ? DOUBTED : undefined),
+      (lost > 0 ? inWords(history.done, history.done, history.acts) : doubted ? DOUBTED : undefined) ??
+      (stored.lostTrials > 0 ? `${stored.lostTrials} of its trials are damaged in the store.` : undefined),
   };
 }
 

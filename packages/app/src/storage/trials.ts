@@ -39,7 +39,10 @@ export async function dropTrial(database: Database, projectId: string, id: numbe
 }
 
 /** The trials of a project that are whole; a damaged one, or one that is let go of meanwhile, is no loss that anything else hangs on. */
-export async function readTrials(database: Database, projectId: string): Promise<Trial[]> {
+export async function readTrials(
+  database: Database,
+  projectId: string,
+): Promise<{ readonly trials: readonly Trial[]; readonly lost: number }> {
   const checksum = await checksums();
   const [from, to] = TRIALS;
   const keys = await database.records
@@ -52,5 +55,5 @@ export async function readTrials(database: Database, projectId: string): Promise
     const trial = reading?.doubted ? undefined : soundTrial(reading?.value);
     if (trial && recordOf(trial.id) === number) found.push(trial);
   }
-  return found;
+  return { trials: found, lost: keys.length - found.length };
 }

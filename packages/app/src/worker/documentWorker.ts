@@ -1,4 +1,5 @@
 import type { HemDocument } from '@blunt-hem/core/document/document';
+import { adoptTopology } from '@blunt-hem/core/document/document';
 import { HemError } from '@blunt-hem/core/errors';
 import type { Project } from '@blunt-hem/core/keeping/projectFile';
 import { gone } from '@blunt-hem/core/trials/trialBook';
@@ -92,10 +93,14 @@ const api: BenchApi = {
   },
   async create(keepUvs, upAxis, anyway) {
     // Made once: where there turns out to be no room, it waits for the artist's word.
-    const result = made ? { ok: made } : await reading.make(keepUvs, upAxis);
-    if (!result || 'failure' in result) return result;
-    made = result.ok;
-    const created = await answer(() => rack.add(result.ok, anyway));
+    if (!made) {
+      const result = await reading.make(keepUvs, upAxis);
+      if (!result || 'failure' in result) return result;
+      made = result.ok.project;
+      adoptTopology(result.ok.topology);
+    }
+    const project = made;
+    const created = await answer(() => rack.add(project, anyway));
     if ('failure' in created && created.failure.code === 'no-room') return created;
     made = undefined;
     reading.end();

@@ -1,4 +1,4 @@
-import { openDocument } from '@blunt-hem/core/document/document';
+import { openDocument, type Topology, topologyOf } from '@blunt-hem/core/document/document';
 import { emptyHistory } from '@blunt-hem/core/document/history';
 import { HemError } from '@blunt-hem/core/errors';
 import { host } from '@blunt-hem/core/formats/decoders';
@@ -16,6 +16,12 @@ import type { Answer, OpenedFile, ReadFile } from './protocol.ts';
 
 host.dracoBinary = async () => (await fetch(dracoBinary)).arrayBuffer();
 
+/** A project, with what follows from its mesh: whoever takes it in need not work that out again. */
+export interface Made {
+  readonly project: Project;
+  readonly topology: Topology;
+}
+
 /** Reads one model, project or backup apart from everything else: whoever has had enough ends the worker. */
 export interface ReaderApi {
   /** Reads a model or a project, which waits here for `make`. */
@@ -25,7 +31,7 @@ export interface ReaderApi {
    *
    * @param upAxis  0 where y points up in a model, 1 where z does
    */
-  make(keepUvs: boolean, upAxis: number): Promise<Answer<Project>>;
+  make(keepUvs: boolean, upAxis: number): Promise<Answer<Made>>;
   /** Reads a backup, and gives what is in it one after the other. */
   readBackup(
     file: File,
@@ -33,6 +39,12 @@ export interface ReaderApi {
     report: (fraction: number) => void,
   ): Promise<Answer<readonly string[]>>;
 }
+
+const newProject = (model: Model, keepUvs: boolean, upAxis: number): Project => ({
+  name: model.name,
+  document: openDocument(model, { keepUvs, upAxis }),
+  history: emptyHistory,
+});
 
 /** The name of a UV set, and that it is empty where every place in it is the same. */
 const nameOfSet = ({ name, uv }: UvSet): string =>
@@ -57,11 +69,10 @@ const api: ReaderApi = {
       return { faces: faceCount(mesh), uvSets: uvSets.map(nameOfSet), mayLie };
     }),
   async make(keepUvs, upAxis) {
-    const result = await answer((): Project => {
+    const result = await answer((): Made => {
       if (!waiting) throw new HemError('nothing-read', 'Nothing was opened. Open the file again.');
-      if ('project' in waiting) return waiting.project;
-      const { model } = waiting;
-      return { name: model.name, document: openDocument(model, { keepUvs, upAxis }), history: emptyHistory };
+      const project = 'project' in waiting ? waiting.project : newProject(waiting.model, keepUvs, upAxis);
+      return { project, topology: topologyOf(project.document.model) };
     });
     return 'ok' in result ? Comlink.transfer(result, buffersIn(result.ok)) : result;
   },

@@ -3,7 +3,7 @@ import * as Comlink from 'comlink';
 import type { BackedUp } from '../storage/backup.ts';
 import { type Death, deathOf, NOT_LOADED } from './lifeline.ts';
 import type { Answer, Failure, OpenedFile, ReadFile } from './protocol.ts';
-import type { ReaderApi } from './readerWorker.ts';
+import type { Made, ReaderApi } from './readerWorker.ts';
 import { reporting } from './reporting.ts';
 
 interface Reader {
@@ -67,7 +67,7 @@ export function readingDesk() {
       );
     },
     /** The project that what was read last makes; it waits on until `done`. Undefined when it was cancelled. */
-    make(keepUvs: boolean, upAxis: number): Promise<Answer<Project> | undefined> {
+    make(keepUvs: boolean, upAxis: number): Promise<Answer<Made> | undefined> {
       const failure = { code: 'nothing-read', sentence: 'Nothing was opened. Open the file again.', ids: [] };
       if (!reader) return Promise.resolve({ failure });
       return answered(reader, (api) => api.make(keepUvs, upAxis));

@@ -51,6 +51,11 @@ export interface Topology {
 
 const topologies = new WeakMap<Mesh, Topology>();
 
+/** Takes over what another thread has worked out, and sent along with its mesh. */
+export function adoptTopology(topology: Topology): void {
+  topologies.set(topology.mesh, topology);
+}
+
 /** Worked out once per mesh. */
 export function topologyOf({ mesh }: Model): Topology {
   let topology = topologies.get(mesh);

@@ -5,7 +5,6 @@ import { command } from './command.ts';
 import { conformal, movedPins } from './conformal.ts';
 import { damage } from './damage.ts';
 import { extremes } from './extremes.ts';
-import { handing } from './handing.ts';
 import { hard } from './hard.ts';
 import { health } from './health.ts';
 import { history } from './history.ts';
@@ -14,6 +13,7 @@ import { flips, smallShells } from './many.ts';
 import { overlaps } from './overlaps.ts';
 import { reading } from './reading.ts';
 import { relaxing } from './relaxing.ts';
+import { roundTrip } from './roundTrip.ts';
 import { seams, ways } from './seams.ts';
 import { stopping } from './stopping.ts';
 import { printed, type Table } from './table.ts';
@@ -40,7 +40,7 @@ const sections: Record<string, (large: boolean) => Table | Promise<Table>> = {
   stop: stopping,
   overlaps,
   reading,
-  handing,
+  roundTrip,
   extremes,
   health,
   history,

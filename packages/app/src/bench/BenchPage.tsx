@@ -15,7 +15,7 @@ import './bench.css';
 import { DidNotOpen } from './DidNotOpen.tsx';
 import { Details } from './details/Details.tsx';
 import { Header } from './header/Header.tsx';
-import { Leaving } from './header/Leaving.tsx';
+import { UnsavedGuard } from './header/UnsavedGuard.tsx';
 import { useHealth } from './health/useHealth.ts';
 import { Panes } from './panes/Panes.tsx';
 import { handle } from './panes/rendererHandle.ts';
@@ -129,7 +129,7 @@ export function BenchPage() {
       {detailsOpen && <Details />}
       <Strip />
       {helpOpen && <HelpOver />}
-      <Leaving />
+      <UnsavedGuard />
     </div>
   );
 }

@@ -2,7 +2,7 @@ import { Button } from 'antd';
 import { type ComponentType, type JSX, lazy, type ReactNode, Suspense, useMemo, useState } from 'react';
 import { ErrorBoundary } from 'react-error-boundary';
 import { isNotLoaded } from '../worker/answer.ts';
-import { NOT_LOADED } from '../worker/lifeline.ts';
+import { NOT_LOADED } from '../worker/liveness.ts';
 import './loading.css';
 
 interface LazyProps<Props extends object> {

@@ -71,10 +71,12 @@ export function ProjectCard({ row, onProblem, onTakenOff }: ProjectCardProps) {
             <b>Damaged.</b> {row.damage}
           </span>
         )}
-        <span className="rack-facts">
-          {row.faces.toLocaleString('en-GB')} faces · {row.shells} {row.shells === 1 ? 'shell' : 'shells'} ·{' '}
-          {new Date(row.updated).toLocaleDateString('en-GB', { day: 'numeric', month: 'short' })}
-        </span>
+        {row.updated > 0 && (
+          <span className="rack-facts">
+            {row.faces.toLocaleString('en-GB')} faces · {row.shells} {row.shells === 1 ? 'shell' : 'shells'} ·{' '}
+            {new Date(row.updated).toLocaleDateString('en-GB', { day: 'numeric', month: 'short' })}
+          </span>
+        )}
       </Link>
       {asked ? (
         <CardMenu

@@ -2,13 +2,13 @@ import { MODEL_ENDINGS } from '@blunt-hem/core/formats/endings';
 import { IconDownload, IconHelpCircle, IconPlus, IconTriangles, IconWalk } from '@tabler/icons-react';
 import { Button, Spin } from 'antd';
 import * as Comlink from 'comlink';
-import { useEffect, useState } from 'react';
+import { useEffect, useRef, useState } from 'react';
 import { useDropzone } from 'react-dropzone';
 import { Link, useNavigate } from 'react-router';
 import { lazyPart } from '../loading/lazyPart.tsx';
 import type { Restored } from '../storage/rackBackup.ts';
 import { useBench } from '../store/bench.ts';
-import { ArtistError, bench, orRestart, restart, unwrap } from '../store/worker.ts';
+import { ArtistError, bench, restart, stopOrRestart, unwrap } from '../store/worker.ts';
 import { reporting } from '../worker/reporting.ts';
 import type { Pending } from './KeepOrDiscard.tsx';
 import { type Problem, ProjectCard } from './ProjectCard.tsx';
@@ -142,6 +142,13 @@ export function RackPage() {
     useFsAccessApi: false,
   });
 
+  // What is told stands at the top, and may be of something that was done further down.
+  const said = useRef<HTMLDivElement>(null);
+  // biome-ignore lint/correctness/useExhaustiveDependencies: whenever something else is told
+  useEffect(() => {
+    said.current?.scrollIntoView({ block: 'nearest' });
+  }, [problem, note, working, justOff]);
+
   const takenOff = projects?.off.find(({ id }) => id === justOff);
 
   return (
@@ -162,63 +169,66 @@ export function RackPage() {
           <input {...getInputProps({ accept: ACCEPTED, 'aria-label': 'Model or project file' })} />
         </div>
       </header>
-      {(silent !== undefined || broken !== undefined) && (
-        <div className="rack-bar rack-problem" role="alert">
-          {broken ?? `The part of Blunt Hem that keeps your projects has not answered for ${silent} seconds.`}
-          <Button danger onClick={restart}>
-            Start it again
-          </Button>
-        </div>
-      )}
-      {closed && (
-        <div className="rack-bar rack-problem" role="alert">
-          {closed}
-        </div>
-      )}
-      {problem && (
-        <div className="rack-bar rack-problem" role="alert">
-          {problem.sentence}
-          {problem.offer && (
-            <Button
-              danger
-              onClick={() => {
-                setProblem(undefined);
-                problem.offer?.act();
-              }}
-            >
-              {problem.offer.label}
+      <div ref={said}>
+        {(silent !== undefined || broken !== undefined) && (
+          <div className="rack-bar rack-problem" role="alert">
+            {broken ??
+              `The part of Blunt Hem that keeps your projects has not answered for ${silent} seconds.`}
+            <Button danger onClick={restart}>
+              Start it again
             </Button>
-          )}
-          <Button onClick={() => setProblem(undefined)}>Close</Button>
-        </div>
-      )}
-      {note && (
-        <div className="rack-bar" role="status">
-          {note}
-          <Button onClick={() => setNote(undefined)}>Close</Button>
-        </div>
-      )}
-      {takenOff && (
-        <div className="rack-bar" role="status">
-          “{takenOff.name}” was taken off the Rack.
-          <Button
-            onClick={() => void showing(undefined, async () => unwrap(await bench.putBack(takenOff.id)))}
-          >
-            Put it back
-          </Button>
-        </div>
-      )}
-      {working && (
-        <div className="rack-bar" role="status">
-          <Spin /> {working.text}
-          {part !== undefined && (
-            <Progress percent={Math.round(100 * part)} size="small" className="rack-progress" />
-          )}
-          {working.canCancel && (
-            <Button onClick={() => void orRestart(() => bench.cancelReading())}>Cancel</Button>
-          )}
-        </div>
-      )}
+          </div>
+        )}
+        {closed && (
+          <div className="rack-bar rack-problem" role="alert">
+            {closed}
+          </div>
+        )}
+        {problem && (
+          <div className="rack-bar rack-problem" role="alert">
+            {problem.sentence}
+            {problem.offer && (
+              <Button
+                danger
+                onClick={() => {
+                  setProblem(undefined);
+                  problem.offer?.act();
+                }}
+              >
+                {problem.offer.label}
+              </Button>
+            )}
+            <Button onClick={() => setProblem(undefined)}>Close</Button>
+          </div>
+        )}
+        {note && (
+          <div className="rack-bar" role="status">
+            {note}
+            <Button onClick={() => setNote(undefined)}>Close</Button>
+          </div>
+        )}
+        {takenOff && (
+          <div className="rack-bar" role="status">
+            “{takenOff.name}” was taken off the Rack.
+            <Button
+              onClick={() => void showing(undefined, async () => unwrap(await bench.putBack(takenOff.id)))}
+            >
+              Put it back
+            </Button>
+          </div>
+        )}
+        {working && (
+          <div className="rack-bar" role="status">
+            <Spin /> {working.text}
+            {part !== undefined && (
+              <Progress percent={Math.round(100 * part)} size="small" className="rack-progress" />
+            )}
+            {working.canCancel && (
+              <Button onClick={() => void stopOrRestart(() => bench.cancelReading())}>Cancel</Button>
+            )}
+          </div>
+        )}
+      </div>
       {projects?.here.length === 0 && !working && (
         <div className="rack-empty">
           <h2>The Rack is empty</h2>

@@ -7,7 +7,7 @@ export interface BackupEntry {
   /** Its bytes, when they are as they were written. */
   whole(): Promise<Uint8Array | undefined>;
   /** Its bytes as they read, whatever their checksum, and as many of them as there are. */
-  asItReads(): Promise<Uint8Array | undefined>;
+  unverified(): Promise<Uint8Array | undefined>;
 }
 
 interface BackupEntries {
@@ -62,7 +62,7 @@ function listedEntry(entry: FileEntry, scan: () => Promise<ReadonlyMap<string, B
   return {
     size: entry.uncompressedSize,
     whole: () => data(true),
-    async asItReads() {
+    async unverified() {
       const bytes = await data(false);
       if (bytes) return bytes;
       const found = (await scan()).get(entry.filename);
@@ -75,7 +75,7 @@ const scannedEntry = (found: Blob): BackupEntry => ({
   size: found.size,
   // Without the directory nothing is known of its checksum but what the reader of it knows.
   whole: () => bytesOf(found),
-  asItReads: () => bytesOf(found),
+  unverified: () => bytesOf(found),
 });
 
 const bytesOf = async (blob: Blob): Promise<Uint8Array> => new Uint8Array(await blob.arrayBuffer());

@@ -70,16 +70,16 @@ interface Base extends Partial<BasePlace> {
   /** Whether it is one of version 1, and acts have their patches with them. */
   readonly first: boolean;
   /** Whether it may not be as it was written. */
-  readonly doubted: boolean;
+  readonly checksumDiffers: boolean;
   readonly problem?: string;
 }
 
 /** A base as it was read; `at` absent when acts cannot start from it. */
 interface FoundBase extends Partial<BasePlace> {
   readonly candidate: unknown;
-  readonly asItReads: unknown;
+  readonly unverified: unknown;
   readonly first: boolean;
-  readonly doubted: boolean;
+  readonly checksumDiffers: boolean;
 }
 
 /**
@@ -90,14 +90,14 @@ interface FoundBase extends Partial<BasePlace> {
 export async function readBase(database: Database, id: string, checksum: Checksum): Promise<Base> {
   const found = await findBases(database, id, checksum);
   const newest = found.sort((a, b) => (b.at ?? -1) - (a.at ?? -1));
-  for (const mayBeDoubted of [false, true]) {
-    for (const { candidate, asItReads, at, slot, first, doubted } of newest) {
-      const document = doubted ? asItReads : candidate;
-      if (doubted !== mayBeDoubted || at === undefined || unsoundness(document)) continue;
-      return { document: document as HemDocument, at, slot, first, doubted };
+  for (const mayDiffer of [false, true]) {
+    for (const { candidate, unverified, at, slot, first, checksumDiffers } of newest) {
+      const document = checksumDiffers ? unverified : candidate;
+      if (checksumDiffers !== mayDiffer || at === undefined || unsoundness(document)) continue;
+      return { document: document as HemDocument, at, slot, first, checksumDiffers };
     }
   }
-  for (const reads of ['candidate', 'asItReads'] as const) {
+  for (const reads of ['candidate', 'unverified'] as const) {
     for (const each of newest) {
       const document = salvaged(each[reads]);
       if (!document) continue;
@@ -105,7 +105,7 @@ export async function readBase(database: Database, id: string, checksum: Checksu
         reads === 'candidate'
           ? 'This project is damaged in the store. Its model is whole, with some of its seams and UVs; what was done before cannot be taken back.'
           : 'This project is damaged in the store, its model too: it can be read as it stands, and may be bent somewhere. What was done before cannot be taken back.';
-      return { document, first: each.first, doubted: false, problem };
+      return { document, first: each.first, checksumDiffers: false, problem };
     }
   }
   throw new HemError('damaged-model', 'The model of this project is damaged in the store, or missing.');
@@ -118,22 +118,22 @@ async function findBases(database: Database, id: string, checksum: Checksum): Pr
     const reading = await readable(readRecord(database, id, slot, checksum, TEXT_AGAIN[slot]));
     if (!reading) continue;
     const value = reading.value as { document?: unknown; at?: unknown } | null;
-    const asItReads = (reading.asItReads as typeof value)?.document;
+    const unverified = (reading.unverified as typeof value)?.document;
     const row = await readable(database.records.get([id, slot]));
     found.push({
       candidate: upgradedIfDocument(value?.document),
-      asItReads: upgradedIfDocument(asItReads),
+      unverified: upgradedIfDocument(unverified),
       at: row?.passed === true || !Number.isInteger(value?.at) ? undefined : (value?.at as number),
       slot,
       first: false,
-      doubted: reading.doubted,
+      checksumDiffers: reading.checksumDiffers,
     });
   }
   const older = await readable(olderBase(database, id));
   if (older) {
     const document = upgradedIfDocument(older.document);
     const at = Number.isInteger(older.at) ? (older.at as number) : undefined;
-    found.push({ candidate: document, asItReads: document, at, first: older.first, doubted: false });
+    found.push({ candidate: document, unverified: document, at, first: older.first, checksumDiffers: false });
   }
   return found;
 }

@@ -50,10 +50,10 @@ export async function loadWhole(database: Database, id: string): Promise<Loaded>
   if (!row) throw gone();
   const { at = 0 } = base;
   const kept = await soundActs(database, id, base.first);
-  let doubted = base.doubted;
+  let checksumDiffers = base.checksumDiffers;
   const patchOf = async (number: number) => {
-    const read = await readDoubted(database, id, number, checksum);
-    doubted ||= read.doubted;
+    const read = await readUnverified(database, id, number, checksum);
+    checksumDiffers ||= read.checksumDiffers;
     return read.patch;
   };
   let [first, last] = [at, at];
@@ -73,7 +73,7 @@ export async function loadWhole(database: Database, id: string): Promise<Loaded>
   const acts: Act[] = [];
   for (let i = first; i < last; i++) acts.push(kept.get(i) as Act);
   const whole = firstAct === first && done === reached && kept.total === last - first;
-  const told = problem ?? (doubted ? DOUBTED : undefined);
+  const told = problem ?? (checksumDiffers ? CHECKSUM_DIFFERS : undefined);
   const damage = base.problem ?? (whole ? told : inWords(done - first, reached - first, acts));
   const { trials, lost: lostTrials } = await readTrials(database, id);
   return {
@@ -88,7 +88,7 @@ export async function loadWhole(database: Database, id: string): Promise<Loaded>
 }
 
 /** A checksum differs, and nothing else that can be seen. */
-const DOUBTED =
+const CHECKSUM_DIFFERS =
   'Something of it is not as it was written: a checksum differs. All of it can be read; look it over before you go on.';
 
 function inWords(done: number, reached: number, acts: readonly Act[]): string {
@@ -164,24 +164,24 @@ export async function readPatch(
   number: number,
   checksum: Checksum,
 ): Promise<Patch> {
-  const { patch, doubted } = await readDoubted(database, id, number, checksum);
-  if (doubted) throw new HemError('damaged', 'What an act changed is damaged: a checksum differs.');
+  const { patch, checksumDiffers } = await readUnverified(database, id, number, checksum);
+  if (checksumDiffers) throw new HemError('damaged', 'What an act changed is damaged: a checksum differs.');
   return patch;
 }
 
 /** The same of a project that is being looked through: one whose checksum alone differs is taken, and that is told. */
-async function readDoubted(
+async function readUnverified(
   database: Database,
   id: string,
   number: number,
   checksum: Checksum,
-): Promise<{ readonly patch: Patch; readonly doubted: boolean }> {
+): Promise<{ readonly patch: Patch; readonly checksumDiffers: boolean }> {
   const reading = await readable(readRecord(database, id, number, checksum));
   if (reading) {
-    const { value, asItReads, doubted } = reading;
-    return { patch: checkedPatch(doubted ? asItReads : value), doubted };
+    const { value, unverified, checksumDiffers } = reading;
+    return { patch: checkedPatch(checksumDiffers ? unverified : value), checksumDiffers };
   }
-  return { patch: checkedPatch(await readable(olderPatch(database, id, number))), doubted: false };
+  return { patch: checkedPatch(await readable(olderPatch(database, id, number))), checksumDiffers: false };
 }
 
 export interface Whole {
@@ -201,10 +201,10 @@ export async function wholeProject(database: Database, id: string): Promise<Whol
   const { row, document, history, trials } = stored;
   const checksum = await checksums();
   const patches = new Map<number, Patch>();
-  let doubted = false;
+  let checksumDiffers = false;
   const patchOf = async (i: number) => {
-    const read = await readDoubted(database, id, row.firstAct + i, checksum);
-    doubted ||= read.doubted;
+    const read = await readUnverified(database, id, row.firstAct + i, checksum);
+    checksumDiffers ||= read.checksumDiffers;
     patches.set(i, read.patch);
     return read.patch;
   };
@@ -219,7 +219,11 @@ export async function wholeProject(database: Database, id: string): Promise<Whol
     stored,
     damage:
       stored.damage ??
-      (lost > 0 ? inWords(history.done, history.done, history.acts) : doubted ? DOUBTED : undefined) ??
+      (lost > 0
+        ? inWords(history.done, history.done, history.acts)
+        : checksumDiffers
+          ? CHECKSUM_DIFFERS
+          : undefined) ??
       (stored.lostTrials > 0 ? `${stored.lostTrials} of its trials are damaged in the store.` : undefined),
   };
 }

@@ -140,17 +140,17 @@ async function readText(
   checksum: Checksum,
 ): Promise<Unpacking | undefined> {
   let any = false;
-  let doubted: Unpacking | undefined;
+  let checksumDiffers: Unpacking | undefined;
   for (const number of numbers) {
     const row = await readable(records.get([id, number]));
     any ||= row !== undefined;
     if (!row || recordShape.validate(row, { convert: false }).error) continue;
     const unpacking = attempt(() => unpack(row.text, row.checksum, checksum));
-    if (unpacking && !unpacking.doubted) return unpacking;
-    doubted ??= unpacking;
+    if (unpacking && !unpacking.checksumDiffers) return unpacking;
+    checksumDiffers ??= unpacking;
   }
-  if (any && !doubted) throw new HemError('damaged', 'Its list of contents is damaged.');
-  return doubted;
+  if (any && !checksumDiffers) throw new HemError('damaged', 'Its list of contents is damaged.');
+  return checksumDiffers;
 }
 
 /** @param missing  bytes of each array that have not been filled in yet */

@@ -52,7 +52,7 @@ export async function readTrials(
   const found: Trial[] = [];
   for (const [, number] of keys) {
     const reading = await readable(readRecord(database, projectId, number, checksum));
-    const trial = reading?.doubted ? undefined : soundTrial(reading?.value);
+    const trial = reading?.checksumDiffers ? undefined : soundTrial(reading?.value);
     if (trial && recordOf(trial.id) === number) found.push(trial);
   }
   return { trials: found, lost: keys.length - found.length };

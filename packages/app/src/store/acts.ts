@@ -5,7 +5,7 @@ import type { Answer } from '../worker/protocol.ts';
 import { useBench } from './bench.ts';
 import type { Notice } from './run.ts';
 import { NoAnswerError } from './supervisor.ts';
-import { ArtistError, bench, orRestart, unwrap } from './worker.ts';
+import { ArtistError, bench, stopOrRestart, unwrap } from './worker.ts';
 
 /** What the interface does to the document. Failures become a notice; nothing here throws but bugs. */
 
@@ -65,7 +65,7 @@ export const travel = (way: 'undo' | 'redo'): Promise<void> =>
   });
 
 /** Ends what is running; a worker that does not hear it is started again. */
-export const stop = (): Promise<void> => orRestart(() => bench.stop());
+export const stop = (): Promise<void> => stopOrRestart(() => bench.stop());
 
 /** Failures after which nothing more can be kept where this project was. */
 const ADRIFT = new Set(['no-such-project', 'store-closed', 'lock-lost']);

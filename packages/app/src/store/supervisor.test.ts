@@ -154,14 +154,14 @@ describe('a worker that is watched', () => {
 
   it('is started again when a stop is not heard within two seconds', async () => {
     ways = ['hangs', 'answers'];
-    const { api, orRestart } = supervised();
-    const stopped = orRestart(() => api.work());
+    const { api, stopOrRestart } = supervised();
+    const stopped = stopOrRestart(() => api.work());
     await seconds(1.5);
     expect(workers).toHaveLength(1);
     await seconds(1);
     await stopped;
     expect(workers).toHaveLength(2);
-    await Promise.all([orRestart(() => api.work()), seconds(5)]);
+    await Promise.all([stopOrRestart(() => api.work()), seconds(5)]);
     expect(workers).toHaveLength(2);
   });
 });

@@ -1,5 +1,5 @@
 import * as Comlink from 'comlink';
-import { type Death, deathOf, NOT_LOADED } from '../worker/lifeline.ts';
+import { type Death, deathOf, NOT_LOADED } from '../worker/liveness.ts';
 
 /**
  * Keeps a worker that answers: one that dies, or does not answer any more, is ended and started again, and whatever it was asked is
@@ -146,7 +146,7 @@ export function superviseWorker<Api extends Pinged>(
       replace('hung');
     },
     /** Asks for something to stop; a worker that does not hear is started again. */
-    async orRestart(work: () => Promise<unknown>): Promise<void> {
+    async stopOrRestart(work: () => Promise<unknown>): Promise<void> {
       const own = current;
       const heard = work().then(
         () => true,

@@ -11,7 +11,7 @@ const supervised = superviseWorker<BenchApi>(
 );
 
 export const bench = supervised.api;
-export const { restart, orRestart } = supervised;
+export const { restart, stopOrRestart } = supervised;
 
 /** A failure the artist should read. */
 export class ArtistError extends Error {

@@ -1,5 +1,5 @@
 import { HemError } from '@blunt-hem/core/errors';
-import { NOT_LOADED } from './lifeline.ts';
+import { NOT_LOADED } from './liveness.ts';
 import type { Answer } from './protocol.ts';
 
 /** How browsers put it that code or a file could not be fetched; nothing but the words tells it apart. */

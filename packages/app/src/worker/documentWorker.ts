@@ -13,7 +13,7 @@ import { shownName } from '../storage/rack.ts';
 import type { Restored } from '../storage/rackBackup.ts';
 import { roomLeft } from '../storage/room.ts';
 import { answer, buffersIn } from './answer.ts';
-import { declareAlive } from './lifeline.ts';
+import { declareAlive } from './liveness.ts';
 import { workerPool } from './pool.ts';
 import type { Answer, BenchApi, BenchEvent } from './protocol.ts';
 import { pngOf, rackDesk } from './rackDesk.ts';

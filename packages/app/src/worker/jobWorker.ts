@@ -2,7 +2,7 @@ import { type JobInput, type JobName, type JobOutput, runJob } from '@blunt-hem/
 import type { Context, Progress } from '@blunt-hem/core/progress';
 import * as Comlink from 'comlink';
 import { answer, buffersIn } from './answer.ts';
-import { declareAlive } from './lifeline.ts';
+import { declareAlive } from './liveness.ts';
 import type { Answer } from './protocol.ts';
 import { lookAt } from './stopFlag.ts';
 

@@ -4,7 +4,7 @@ import type { JobInput, JobName, JobOutput, Jobs } from '@blunt-hem/core/jobs/in
 import { type Context, unattended } from '@blunt-hem/core/progress';
 import * as Comlink from 'comlink';
 import type { JobApi } from './jobWorker.ts';
-import { type Death, deathOf, NOT_LOADED } from './lifeline.ts';
+import { type Death, deathOf, NOT_LOADED } from './liveness.ts';
 import { reporting } from './reporting.ts';
 import { isHeard, looksAt, sayStop, stopFlag } from './stopFlag.ts';
 

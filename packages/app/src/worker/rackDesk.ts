@@ -16,7 +16,7 @@ import { deleteForGood, emptyOff, putBack, type RackRow, rackRows, takeOff } fro
 import { keepView, projectsForBackup, type Restored, restoreProject, viewOf } from '../storage/rackBackup.ts';
 import { checkRoom, roomLeft } from '../storage/room.ts';
 import { saving } from '../storage/saving.ts';
-import { NOT_LOADED } from './lifeline.ts';
+import { NOT_LOADED } from './liveness.ts';
 import type { FileBytes } from './protocol.ts';
 
 const PICTURE = { width: 320, height: 208 };

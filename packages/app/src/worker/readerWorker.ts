@@ -11,7 +11,7 @@ import * as Comlink from 'comlink';
 import dracoBinary from 'draco3dgltf/draco_decoder_gltf.wasm?url';
 import type { BackedUp } from '../storage/backup.ts';
 import { answer, buffersIn } from './answer.ts';
-import { declareAlive } from './lifeline.ts';
+import { declareAlive } from './liveness.ts';
 import type { Answer, OpenedFile, ReadFile } from './protocol.ts';
 
 host.dracoBinary = async () => (await fetch(dracoBinary)).arrayBuffer();

@@ -1,7 +1,7 @@
 import type { Project } from '@blunt-hem/core/keeping/projectFile';
 import * as Comlink from 'comlink';
 import type { BackedUp } from '../storage/backup.ts';
-import { type Death, deathOf, NOT_LOADED } from './lifeline.ts';
+import { type Death, deathOf, NOT_LOADED } from './liveness.ts';
 import type { Answer, Failure, OpenedFile, ReadFile } from './protocol.ts';
 import type { Made, ReaderApi } from './readerWorker.ts';
 import { reporting } from './reporting.ts';

@@ -30,7 +30,7 @@ export interface Unpacking {
   readonly notes: readonly ArrayNote[];
   readonly value: unknown;
   /** Whether the text has another checksum than was kept of it: then it may say what nobody wrote. */
-  readonly doubted: boolean;
+  readonly checksumDiffers: boolean;
 }
 
 /** What was read back of a packed value. */
@@ -38,9 +38,9 @@ export interface Reading {
   /** With arrays whose checksum differs left undefined. */
   readonly value: unknown;
   /** With every array of the right length as it reads, whatever its checksum. The same as `value` when all are whole. */
-  readonly asItReads: unknown;
+  readonly unverified: unknown;
   /** Whether the text has another checksum than was kept of it. */
-  readonly doubted: boolean;
+  readonly checksumDiffers: boolean;
   /** Whether text and arrays are all there as they were written. */
   readonly whole: boolean;
 }
@@ -82,7 +82,7 @@ export function pack(value: unknown, checksum: Checksum): Packed {
  * @throws HemError when the text cannot be understood
  */
 export function unpack(text: string, kept: string, checksum: Checksum): Unpacking {
-  const doubted = checksum(strToU8(text)) !== kept;
+  const checksumDiffers = checksum(strToU8(text)) !== kept;
   let parsed: unknown;
   try {
     parsed = JSON.parse(text);
@@ -92,7 +92,7 @@ export function unpack(text: string, kept: string, checksum: Checksum): Unpackin
   const { error } = schema.validate(parsed);
   if (error) throw damaged('Its list of contents is not as it should be.');
   const { arrays, value } = parsed as { arrays: ArrayNote[]; value: unknown };
-  return { notes: arrays, value, doubted };
+  return { notes: arrays, value, checksumDiffers };
 }
 
 /** Bytes of an array that a note tells of. */
@@ -107,14 +107,19 @@ const isWhole = (array: NumberArray, { checksum: kept }: ArrayNote, checksum: Ch
 
 /** @param arrays  as they read, in the order of the notes; undefined where nothing of the right length was found */
 export function readingOf(
-  { notes, value, doubted }: Unpacking,
+  { notes, value, checksumDiffers }: Unpacking,
   arrays: readonly (NumberArray | undefined)[],
   checksum: Checksum,
 ): Reading {
   const sound = arrays.map((array, i) => (array && isWhole(array, notes[i], checksum) ? array : undefined));
   const strict = repacked(value, sound);
-  const asItReads = sound.every((array, i) => array === arrays[i]) ? strict : repacked(value, arrays);
-  return { value: strict, asItReads, doubted, whole: !doubted && !sound.includes(undefined) };
+  const unverified = sound.every((array, i) => array === arrays[i]) ? strict : repacked(value, arrays);
+  return {
+    value: strict,
+    unverified,
+    checksumDiffers,
+    whole: !checksumDiffers && !sound.includes(undefined),
+  };
 }
 
 /** Nothing that is kept is nested deeper. */

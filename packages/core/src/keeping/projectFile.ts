@@ -149,13 +149,13 @@ export async function readProject(
   const text = files.get('project.json');
   if (!text) return fail('this is not a project file, or only part of one.');
   const kept = attempt(() => contents(strFromU8(text), files, checksum));
-  const version = (kept?.asItReads as Partial<Manifest> | undefined)?.version;
+  const version = (kept?.unverified as Partial<Manifest> | undefined)?.version;
   if (version && version > VERSION)
     return fail(
       `it was written by a later Blunt Hem (its version is ${version}, this one knows ${VERSION}).`,
       'Open it there; the file is as it was.',
     );
-  if (!kept || manifest.validate(kept.asItReads, { convert: false }).error)
+  if (!kept || manifest.validate(kept.unverified, { convert: false }).error)
     return fail('the project is damaged.');
   return (await wholeOf(kept, fileName, report)) ?? fail('the model in it is damaged.');
 }
@@ -179,7 +179,7 @@ function contents(text: string, files: ReadonlyMap<string, Uint8Array>, checksum
   const sum = files.get('project.sum');
   if (!sum) {
     const value: unknown = JSON.parse(text, (_, item) => arrayOfOld(item, files));
-    return { value, asItReads: value, doubted: false, whole: true };
+    return { value, unverified: value, checksumDiffers: false, whole: true };
   }
   const unpacking = unpack(text, strFromU8(sum), checksum);
   const arrays = unpacking.notes.map((note, i) => arrayFrom(note, files.get(arrayFile(i))));
@@ -204,16 +204,21 @@ const notAsWritten = (fileName: string) =>
   `${fileName} is not as it was written: a checksum differs. All of it was read; look it over before you go on.`;
 
 async function wholeOf(
-  { value, asItReads, doubted }: Reading,
+  { value, unverified, checksumDiffers }: Reading,
   fileName: string,
   report: (fraction: number) => void,
 ): Promise<ReadProject | undefined> {
   // Where the text itself may say what nobody wrote, so may its checksums of arrays.
-  const { name, document: candidate, history, trials: kept } = (doubted ? asItReads : value) as Manifest;
+  const {
+    name,
+    document: candidate,
+    history,
+    trials: kept,
+  } = (checksumDiffers ? unverified : value) as Manifest;
   const upgraded = upgradedIfDocument(candidate);
   const { trials, lost: lostTrials } = soundTrials(kept);
   if (unsoundness(upgraded)) {
-    const asRead = upgradedIfDocument((asItReads as Manifest).document);
+    const asRead = upgradedIfDocument((unverified as Manifest).document);
     const document = salvaged(upgraded) ?? salvaged(asRead);
     if (!document) return undefined;
     const loss = salvaged(upgraded)
@@ -240,7 +245,7 @@ async function wholeOf(
   };
   const lost = history.acts.length - (last - first);
   if (lost === 0 && done === history.done) {
-    if (lostTrials === 0) return { project, ...(doubted && { loss: notAsWritten(fileName) }) };
+    if (lostTrials === 0) return { project, ...(checksumDiffers && { loss: notAsWritten(fileName) }) };
     const some = lostTrials === 1 ? 'one of its trials is' : `${lostTrials} of its trials are`;
     return { project, loss: `${fileName} is damaged: ${some} lost. All the rest is whole.` };
   }

@@ -15,7 +15,7 @@ async function timed<T>(work: () => T | Promise<T>): Promise<[T, number]> {
 }
 
 /** What is handed on, written and read back by our own readers, up to a million faces. */
-export async function handing(large: boolean): Promise<Table> {
+export async function roundTrip(large: boolean): Promise<Table> {
   const rows: string[][] = [];
   for (const faces of [2_000, 20_000, 100_000, ...(large ? [500_000, 1_000_000] : [])]) {
     const side = Math.round(Math.sqrt(faces));

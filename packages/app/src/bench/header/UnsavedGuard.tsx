@@ -6,7 +6,7 @@ import { keepAsNew } from '../../store/acts.ts';
 import { useBench } from '../../store/bench.ts';
 
 /** Asks before work that is in this tab alone is left: for the Rack, for another page, or by closing the tab. */
-export function Leaving() {
+export function UnsavedGuard() {
   const unsaved = useBench((s) => s.unsaved);
   const id = useBench((s) => s.projectId);
   const [said, setSaid] = useState<string>();
@@ -30,6 +30,7 @@ export function Leaving() {
     <Modal
       open
       title="This project is in this tab alone"
+      width={640}
       onCancel={() => blocker.reset()}
       footer={[
         <Button key="leave" danger onClick={() => blocker.proceed()}>

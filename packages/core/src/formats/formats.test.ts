@@ -205,7 +205,7 @@ describe('seam file', () => {
     const cases: [string, RegExp][] = [
       ['{"edges"', /s\.json: this is not JSON/],
       ['[]', /must be of type object/],
-      ['{"edges": [[0]]}', /must contain 2 items/],
+      ['{"edges": [[0]]}', /is not two numbers of vertices/],
       ['{"edges": [[0, -1]]}', /must be greater than or equal to 0/],
       ['{"edges": [[0, 99]]}', /no edge between vertices 0 and 99/],
     ];

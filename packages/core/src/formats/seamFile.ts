@@ -2,11 +2,11 @@ import Joi from 'joi';
 import { FileError } from '../errors.ts';
 import { type Connectivity, findEdge } from '../mesh/connectivity.ts';
 
-const schema = Joi.object({
-  edges: Joi.array()
-    .items(Joi.array().items(Joi.number().integer().min(0)).length(2))
-    .required(),
-});
+const schema = Joi.object({ edges: Joi.array().required() });
+
+/** Looked at by hand: there may be millions. */
+const isPair = (pair: unknown): pair is [number, number] =>
+  Array.isArray(pair) && pair.length === 2 && pair.every((v) => Number.isInteger(v) && v >= 0);
 
 /**
  * Reads a list of seams, `{"edges": [[a, b], …]}` with zero-based vertices.
@@ -21,10 +21,18 @@ export function readSeams(text: string, fileName: string, links: Connectivity): 
   } catch {
     throw new FileError(fileName, 'this is not JSON.', 'It should read {"edges": [[a, b], …]}.');
   }
-  const { value, error } = schema.validate(parsed, { convert: false });
+  const { error } = schema.validate(parsed, { convert: false });
   if (error) throw new FileError(fileName, `${error.message}.`, 'It should read {"edges": [[a, b], …]}.');
+  const { edges } = parsed as { readonly edges: readonly unknown[] };
   const vertices = links.vertexEdgeStart.length - 1;
-  return (value.edges as [number, number][]).map(([a, b]) => {
+  return edges.map((pair, i) => {
+    if (!isPair(pair))
+      throw new FileError(
+        fileName,
+        `entry ${i} of "edges" is not two numbers of vertices.`,
+        'It should read {"edges": [[a, b], …]}.',
+      );
+    const [a, b] = pair;
     const edge = a < vertices && b < vertices ? findEdge(links, a, b) : -1;
     if (edge < 0) {
       throw new FileError(

@@ -63,11 +63,7 @@ const damaged = (sentence: string) => new HemError('damaged', sentence);
 /** @param value  plain objects, lists, strings, numbers and arrays of numbers; what is undefined is left out */
 export function pack(value: unknown, checksum: Checksum): Packed {
   const arrays: NumberArray[] = [];
-  const inner = JSON.stringify(value, (_, item) => {
-    if (!ArrayBuffer.isView(item)) return item;
-    arrays.push(item as NumberArray);
-    return { array: arrays.length - 1 };
-  });
+  const inner = JSON.stringify(withoutArrays(value, arrays));
   const notes = arrays.map((array) => ({
     kind: array.constructor.name,
     length: array.length,
@@ -76,6 +72,22 @@ export function pack(value: unknown, checksum: Checksum): Packed {
   const text = `{"arrays":${JSON.stringify(notes)},"value":${inner}}`;
   return { text, checksum: checksum(strToU8(text)), arrays };
 }
+
+/** A copy in which each array of numbers is the place of one in `arrays`, to which it is added. */
+function withoutArrays(value: unknown, arrays: NumberArray[]): unknown {
+  if (ArrayBuffer.isView(value)) return { array: arrays.push(value as NumberArray) - 1 };
+  if (isPlain(value)) return value;
+  if (Array.isArray(value)) return value.map((item) => withoutArrays(item, arrays));
+  return Object.fromEntries(
+    Object.entries(value as object).map(([key, item]) => [key, withoutArrays(item, arrays)]),
+  );
+}
+
+/** Whether nothing hides in a value: lists of a million edges are left as they are. */
+const isPlain = (value: unknown): boolean =>
+  typeof value !== 'object' ||
+  value === null ||
+  (Array.isArray(value) && value.every((item) => typeof item !== 'object' || item === null));
 
 /**
  * @param kept  the checksum that was kept of the text: one that differs is told, and no reason by itself to lose what can be read
@@ -132,15 +144,16 @@ const DEEPEST = 100;
  */
 function repacked(value: unknown, arrays: readonly (NumberArray | undefined)[], depth = 0): unknown {
   if (depth > DEEPEST) throw damaged('Its list of contents is not as it should be.');
+  if (isPlain(value)) return value;
   if (Array.isArray(value)) return value.map((item) => repacked(item, arrays, depth + 1));
-  if (typeof value !== 'object' || value === null) return value;
-  if ('array' in value && Object.keys(value).length === 1) {
-    const at = value.array as number;
+  const fields = value as Record<string, unknown>;
+  if ('array' in fields && Object.keys(fields).length === 1) {
+    const at = fields.array as number;
     if (!Number.isInteger(at) || at < 0 || at >= arrays.length)
       throw damaged('Its list of contents is not as it should be.');
     return arrays[at];
   }
   return Object.fromEntries(
-    Object.entries(value).map(([key, item]) => [key, repacked(item, arrays, depth + 1)]),
+    Object.entries(fields).map(([key, item]) => [key, repacked(item, arrays, depth + 1)]),
   );
 }

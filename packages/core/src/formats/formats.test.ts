@@ -206,7 +206,7 @@ describe('seam file', () => {
       ['{"edges"', /s\.json: this is not JSON/],
       ['[]', /must be of type object/],
       ['{"edges": [[0]]}', /is not two numbers of vertices/],
-      ['{"edges": [[0, -1]]}', /must be greater than or equal to 0/],
+      ['{"edges": [[0, -1]]}', /entry 0 of "edges" is not two numbers/],
       ['{"edges": [[0, 99]]}', /no edge between vertices 0 and 99/],
     ];
     for (const [text, sentence] of cases) expect(() => readSeams(text, 's.json', links)).toThrow(sentence);

@@ -17,8 +17,9 @@ export default defineConfig({
   testMatch: '*.spec.ts',
   workers: 2,
   fullyParallel: true,
-  timeout: 120_000,
-  expect: { timeout: 30_000 },
+  // However slow the machine is: what fails is seen, not timed.
+  timeout: 300_000,
+  expect: { timeout: 300_000 },
   reporter: 'list',
   use: {
     baseURL: 'http://127.0.0.1:4190',

@@ -167,7 +167,7 @@ test('seams are proposed with what would come of them, cut in part, and the rest
   await benchReady(page);
   await page.getByText('Proposed seams').click();
   await page.getByRole('button', { name: 'Propose seams for all' }).click();
-  await expect(page.getByText(/\d+ edges, \d+ shells?, worst L2 1\.0\d\d/)).toBeVisible({ timeout: 60_000 });
+  await expect(page.getByText(/\d+ edges, \d+ shells?, worst L2 1\.0\d\d/)).toBeVisible();
   await expect.poll(() => marked(page, 'model')).toBeGreaterThan(40);
   expect(await figure(page, 'shells')).toBe('1');
   await page.getByRole('button', { name: 'Cut it out' }).first().click();
@@ -212,9 +212,7 @@ test('a dart from the place that is clicked is tried, selected, cut, and brings 
   await page.keyboard.press('e');
   await expect(page.getByText('Click where the texture pulls.')).toBeVisible();
   await page.mouse.click(...(await at(page, 'model', 0.5, 0.42)));
-  await expect(page.locator('.dart-list li').first()).toHaveText(/\d+ edges?, L2 1\.\d\d/, {
-    timeout: 30_000,
-  });
+  await expect(page.locator('.dart-list li').first()).toHaveText(/\d+ edges?, L2 1\.\d\d/);
   expect(await edgesPicked(page)).toBeGreaterThan(2);
   const told = Number(
     /L2 ([\d.]+)/.exec((await page.locator('.dart-list li').first().textContent()) ?? '')?.[1],

@@ -53,14 +53,28 @@ export function dome(rings: number, sectors: number, reach = 2.4): string {
   return `${lines.join('\n')}\n`;
 }
 
+/**
+ * Has notes stay until something else is told: on a slow machine one would be gone before a test has looked. What goes by itself goes after
+ * seven seconds at least.
+ */
+const keepNotes = (page: Page) =>
+  page.addInitScript(() => {
+    const later = window.setTimeout;
+    const kept = (work: TimerHandler, wait = 0, ...words: unknown[]) =>
+      wait >= 7000 ? 0 : later(work, wait, ...words);
+    window.setTimeout = kept as typeof window.setTimeout;
+  });
+
 /** The Rack with the demo models on it, as a first visit finds it. */
 export async function openRack(page: Page): Promise<void> {
+  await keepNotes(page);
   await page.goto('/');
-  await expect(page.getByRole('link', { name: /Toad ferryman/ })).toBeVisible({ timeout: 90_000 });
+  await expect(page.getByRole('link', { name: /Toad ferryman/ })).toBeVisible();
 }
 
 /** The Rack of somebody who has taken the demo models off. */
 export async function openEmptyRack(page: Page): Promise<void> {
+  await keepNotes(page);
   await page.addInitScript("localStorage.setItem('blunt-hem-demos-added', '1')");
   await page.goto('/');
   await expect(page.getByRole('button', { name: 'Open a model or project' })).toBeVisible();
@@ -75,13 +89,13 @@ export async function openModel(page: Page, name: string, content: string | Buff
 }
 
 export async function benchReady(page: Page): Promise<void> {
-  await expect(page.getByTestId('figure-shells')).toBeVisible({ timeout: 60_000 });
+  await expect(page.getByTestId('figure-shells')).toBeVisible();
   await idle(page);
 }
 
 /** Waits until the Bench rests: all that was asked is answered, kept, measured and drawn. The page itself tells. */
 export async function idle(page: Page): Promise<void> {
-  await expect(page.locator('html')).toHaveAttribute('data-rest', 'true', { timeout: 90_000 });
+  await expect(page.locator('html')).toHaveAttribute('data-rest', 'true');
   await drawn(page);
 }
 

@@ -35,11 +35,9 @@ const finding = (page: Page, title: RegExp) => health(page).getByRole('listitem'
 test('the punt is dropped: findings are read, shown, repaired, and taken back', async ({ page }) => {
   await openModel(page, 'reed-punt.glb', demo('reed-punt.glb'));
   await benchReady(page);
-  await expect(page.getByText('The health check found 3 things that spoil the UVs.')).toBeVisible({
-    timeout: 60_000,
-  });
+  await expect(page.getByText('The health check found 3 things that spoil the UVs.')).toBeVisible();
   await page.getByRole('button', { name: 'Look at it first' }).click();
-  await expect(finding(page, /41 open crack points/)).toBeVisible({ timeout: 60_000 });
+  await expect(finding(page, /41 open crack points/)).toBeVisible();
   await expect(finding(page, /640 faces with a mirrored transform/)).toContainText('spoils the UVs');
   await expect(finding(page, /412 faces with an uneven scale/)).toContainText('ovals');
   await expect(finding(page, /never seen/)).toContainText('worth knowing');
@@ -60,7 +58,7 @@ test('the punt is dropped: findings are read, shown, repaired, and taken back', 
   await idle(page);
   expect(await figure(page, 'shells')).toBe('9');
   await expect(page.getByText('3 findings')).toBeHidden();
-  await expect(finding(page, /never seen/)).toBeVisible({ timeout: 60_000 });
+  await expect(finding(page, /never seen/)).toBeVisible();
 
   // What deletes is asked about first, with the faces marked.
   await finding(page, /never seen/)
@@ -68,14 +66,14 @@ test('the punt is dropped: findings are read, shown, repaired, and taken back', 
     .click();
   await expect(page.getByTestId('selection')).toHaveText(/^\d+ faces$/);
   await page.getByRole('tooltip').getByRole('button', { name: 'Delete them' }).click();
-  await expect(page.getByText('Nothing wrong was found with this model.')).toBeVisible({ timeout: 60_000 });
+  await expect(page.getByText('Nothing wrong was found with this model.')).toBeVisible();
 
   await page.keyboard.press('Control+z');
   await idle(page);
   await page.keyboard.press('Control+z');
   await idle(page);
   expect(await figure(page, 'shells')).toBe('10');
-  await expect(finding(page, /41 open crack points/)).toBeVisible({ timeout: 60_000 });
+  await expect(finding(page, /41 open crack points/)).toBeVisible();
 
   await health(page).getByRole('button', { name: 'Report' }).click();
   const report = page.getByRole('region', { name: 'Health report' });

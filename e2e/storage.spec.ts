@@ -296,7 +296,7 @@ test('a browser that is killed at any moment leaves each act done or not done', 
     );
     const file = join(profile, 'DevToolsActivePort');
     rmSync(file, { force: true });
-    await expect.poll(() => portIn(file), { timeout: 30_000 }).toBeDefined();
+    await expect.poll(() => portIn(file)).toBeDefined();
     const browser = await chromium.connectOverCDP(`http://127.0.0.1:${portIn(file)}`);
     const [context] = browser.contexts();
     const page = context.pages()[0] ?? (await context.newPage());

@@ -323,7 +323,7 @@ describe('hem', () => {
     );
     await expect(run(['ring', CUBE, '--at', '8', '--out', seams])).rejects.toThrow(/no vertex 8/);
     await expect(run(['propose-seams', CUBE, '--stretch', '9', '--out', seams])).rejects.toThrow(/at most 4/);
-  }, 30_000);
+  });
 
   it('ends with 2 and one sentence for bad input', async () => {
     const bad = file('bad.obj', 'v 0 0 0\nf 1 2 3\n');

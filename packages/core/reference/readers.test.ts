@@ -185,6 +185,17 @@ describe('an STL that is none', () => {
   });
 });
 
+it('refuses a model of which no point has a place, in every format that is text', async () => {
+  const nan = 'v nan nan nan\n'.repeat(3);
+  await expect(readModel(bytesOf(`${nan}f 1 2 3\n`), 'x.obj')).rejects.toThrow(
+    /none of its points has a place/,
+  );
+  const header =
+    'ply\nformat ascii 1.0\nelement vertex 3\nproperty float x\nproperty float y\nproperty float z\n';
+  const ply = `${header}element face 1\nproperty list uchar int vertex_indices\nend_header\n${'nan nan nan\n'.repeat(3)}3 0 1 2\n`;
+  await expect(readModel(bytesOf(ply), 'x.ply')).rejects.toThrow(/none of its points has a place/);
+});
+
 describe('a glTF that promises more than it holds', () => {
   const places = Buffer.from(new Float32Array([0, 0, 0, 1, 0, 0, 0, 1, 0]).buffer).toString('base64');
   const gltf = (accessor: object, padding = '') =>

@@ -21,7 +21,7 @@ export function modelFromFile(fileName: string, parts: FileParts): Model {
   const { positions, faceStart, cornerVertex, uv, objects, faceObject } = parts;
   const again = 'Export the model again and open the new file.';
   if (faceStart.length < 2) throw new FileError(fileName, 'there are no faces in this file.', again);
-  const points = foundPoints(Float64Array.from(positions), faceStart, cornerVertex);
+  const points = foundPoints(Float64Array.from(positions), faceStart, cornerVertex, fileName);
   const name = fileName.replace(/\.[^.]*$/, '');
   return {
     ...modelFromMesh(name, {

@@ -98,7 +98,7 @@ export function modelFromGltf(document: Document, bytes: Uint8Array, fileName: s
 
   const faces = facePrimitive.length;
   const faceStart = Uint32Array.from({ length: faces + 1 }, (_, f) => 3 * f);
-  const points = foundPoints(Float64Array.from(positions), faceStart, cornerVertex);
+  const points = foundPoints(Float64Array.from(positions), faceStart, cornerVertex, fileName);
   return {
     name: fileName.replace(/\.[^.]*$/, ''),
     mesh: {

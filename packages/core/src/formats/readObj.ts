@@ -206,7 +206,7 @@ function objReader(fileName: string) {
             : `there are ${positions.length / 3} vertices but no faces.`;
         throw new FileError(fileName, problem, 'Open an OBJ file with polygons.');
       }
-      const points = foundPoints(Float64Array.from(positions), faceStart, cornerVertex);
+      const points = foundPoints(Float64Array.from(positions), faceStart, cornerVertex, fileName);
       return {
         name: fileName.replace(/\.[^.]*$/, ''),
         mesh: {

@@ -165,7 +165,7 @@ describe('a proposal', () => {
       expect(other.told.edges.filter((e) => !same.has(e)).length).toBeLessThanOrEqual(elsewhere);
       expect(other.told.shells.length).toBe(one.told.shells.length);
     }
-  }, 60_000);
+  });
 
   it('draws less seam to what is laid smallest than to what is farthest', async () => {
     // By distance alone the same heads want 6.1 √area, and the ball 10.9 (measured).
@@ -174,7 +174,7 @@ describe('a proposal', () => {
       [spikyBall(24), 9.4],
     ] as const)
       expect((await proposed(meshOfShell(shell))).told.length).toBeLessThan(most);
-  }, 60_000);
+  });
 
   it('cuts out patches as they are, unless it is told not to', async () => {
     const bare = documentOf(meshOfShell(head(14)));
@@ -195,7 +195,7 @@ describe('a proposal', () => {
     const mesh = meshOfShell(head(14));
     const [strict, lax] = [await proposed(mesh), await proposed(mesh, { stretch: 1.4 })];
     expect(lax.told.length).toBeLessThan(strict.told.length);
-  }, 60_000);
+  });
 
   it('is symmetric where the model is, and leaves alone what lies flat well enough', async () => {
     // A bowl over a square, mirrored in x = 0, and beside it a flat sheet.
@@ -230,7 +230,7 @@ describe('a proposal', () => {
     expect(told.shells.length).toBeLessThanOrEqual(5);
     const flat = await after(cut, request('unfold', {}), request('relax', { steps: 30 }));
     expect(overlappingFaces(flat).overlaps).toHaveLength(0);
-  }, 60_000);
+  });
 
   it('proposes the best so far when it is stopped, and tells of it', async () => {
     const document = documentOf(meshOfShell(head(20)));
@@ -255,7 +255,7 @@ describe('a proposal', () => {
       for (const { l2 } of shells) expect(l2).toBeLessThan(1.3);
     }
     await expect(ask(2)).rejects.toThrow(StoppedError);
-  }, 60_000);
+  });
 
   it('keeps the best so far when it is stopped, and has nothing when that is too soon', () => {
     const document = documentOf(meshOfShell(head(14)));

@@ -120,6 +120,22 @@ describe('a backup', () => {
     expect(both).toBeGreaterThan(50);
   });
 
+  it('makes nothing for a file in it that says it is larger than the backup', async () => {
+    const copy = bytes.slice();
+    const view = new DataView(copy.buffer);
+    let changed = 0;
+    for (let i = 0; i + 46 < copy.length; i++) {
+      // In the directory: the sizes of the project files (PKWARE, 4.3.12).
+      const name = new TextDecoder().decode(copy.subarray(i + 46, i + 46 + view.getUint16(i + 28, true)));
+      if (view.getUint32(i, true) !== 0x02014b50 || !name.startsWith('projects/')) continue;
+      view.setUint32(i + 20, 0xfffffff0, true);
+      view.setUint32(i + 24, 0xfffffff0, true);
+      changed++;
+    }
+    expect(changed).toBe(3);
+    expect((await read(new Blob([copy]))).names).toEqual(['plain', 'worked', LONG]);
+  });
+
   it('is refused in a sentence when it is none, or of a later version', async () => {
     const empty = (await writeBackup(some([]))).file;
     const later = (await empty.text()).replace('"version":1', '"version":9');

@@ -92,7 +92,7 @@ export async function writeBackup(
 async function checkBackup(file: Blob, list: readonly Listed[]): Promise<void> {
   const { entries, close } = await backupEntries(file);
   for (const name of ['rack.json', ...list.flatMap(({ file, picture }) => [file, picture ?? file])]) {
-    if (await entries.get(name)?.whole()) continue;
+    if (await entries.get(name)?.verified()) continue;
     throw new HemError(
       'not-read-back',
       'The backup was written, but could not be read back, so it was not saved. Try again, or export projects one by one.',
@@ -142,7 +142,7 @@ export async function readBackup(
     try {
       const { project, loss } = await readProject(bytes, short(facts.name), part);
       if (loss) losses.push(loss);
-      const image = picture && (await entries.get(picture)?.whole());
+      const image = picture && (await entries.get(picture)?.verified());
       await take({
         facts: OUR_ID.test(facts.id) ? facts : { ...facts, id: crypto.randomUUID() },
         content: project,
@@ -167,7 +167,8 @@ async function listOf(
 ): Promise<{ readonly projects: readonly Listed[]; readonly pieced: boolean }> {
   const parsed = async (name: string): Promise<unknown> => {
     const entry = entries.get(name);
-    const bytes = entry && entry.size <= Math.min(LONGEST_LIST, file.size) ? await entry.whole() : undefined;
+    const bytes =
+      entry && entry.size <= Math.min(LONGEST_LIST, file.size) ? await entry.verified() : undefined;
     return bytes && attempt(() => JSON.parse(new TextDecoder().decode(bytes)));
   };
   const files = [...entries.keys()].filter((name) => /^projects\/.+\.hemproject$/.test(name));

@@ -4,8 +4,8 @@ import { BlobReader, type FileEntry, Uint8ArrayWriter, ZipReader } from '@zip.js
 export interface BackupEntry {
   /** Bytes that it says it has. */
   readonly size: number;
-  /** Its bytes, when they are as they were written. */
-  whole(): Promise<Uint8Array | undefined>;
+  /** Its bytes, when their checksum is that of what was written. */
+  verified(): Promise<Uint8Array | undefined>;
   /** Its bytes as they read, whatever their checksum, and as many of them as there are. */
   unverified(): Promise<Uint8Array | undefined>;
 }
@@ -29,7 +29,7 @@ export async function backupEntries(file: Blob): Promise<BackupEntries> {
     // Of one that is cut short the directory of a project in it may be taken for its own.
     for (const entry of await zip.getEntries())
       if (!entry.directory && OURS.test(entry.filename))
-        entries.set(entry.filename, listedEntry(entry as FileEntry, scan));
+        entries.set(entry.filename, listedEntry(entry as FileEntry, file.size, scan));
   } catch {
     entries.clear();
   }
@@ -53,15 +53,19 @@ const once = <T>(work: () => Promise<T>): (() => Promise<T>) => {
   };
 };
 
-/** No file in a backup is compressed, so that none is larger than the backup itself. */
-function listedEntry(entry: FileEntry, scan: () => Promise<ReadonlyMap<string, Blob>>): BackupEntry {
+/** @param most  bytes of the backup: no file in it is compressed, so none is larger, whatever it says */
+function listedEntry(
+  entry: FileEntry,
+  most: number,
+  scan: () => Promise<ReadonlyMap<string, Blob>>,
+): BackupEntry {
   const data = (checkSignature: boolean) =>
-    entry.compressionMethod === 0
+    entry.compressionMethod === 0 && entry.uncompressedSize <= most && entry.compressedSize <= most
       ? entry.getData(new Uint8ArrayWriter(), { checkSignature }).catch(() => undefined)
       : Promise.resolve(undefined);
   return {
     size: entry.uncompressedSize,
-    whole: () => data(true),
+    verified: () => data(true),
     async unverified() {
       const bytes = await data(false);
       if (bytes) return bytes;
@@ -74,7 +78,7 @@ function listedEntry(entry: FileEntry, scan: () => Promise<ReadonlyMap<string, B
 const scannedEntry = (found: Blob): BackupEntry => ({
   size: found.size,
   // Without the directory nothing is known of its checksum but what the reader of it knows.
-  whole: () => bytesOf(found),
+  verified: () => bytesOf(found),
   unverified: () => bytesOf(found),
 });
 

@@ -34,8 +34,13 @@ export async function putBase(database: Database, id: string, slot: BaseSlot, ba
 
 /** No act starts from there any more; what it holds may still be wanted when all else is damaged. */
 export async function markPassed(database: Database, id: string, { slot }: BasePlace): Promise<void> {
-  if (slot === undefined) await database.bases.delete(id);
-  else await database.records.update([id, slot], { passed: true });
+  if (slot === undefined) {
+    await database.bases.delete(id);
+    return;
+  }
+  await database.records.update([id, slot], { passed: true });
+  // It would not say that it is passed.
+  await database.records.delete([id, TEXT_AGAIN[slot]]);
 }
 
 /**

@@ -173,5 +173,17 @@ describe('the pool', () => {
     await seconds(600);
     expect(ended).toBe(false);
     expect(workers[0].ended).toBe(false);
+    // Writing a large project is long, and looks at nothing meanwhile.
+    workers = [];
+    deeds = ['never'];
+    const signal = { aborted: false };
+    const writing = workerPool(1)
+      .run('write-project', {} as never, { ...unattended, signal })
+      .catch((error: unknown) => error);
+    await seconds(600);
+    expect(workers[0].ended).toBe(false);
+    signal.aborted = true;
+    await seconds(3);
+    expect(await writing).toBeInstanceOf(StoppedError);
   });
 });

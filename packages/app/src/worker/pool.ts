@@ -19,6 +19,17 @@ const DEAF = 133;
 /** and one that has heard, but does not come to an end, or has not looked for so long whether it should (half a minute). */
 const ENDLESS = 2000;
 
+/** Jobs that do not look in their middle, however long they take: only a Stop ends them before they are done. */
+const NEVER_LOOK: ReadonlySet<JobName> = new Set<JobName>([
+  'write',
+  'write-project',
+  'picture',
+  'ray-tree',
+  'remove-faces',
+  'repair',
+  'symmetry',
+]);
+
 interface Crew {
   readonly worker: Worker;
   readonly api: Comlink.Remote<JobApi>;
@@ -109,7 +120,7 @@ export function workerPool(width = poolWidth()): Jobs & { start(): void; warm():
           sinceLook = now === looks ? sinceLook + 1 : 0;
           looks = now;
           if (!context.signal.aborted) {
-            if (sinceLook >= ENDLESS) giveUp(HUNG);
+            if (sinceLook >= ENDLESS && !NEVER_LOOK.has(name)) giveUp(HUNG);
             return;
           }
           sayStop(flag);

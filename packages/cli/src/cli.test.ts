@@ -103,7 +103,7 @@ describe('hem', () => {
     );
     expect(done.err).toBe('');
     const report = JSON.parse(done.out);
-    expect(Object.keys(report.seconds)).toEqual(['read', 'solve', 'relax', 'pack', 'write']);
+    expect(Object.keys(report.seconds)).toEqual(['read', 'seams', 'solve', 'relax', 'pack', 'write']);
     expect(report.shells).toHaveLength(1);
     expect(report.shells[0].l2).toBeCloseTo(1, 9);
     expect(report.shells[0].flipped).toBe(0);
@@ -127,6 +127,45 @@ describe('hem', () => {
       ),
     );
     expect(Math.abs(measured.covered - area.reduce((a, b) => a + b, 0))).toBeLessThan(0.002);
+  });
+
+  it('takes the seams of the file itself where none are given, or proposes some', async () => {
+    const cut = join(folder, 'cut.obj');
+    const again = join(folder, 'again.obj');
+    await run(['unfold', CUBE, '--seams', CROSS, '--out', cut]);
+    const told = (await run(['unfold', cut, '--out', again])) as { shells: unknown[]; model: { l2: number } };
+    expect(told.shells).toHaveLength(1);
+    expect(told.model.l2).toBeCloseTo(1, 9);
+    // The cross has 14 places on the tile, whoever cut it (common practice: seven of the twelve edges).
+    expect(readFileSync(again, 'utf8').match(/^vt /gm)).toHaveLength(14);
+    await expect(run(['unfold', CUBE, '--out', again])).rejects.toThrow(
+      /Closed: it has no border to open from/,
+    );
+    const proposed = (await run(['unfold', CUBE, '--propose', 'rough', '--out', again])) as typeof told;
+    expect(proposed.shells).toHaveLength(1);
+    await expect(
+      run(['unfold', CUBE, '--propose', 'rough', '--seams', CROSS, '--out', again]),
+    ).rejects.toThrow(/cannot be used with/);
+  });
+
+  it('tells of the whole model what the sums over its shells say, and takes axes by name', async () => {
+    const out = join(folder, 'plane.obj');
+    type Told = { model: Record<string, number | string>; shells: { l2: number | string; faces: number }[] };
+    await run(['project', CUBE, '--kind', 'box', '--out', out]);
+    const { model, shells } = (await run(['measure', out])) as Told;
+    expect(model).toMatchObject({ unfolded: 6, flipped: 0, collapsed: 0 });
+    expect(model.densitySpread).toBeCloseTo(1, 9);
+    // Six equal squares: the whole is as each of them.
+    for (const { l2 } of shells) expect(model.l2).toBeCloseTo(l2 as number, 9);
+    const byName = await run(['project', CUBE, '--kind', 'plane', '--axis', '-z', '--out', out]);
+    const named = readFileSync(out, 'utf8');
+    await run(['project', CUBE, '--kind', 'plane', '--axis', '0,0,-1', '--out', out]);
+    expect(readFileSync(out, 'utf8')).toBe(named);
+    // Four sides are seen edge-on (common practice).
+    expect((byName as Told).model).toMatchObject({ l2: 'infinite', collapsed: 4 });
+    await expect(run(['project', CUBE, '--kind', 'plane', '--axis', 'up', '--out', out])).rejects.toThrow(
+      /x, y, z, -x, -y, -z or three numbers/,
+    );
   });
 
   it('relaxes a region of what a file has, projects it, and lays strips straight', async () => {

@@ -1,5 +1,5 @@
 import { shellsOf } from '@blunt-hem/core/document/document';
-import { figuresOf } from '@blunt-hem/core/document/figures';
+import { figuresOf, type Totals, totalsOf } from '@blunt-hem/core/document/figures';
 import type { Session } from '@blunt-hem/core/session/session';
 import { isOutside } from '@blunt-hem/core/surface/uvBox';
 
@@ -11,6 +11,8 @@ export async function measured(session: Session): Promise<object> {
   const covered = await session.ask('coverage', {});
   return {
     shellCount: figures.length,
+    /** Of all shells together, each weighing as much as its surface. */
+    model: wholeModel(totalsOf(figures)),
     /** Part of the tile that is covered, 0 to 1. */
     covered: covered ?? 0,
     outside: figures.filter(({ box }) => box && isOutside(box)).length,
@@ -38,6 +40,14 @@ export async function measured(session: Session): Promise<object> {
     })),
   };
 }
+
+const wholeModel = ({ unfolded, shells: _, ...totals }: Totals): object | null =>
+  unfolded === 0
+    ? null
+    : {
+        unfolded,
+        ...Object.fromEntries(Object.entries(totals).map(([name, figure]) => [name, told(figure)])),
+      };
 
 /** A figure as JSON has it: null when there is none, and a word when it is without bound, for which JSON has no number. */
 const told = (figure: number | undefined): number | string | null =>

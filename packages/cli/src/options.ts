@@ -27,6 +27,12 @@ export const askedOption = <N extends QuestionName>(
   description: string,
 ): Option => describedOption(paramsOf(question), parameter, description);
 
+/** What one parameter of a question can be. */
+export const choicesOf = <N extends QuestionName>(
+  question: N,
+  parameter: keyof AskedOf<N> & string,
+): string[] => describedOption(paramsOf(question), parameter, '').argChoices ?? [];
+
 function describedOption(params: Joi.Schema, parameter: string, description: string): Option {
   const { keys } = params.describe() as { keys: Record<string, Described> };
   const described = keys[parameter];
@@ -81,6 +87,17 @@ export function vertexList(word: string): number[] {
   if (list.some((v) => !Number.isInteger(v) || v < 0))
     throw new InvalidArgumentError('It must be numbers of vertices with commas between, counted from 0.');
   return list;
+}
+
+/** A direction: an axis by its name, with a sign before it or not, or three numbers. */
+export function direction(word: string): [number, number, number] {
+  const [, sign, axis] = /^([+-]?)([xyz])$/i.exec(word.trim()) ?? [];
+  if (axis === undefined && !word.includes(','))
+    throw new InvalidArgumentError('It must be x, y, z, -x, -y, -z or three numbers with commas between.');
+  if (axis === undefined) return threeNumbers(word);
+  const length = sign === '-' ? -1 : 1;
+  const along = (name: string) => (name === axis.toLowerCase() ? length : 0);
+  return [along('x'), along('y'), along('z')];
 }
 
 /** Three numbers with commas between: a place or a direction. */

@@ -1,21 +1,28 @@
 import { UP_AXES } from '@blunt-hem/core/document/fields';
 import { Option } from 'commander';
-import { askedOption, optionOf, outOption, seamsOutOption, threeNumbers, vertexList } from '../options.ts';
+import {
+  askedOption,
+  choicesOf,
+  direction,
+  optionOf,
+  outOption,
+  seamsOutOption,
+  threeNumbers,
+  vertexList,
+} from '../options.ts';
 import type { HemCommand } from './command.ts';
 
 const TOLERANCE = 'distance at which points count as one, as a part of the mean length of border edges';
 
-const seamsOption = (): Option =>
-  new Option(
-    '--seams <file>',
-    '{"edges": [[a, b], …]}, zero-based vertices as in the file',
-  ).makeOptionMandatory();
+const SEAMS = '{"edges": [[a, b], …]}, zero-based vertices as in the file';
+
+const seamsOption = (): Option => new Option('--seams <file>', SEAMS).makeOptionMandatory();
 
 const facesOption = (what: string): Option =>
   new Option('--faces <file>', `${what}: {"faces": [a, b, …]}, zero-based as in the file`);
 
 const directionOption = (flags: string, what: string): Option =>
-  new Option(flags, what).argParser(threeNumbers);
+  new Option(flags, `${what}: x, y, z, −x (as -x), or three numbers`).argParser(direction);
 
 const upOption = (): Option =>
   new Option('--up <axis>', 'which axis of the file points up').choices(UP_AXES).default('y');
@@ -33,7 +40,18 @@ export const COMMANDS: readonly HemCommand[] = [
     summary: 'cuts along seams, lays the shells flat and writes the model with its UVs',
     shape: (command) =>
       command
-        .addOption(seamsOption())
+        .addOption(
+          new Option(
+            '--seams <file>',
+            `${SEAMS}; without it the file’s own: its borders, and where its UVs break`,
+          ).conflicts('propose'),
+        )
+        .addOption(
+          new Option(
+            '--propose <choice>',
+            'cut along proposed seams: few clean shells, or a quick rough cut',
+          ).choices(choicesOf('proposal', 'preset')),
+        )
         .addOption(outOption())
         .addOption(optionOf('unfold', 'method', 'how shells are laid flat'))
         .option(
@@ -73,10 +91,14 @@ export const COMMANDS: readonly HemCommand[] = [
       command
         .addOption(optionOf('project', 'kind', 'from what it is seen').makeOptionMandatory())
         .addOption(facesOption('only these'))
-        .addOption(directionOption('--axis <x,y,z>', 'of a plane the way it looks from, of a wrap its axis'))
-        .addOption(directionOption('--toward <x,y,z>', 'the middle of a wrap, opposite to its seam'))
         .addOption(
-          directionOption('--origin <x,y,z>', 'where it stands; in the middle of the faces when absent'),
+          directionOption('--axis <direction>', 'of a plane the way it looks from, of a wrap its axis'),
+        )
+        .addOption(directionOption('--toward <direction>', 'the middle of a wrap, opposite to its seam'))
+        .addOption(
+          new Option('--origin <x,y,z>', 'where it stands; in the middle of the faces when absent').argParser(
+            threeNumbers,
+          ),
         )
         .addOption(optionOf('project', 'sweep', 'degrees that a wrap covers'))
         .addOption(optionOf('project', 'each', 'by one projection, or by one for each shell or part'))

@@ -7,15 +7,19 @@ import { isTooStretched } from '@blunt-hem/core/document/judgement';
 import { HemError } from '@blunt-hem/core/errors';
 import { readSeams } from '@blunt-hem/core/formats/seamFile';
 import { localJobs } from '@blunt-hem/core/jobs/index';
+import type { AskedOf } from '@blunt-hem/core/questions/index';
 import { memoryKeeper } from '@blunt-hem/core/session/keeper';
 import { openSession, type Session } from '@blunt-hem/core/session/session';
+import { seamsFromUv } from '@blunt-hem/core/surface/shells';
 import type { Method } from '@blunt-hem/core/unfold/unfold';
 import { fileText, opened, save } from '../files.ts';
 import { measured } from '../measured.ts';
 import { readPins } from '../pinFile.ts';
 
 export interface UnfoldOptions {
-  readonly seams: string;
+  /** Where seams are listed; where neither this nor `propose` is given, those of the file are taken. */
+  readonly seams?: string;
+  readonly propose?: AskedOf<'proposal'>['preset'];
   readonly out: string;
   readonly method: Method;
   readonly pins?: string;
@@ -49,11 +53,7 @@ export async function run(input: string, options: UnfoldOptions): Promise<object
       `${basename(input)} has no UVs whose places could be kept: leave --keep-place out.`,
     );
   const session = openSession({ document, history: emptyHistory, keeper: memoryKeeper(), jobs: localJobs });
-  const edges = readSeams(
-    await fileText(options.seams),
-    basename(options.seams),
-    topologyOf(document.model).links,
-  );
+  const edges = await timed('seams', () => seamsWanted(session, options));
   const { pins, stays } = options.pins
     ? readPins(await fileText(options.pins), basename(options.pins))
     : { pins: [], stays: [] };
@@ -87,6 +87,16 @@ export async function run(input: string, options: UnfoldOptions): Promise<object
     ...(await measured(session)),
     cuts,
   };
+}
+
+/** Edges to cut: as they are listed, as they are proposed, or where the UVs of the file break. */
+async function seamsWanted(session: Session, { seams, propose }: UnfoldOptions): Promise<readonly number[]> {
+  const { model } = session.document;
+  const { links } = topologyOf(model);
+  if (seams !== undefined) return readSeams(await fileText(seams), basename(seams), links);
+  if (propose !== undefined) return (await session.ask('proposal', { preset: propose }))?.edges ?? [];
+  const [first] = model.uvSets;
+  return first ? [...seamsFromUv(links, first.uv).entries()].flatMap(([e, mark]) => (mark ? [e] : [])) : [];
 }
 
 /** For each shell that stretches too much the single cut that helps it most, as a seam file has it, with the stretch after it. */

@@ -98,6 +98,7 @@ export function DeliverView() {
             Export GLB
           </Button>
         </div>
+        <p>A GLB holds triangles only: faces with more corners are split in it. An OBJ keeps them whole.</p>
         <h2>Template to paint over</h2>
         <div className="deliver-options">
           <label htmlFor="template-size">

@@ -8,8 +8,12 @@ import type { Picked, Place, Tool } from './tool.ts';
 
 const ID = { edges: 'edge', faces: 'face', shells: 'shell' } as const;
 
+/** Edges that were selected before the last click: the first half of a double click is taken back, for the whole takes its place. */
+let beforeClick: ReadonlySet<number> | undefined;
+
 /** Selects what lies under a click; beside everything, nothing. */
 function pickAt(at: Place): void {
+  beforeClick = useBench.getState().edges;
   afterPick(
     at.pick().then((found) => {
       const { target } = useBench.getState();
@@ -21,15 +25,18 @@ function pickAt(at: Place): void {
 
 /** Selects the whole loop or ring of an edge, the whole piece of a face. */
 function pickWhole(at: Place): void {
-  afterPick(at.pick().then((found) => found && selectWhole(found, at.how)));
+  // By keys there is no click before.
+  const before = at.ctrl ? undefined : beforeClick;
+  afterPick(at.pick().then((found) => found && selectWhole(found, at.how, before)));
 }
 
-async function selectWhole(found: Picked, how: How): Promise<void> {
+async function selectWhole(found: Picked, how: How, before?: ReadonlySet<number>): Promise<void> {
   const { target, model } = useBench.getState();
   if (target === 'shells') return;
   if (target === 'edges') {
     const loop = await ask('edge-loop', { edge: found.edge });
     if (!loop) return;
+    if (before) useBench.setState({ edges: before });
     select('edges', loop.edges, how);
     if (loop.what === 'ring') hint('No loop of quads here: this is the tightest ring through the edge.');
     if (loop.what === 'run')

@@ -26,6 +26,8 @@ export default defineConfig({
     viewport: { width: 1280, height: 800 },
     launchOptions: chromiumLaunch,
     acceptDownloads: true,
+    // Menus that are still closing answer no click; on a slow machine that is long.
+    contextOptions: { reducedMotion: 'reduce' },
     // Every test but those about it loads the build from the server, as a first visit does.
     serviceWorkers: 'block',
   },

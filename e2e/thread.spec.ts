@@ -339,5 +339,6 @@ test('no view has an accessibility fault that axe knows', async ({ page }) => {
   await expect(page.getByRole('table').first()).toBeVisible();
   expect(await faults()).toEqual([]);
   await page.goto('/help');
+  await expect(page.getByRole('heading', { level: 1 })).toBeVisible();
   expect(await faults()).toEqual([]);
 });

@@ -4,6 +4,9 @@ import { PALETTE } from './palette.ts';
 
 export const FONT = "'Hanken Grotesk Variable', system-ui, sans-serif";
 
+/** Whether the artist has asked the system for less that moves. */
+const isStill = (): boolean => window.matchMedia('(prefers-reduced-motion: reduce)').matches;
+
 export function themeConfig(dark: boolean): ThemeConfig {
   return {
     algorithm: dark ? theme.darkAlgorithm : theme.defaultAlgorithm,
@@ -19,6 +22,7 @@ export function themeConfig(dark: boolean): ThemeConfig {
       fontSize: 13,
       fontSizeSM: 12,
       borderRadius: 5,
+      motion: !isStill(),
     },
     components: {
       // The default grey of what is not chosen falls short of AA on its ground.

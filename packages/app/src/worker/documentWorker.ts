@@ -41,6 +41,8 @@ let openName = '';
 /** What was made of the file that was read last, and is not on the Rack yet. */
 let made: Project | undefined;
 let lock: Lock | undefined;
+/** Resolves when the page has taken in the last event. */
+let heard: Promise<unknown> = Promise.resolve();
 /** The document that the picture on the Rack shows. */
 let pictured: HemDocument | undefined;
 
@@ -48,6 +50,19 @@ const session = () => {
   if (!desk) throw new HemError('nothing-open', 'No project is open.');
   return desk.session;
 };
+
+/**
+ * Answers an act once the page has taken in what came of it: events and answers come by two ports, which have no order, and whoever has
+ * the answer takes what is drawn for what is.
+ */
+const afterEvents = <T>(work: () => Promise<T>): Promise<Answer<T>> =>
+  answer(async () => {
+    try {
+      return await work();
+    } finally {
+      await heard;
+    }
+  });
 
 /** Tells how the storing of a new project gets on. */
 function tellSaving(saved: Promise<void>, listener: (event: BenchEvent) => void): void {
@@ -181,7 +196,9 @@ const api: BenchApi = {
           );
         }
         const keeper = databaseKeeper(database, { row, base, fresh, lock });
-        const listener = (event: BenchEvent) => void listen(Comlink.transfer(event, buffersIn(event)));
+        const listener = (event: BenchEvent) => {
+          heard = Promise.resolve(listen(Comlink.transfer(event, buffersIn(event)))).catch(() => undefined);
+        };
         const start = { document, history, trials, keeper, jobs, previewJobs, backgroundJobs, idleJobs };
         desk = sessionDesk(start, listener, () => {
           jobs.warm();
@@ -210,13 +227,13 @@ const api: BenchApi = {
   },
 
   close,
-  perform: (operation, params) => answer(() => session().perform(operation, params)),
-  undo: () => answer(() => session().undo()),
-  redo: () => answer(() => session().redo()),
+  perform: (operation, params) => afterEvents(async () => session().perform(operation, params)),
+  undo: () => afterEvents(async () => session().undo()),
+  redo: () => afterEvents(async () => session().redo()),
   keepTrial: (name, which) => answer(async () => trialRow(await session().trials.keep(name, which))),
   nameTrial: (id, name) => answer(() => session().trials.name(id, name)),
   dropTrial: (id) => answer(() => session().trials.drop(id)),
-  takeTrial: (id, faces) => answer(() => session().trials.take(id, faces)),
+  takeTrial: (id, faces) => afterEvents(async () => session().trials.take(id, faces)),
   tryMethods: (which) => answer(() => session().trials.tryMethods(which)),
   async trialPicture(id) {
     const result = await answer(() => {

@@ -10,6 +10,7 @@ type Deed =
   | 'answers'
   | 'never'
   | 'dies'
+  | 'looks and dies'
   | 'does not load'
   | 'looks on'
   | 'hears and stops'
@@ -41,7 +42,7 @@ class FakeWorker extends EventTarget {
     const flag = argumentList[2].value as Int32Array;
     const answer = (value: object) => this.say({ id, type: 'RAW', value });
     if (this.deed === 'answers') setTimeout(() => answer({ ok: 'done' }));
-    if (this.deed === 'dies') setTimeout(() => this.die(), 100);
+    if (/dies/.test(this.deed)) setTimeout(() => this.die(), 100);
     const looks = /looks|hears/.test(this.deed);
     if (looks)
       this.timer = setInterval(() => {
@@ -84,7 +85,7 @@ const seconds = (count: number) => vi.advanceTimersByTimeAsync(1000 * count);
 
 describe('the pool', () => {
   it('tells of a worker that dies at its job, and has the next job done by another', async () => {
-    deeds = ['dies', 'answers'];
+    deeds = ['looks and dies', 'answers'];
     const pool = workerPool(1);
     const first = run(pool);
     await seconds(1);
@@ -93,6 +94,19 @@ describe('the pool', () => {
     await seconds(1);
     expect(await second).toBe('done');
     expect(workers.map(({ ended }) => ended)).toEqual([true, false]);
+  });
+
+  it('has a job done by another once more where the first died before it had begun, but not for ever', async () => {
+    deeds = ['dies', 'answers'];
+    const first = run(workerPool(1));
+    await seconds(1);
+    expect(await first).toBe('done');
+    workers = [];
+    deeds = ['dies'];
+    const second = run(workerPool(1));
+    await seconds(1);
+    expect(await second).toMatchObject({ code: 'solver-died' });
+    expect(workers).toHaveLength(2);
   });
 
   it('gives no job to one that died while it waited', async () => {

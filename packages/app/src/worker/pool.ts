@@ -99,50 +99,66 @@ export function workerPool(width = poolWidth()): Jobs & { start(): void; warm():
     if (next) next(hire());
   };
 
+  /** Has one worker do a job. */
+  const attempt = async <N extends JobName>(
+    name: N,
+    input: JobInput<N>,
+    context: Context,
+    flag: Int32Array,
+  ): Promise<JobOutput<N>> => {
+    const crew = await take();
+    if (context.signal.aborted) sayStop(flag);
+    let alive = true;
+    let watch: ReturnType<typeof setInterval> | undefined;
+    const unheeded = new Promise<never>((_, reject) => {
+      const giveUp = (error: HemError): void => {
+        alive = false;
+        reject(error);
+      };
+      let [sinceStop, sinceLook, looks] = [0, 0, 0];
+      // Watches are counted, not seconds: a machine that slept, or is busy elsewhere, makes no job a hanging one.
+      watch = setInterval(() => {
+        const now = looksAt(flag);
+        sinceLook = now === looks ? sinceLook + 1 : 0;
+        looks = now;
+        if (!context.signal.aborted) {
+          if (sinceLook >= ENDLESS && !NEVER_LOOK.has(name)) giveUp(HUNG);
+          return;
+        }
+        sayStop(flag);
+        if (++sinceStop >= (isHeard(flag) ? ENDLESS : DEAF)) giveUp(new StoppedError());
+      }, WATCH);
+    });
+    try {
+      const answer = await Promise.race([
+        reporting(context.report, (report) => crew.api.run(name, input, flag, report)),
+        crew.death.catch((error) => {
+          alive = false;
+          throw error;
+        }),
+        unheeded,
+      ]);
+      if ('ok' in answer) return answer.ok as JobOutput<N>;
+      const { code, sentence, ids } = answer.failure;
+      throw code === 'stopped' ? new StoppedError() : new HemError(code, sentence, ids);
+    } finally {
+      clearInterval(watch);
+      if (alive && byteSize(input) <= LARGE) giveBack(crew);
+      else bury(crew);
+    }
+  };
+
   const pool: Jobs = {
     width,
     async run<N extends JobName>(name: N, input: JobInput<N>, context: Context): Promise<JobOutput<N>> {
       if (name !== 'warm-up') warming.aborted = true;
-      const crew = await take();
       const flag = stopFlag();
-      if (context.signal.aborted) sayStop(flag);
-      let alive = true;
-      let watch: ReturnType<typeof setInterval> | undefined;
-      const unheeded = new Promise<never>((_, reject) => {
-        const giveUp = (error: HemError): void => {
-          alive = false;
-          reject(error);
-        };
-        let [sinceStop, sinceLook, looks] = [0, 0, 0];
-        // Watches are counted, not seconds: a machine that slept, or is busy elsewhere, makes no job a hanging one.
-        watch = setInterval(() => {
-          const now = looksAt(flag);
-          sinceLook = now === looks ? sinceLook + 1 : 0;
-          looks = now;
-          if (!context.signal.aborted) {
-            if (sinceLook >= ENDLESS && !NEVER_LOOK.has(name)) giveUp(HUNG);
-            return;
-          }
-          sayStop(flag);
-          if (++sinceStop >= (isHeard(flag) ? ENDLESS : DEAF)) giveUp(new StoppedError());
-        }, WATCH);
-      });
       try {
-        const answer = await Promise.race([
-          reporting(context.report, (report) => crew.api.run(name, input, flag, report)),
-          crew.death.catch((error) => {
-            alive = false;
-            throw error;
-          }),
-          unheeded,
-        ]);
-        if ('ok' in answer) return answer.ok as JobOutput<N>;
-        const { code, sentence, ids } = answer.failure;
-        throw code === 'stopped' ? new StoppedError() : new HemError(code, sentence, ids);
-      } finally {
-        clearInterval(watch);
-        if (alive && byteSize(input) <= LARGE) giveBack(crew);
-        else bury(crew);
+        return await attempt(name, input, context, flag);
+      } catch (error) {
+        // Of one that died while it waited, or before it had begun, its job need not know.
+        if (error !== DEATHS.ended || looksAt(flag) > 0) throw error;
+        return attempt(name, input, context, stopFlag());
       }
     },
   };

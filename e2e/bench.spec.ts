@@ -77,6 +77,11 @@ test('an edge that is pointed at lights up in both panes, and a cut is shown bef
   // Nothing was done yet.
   expect([await figure(page, 'shells'), await figure(page, 'stretch-l2')]).toEqual(before);
   await expect(page.getByText('Cut 4 edges')).toBeVisible();
+  // Where nothing is cut, nothing is shown of a cut.
+  await page.keyboard.press('5');
+  await expect(page.getByText(/^This cut/)).toBeHidden();
+  await page.keyboard.press('2');
+  await expect(page.getByText(/^This cut/)).toBeVisible();
   await page.keyboard.press('Escape');
   await expect(page.getByText(/^This cut/)).toBeHidden();
   await page.mouse.click(x, y);

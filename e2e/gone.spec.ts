@@ -195,6 +195,14 @@ test('where the browser keeps nothing, that is told, and a model is worked on al
   await page.getByRole('link', { name: 'Rack' }).click();
   await asked.getByRole('button', { name: 'Leave it behind' }).click();
   await expect(page.getByRole('heading', { name: 'Blunt Hem' })).toBeVisible();
+  await page
+    .getByLabel('Model or project file')
+    .setInputFiles({ name: 'post.obj', mimeType: 'text/plain', buffer: Buffer.from(POST) });
+  await benchReady(page);
+  const [worker] = page.workers().filter((each) => each.url().includes('documentWorker'));
+  await worker.evaluate('void setTimeout(() => { for (;;) {} }, 10)');
+  await page.getByRole('button', { name: 'Start it again' }).click();
+  await expect(page.getByRole('alert')).toContainText('could not be kept before, and is gone');
   await context.close();
   rmSync(profile, { recursive: true });
 });

@@ -49,6 +49,10 @@ const STARTED_AGAIN: Notice = {
   text: 'The part of Blunt Hem that keeps your document broke down or did not answer, and was started again. The project is open as it was after the last act that was kept.',
 };
 
+/** Where there is no store, the worker that broke down was the only place of the project. */
+const LOST =
+  'The part of Blunt Hem that keeps your document broke down while this project was in this tab alone. It could not be kept before, and is gone. Whatever you exported of it is whole.';
+
 /** What was not foreseen, in words. */
 const brokenDown = (error: Error): ArtistError =>
   error instanceof NoAnswerError
@@ -90,6 +94,7 @@ export function BenchPage() {
     let current = true;
     const again = restarts !== restartsSeen.current;
     restartsSeen.current = restarts;
+    const wasAlone = again && useBench.getState().unsaved;
     resetBench();
     setProblem(undefined);
     void (async () => {
@@ -107,7 +112,9 @@ export function BenchPage() {
         else if (came?.note) note(came.note);
         else if (came?.mayLie) notify(MAY_LIE);
       } catch (error) {
-        if (current) setProblem(error instanceof ArtistError ? error : brokenDown(error as Error));
+        if (!current) return;
+        if (wasAlone) setProblem(new ArtistError('lost', LOST, []));
+        else setProblem(error instanceof ArtistError ? error : brokenDown(error as Error));
       }
     })();
     return () => {

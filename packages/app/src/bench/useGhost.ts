@@ -1,3 +1,4 @@
+import type { Stage } from '@blunt-hem/core/operations/operation';
 import { useEffect } from 'react';
 import { type BenchStore, useBench } from '../store/bench.ts';
 import { imagesOf } from '../store/select.ts';
@@ -8,9 +9,14 @@ const REST = 180;
 /** Larger models take too long for a glance. */
 const MOST_FACES = 100_000;
 
+/** Stages in which nothing is cut: what is selected there is looked at, or moved. */
+const WITHOUT: ReadonlySet<Stage> = new Set<Stage>(['inspect', 'arrange', 'deliver']);
+
 /** What would be cut: what is selected, else the route that is drawn, else what a double click would take. */
-const candidate = ({ edges, route, hover, target }: BenchStore) =>
-  edges.size > 0 ? edges : (route ?? (target === 'edges' ? hover?.whole : undefined));
+const candidate = ({ edges, route, hover, target, stage }: BenchStore) => {
+  if (WITHOUT.has(stage)) return undefined;
+  return edges.size > 0 ? edges : (route ?? (target === 'edges' ? hover?.whole : undefined));
+};
 
 function edgesOf(taken: ReturnType<typeof candidate>, symmetry: BenchStore['symmetry']): readonly number[] {
   if (!taken) return [];

@@ -1,9 +1,14 @@
 import { useEffect } from 'react';
 import { useBench } from '../store/bench.ts';
 import { ask } from '../store/worker.ts';
+import { toolNamed } from './tools/index.ts';
+import { byClick } from './tools/picking.ts';
 
 /** How long the pointer must rest on an edge, milliseconds. */
 const REST = 150;
+
+/** Whether a double click by a tool takes the whole loop or ring: others show what they do themselves. */
+const takesWhole = (tool: string): boolean => toolNamed(tool).double === byClick.double;
 
 /** Shows what a double click on the edge that is pointed at would take, before it is done. */
 export function useWholeOfHover(loaded: boolean): void {
@@ -18,16 +23,16 @@ export function useWholeOfHover(loaded: boolean): void {
       const { flat } = useBench.getState();
       const found = await ask('edge-loop', { edge }).catch(() => undefined);
       asking = false;
-      const { hover: now, flat: still, target } = useBench.getState();
-      if (!now || target !== 'edges') return;
+      const { hover: now, flat: still, target, tool } = useBench.getState();
+      if (!now || target !== 'edges' || !takesWhole(tool)) return;
       // The pointer went on meanwhile, or a change of seams may have made it another loop.
       if (now.edge !== edge || still !== flat) timer = setTimeout(() => void show(now.edge), REST);
       else if (found && found.edges.length > 1) useBench.setState({ hover: { ...now, whole: found.edges } });
     };
-    const stop = useBench.subscribe(({ hover, target, flat }, before) => {
+    const stop = useBench.subscribe(({ hover, target, flat, tool }, before) => {
       if (hover === before.hover || (hover && hover.edge === before.hover?.edge)) return;
       clearTimeout(timer);
-      if (!hover || target !== 'edges' || !flat) return;
+      if (!hover || target !== 'edges' || !flat || !takesWhole(tool)) return;
       timer = setTimeout(() => void show(hover.edge), REST);
     });
     return () => {

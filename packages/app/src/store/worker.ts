@@ -2,13 +2,18 @@ import type { AnswerOf, AskedOf, QuestionName } from '@blunt-hem/core/questions/
 
 import type { Answer, BenchApi } from '../worker/protocol.ts';
 import { useBench } from './bench.ts';
-import { superviseWorker } from './supervisor.ts';
+import { NoAnswerError, superviseWorker } from './supervisor.ts';
 
 /** The worker that owns the document. */
 const supervised = superviseWorker<BenchApi>(
   () => new Worker(new URL('../worker/documentWorker.ts', import.meta.url), { type: 'module' }),
   (worker) => useBench.setState({ worker }),
 );
+
+// Many ask in passing and wait for nothing: what they were not answered is told by its condition.
+window.addEventListener('unhandledrejection', (event) => {
+  if (event.reason instanceof NoAnswerError) event.preventDefault();
+});
 
 export const bench = supervised.api;
 export const { restart, stopOrRestart } = supervised;

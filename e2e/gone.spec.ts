@@ -85,7 +85,9 @@ test.describe('with the build kept in the browser', () => {
     const again = await served(folder, Number(new URL(first.url).port));
     await page.reload();
     await expect(page.getByText('There is a newer Blunt Hem.')).toBeVisible();
+    await page.evaluate(() => Object.assign(window, { before: true }));
     await page.getByRole('button', { name: 'Reload' }).click();
+    await page.waitForFunction(() => !('before' in window));
     await benchReady(page);
     await expect(page.getByText('There is a newer Blunt Hem.')).toHaveCount(0);
     await again.end();

@@ -9,11 +9,25 @@ const named = (page: Page, name: string) => page.workers().filter((worker) => wo
 const close = (page: Page, name: string) =>
   Promise.all(named(page, name).map((worker) => worker.evaluate('self.close()').catch(() => undefined)));
 
-/** Has workers turn in circles from a moment later on. */
-const hang = (page: Page, name: string) =>
-  Promise.all(
-    named(page, name).map((worker) => worker.evaluate('void setTimeout(() => { for (;;) {} }, 10)')),
+/** Has workers turn in circles, and waits until they do: each says so before it begins. */
+async function hang(page: Page, name: string): Promise<void> {
+  await page.evaluate(() => {
+    const counter = window as unknown as { hanging: number };
+    counter.hanging = 0;
+    new BroadcastChannel('hanging').onmessage = () => counter.hanging++;
+  });
+  const loop = 'void setTimeout(() => { new BroadcastChannel("hanging").postMessage(1); for (;;) {} }, 10)';
+  const begun = await Promise.all(
+    named(page, name).map((worker) =>
+      worker.evaluate(loop).then(
+        () => 1,
+        () => 0,
+      ),
+    ),
   );
+  const count = begun.reduce<number>((sum, one) => sum + one, 0);
+  await page.waitForFunction((count) => (window as unknown as { hanging: number }).hanging >= count, count);
+}
 
 const startedAgain = (page: Page) => page.getByRole('alert').filter({ hasText: 'was started again' });
 

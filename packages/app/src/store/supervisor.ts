@@ -9,11 +9,11 @@ import { type Death, deathOf, NOT_LOADED } from '../worker/liveness.ts';
 /** Between two looks whether it still answers, milliseconds. They are counted, so that a machine that slept is not taken for a worker that hangs. */
 const BEAT = 1000;
 /** Beats without an answer after which that is told, and after which it is started again. */
-export const [SILENT, HUNG] = [5, 30] as const;
+const [SILENT, HUNG] = [5, 30] as const;
 /** One that dies so many times in a row without having answered anything is not started again. */
 const TIMES = 3;
 /** How long it may take to hear a stop, milliseconds. */
-export const DEAF = 2000;
+const DEAF = 2000;
 
 /** Why a request was not answered. */
 export class NoAnswerError extends Error {

@@ -25,6 +25,8 @@ export const MARKS = {
   stays: { per: 'edge', limit: 2, changesFigures: false },
   /** Edges along which the material of their shells runs, upwards on the texture. */
   grain: { per: 'edge', limit: 2, changesFigures: false },
+  /** Faces of shells that are finished: no act lays them otherwise, moves them or cuts them. */
+  locked: { per: 'face', limit: 2, changesFigures: false },
 } as const satisfies Record<string, MarkSpec>;
 
 export interface MarkSpec {

@@ -1,5 +1,6 @@
 import { type Run, runsOfEdges } from '../select/orderedRun.ts';
 import type { Shell } from '../surface/shell.ts';
+import { facesOfShell } from '../surface/shells.ts';
 import { type HemDocument, shellsOf, topologyOf } from './document.ts';
 
 /** What an artist holds on to in a shell while the rest of it gives way. */
@@ -7,6 +8,27 @@ import { type HemDocument, shellsOf, topologyOf } from './document.ts';
 /** Shell vertices that hold their UVs. */
 export const pinsOf = ({ pins }: HemDocument, { vertexCorner }: Shell): number[] =>
   [...vertexCorner.keys()].filter((v) => pins[vertexCorner[v]] === 1);
+
+/** Whether a shell is finished: acts leave it as it is. */
+export const isLocked = (document: HemDocument, shell: number): boolean =>
+  facesOfShell(shellsOf(document), shell).some((f) => document.locked[f] === 1);
+
+/** Shells that hold their places, being locked or pinned. */
+export function heldShells(document: HemDocument): Set<number> {
+  const held = new Set<number>();
+  const { locked, pins } = document;
+  if (!locked.includes(1) && !pins.includes(1)) return held;
+  const { faceShell } = shellsOf(document);
+  const { faceStart } = document.model.mesh;
+  faceShell.forEach((s, f) => {
+    if (locked[f] || pins.subarray(faceStart[f], faceStart[f + 1]).includes(1)) held.add(s);
+  });
+  return held;
+}
+
+/** Whether shells keep their places: the artist has placed some, or holds one. */
+export const keepsPlaces = (document: HemDocument): boolean =>
+  document.placed === 1 || document.pins.includes(1) || document.locked.includes(1);
 
 /** Corners of one vertex on one side of the seams, given one of them. */
 export function cornersBeside(document: HemDocument, corner: number): number[] {

@@ -1,5 +1,6 @@
 import { nearGroups } from '../measure/nearness.ts';
 import type { StopSignal } from '../progress.ts';
+import { facesOfShell } from '../surface/shells.ts';
 import { type HemDocument, shellsOf, topologyOf } from './document.ts';
 
 /**
@@ -8,10 +9,18 @@ import { type HemDocument, shellsOf, topologyOf } from './document.ts';
  * @throws StoppedError
  */
 export function nearShells(document: HemDocument, gap: number, signal?: StopSignal): Uint32Array {
+  const { segments, shells } = borderSegments(document);
+  return nearGroups(segments, shells, gap, signal);
+}
+
+/** Both ends of every side of a seam or a border of the file that has UVs, `4 × count`, and the shell of each. */
+function borderSegments(document: HemDocument): {
+  readonly segments: Float64Array;
+  readonly shells: Uint32Array;
+} {
   const { joined, cornerEdge, cornerFace, nextCorner } = topologyOf(document.model).links;
   const { uv } = document.uvSets[document.currentUv];
   const { faceShell } = shellsOf(document);
-  // Every side of a seam or a border of the file that has UVs.
   const segments: number[] = [];
   const shells: number[] = [];
   for (let c = 0; c < cornerEdge.length; c++) {
@@ -21,5 +30,23 @@ export function nearShells(document: HemDocument, gap: number, signal?: StopSign
     segments.push(uv[2 * c], uv[2 * c + 1], uv[2 * d], uv[2 * d + 1]);
     shells.push(faceShell[cornerFace[c]]);
   }
-  return nearGroups(Float64Array.from(segments), Uint32Array.from(shells), gap, signal);
+  return { segments: Float64Array.from(segments), shells: Uint32Array.from(shells) };
+}
+
+/**
+ * The border of one shell as it lies: both ends of each segment, `4 × count`.
+ *
+ * @param uv  of every corner
+ */
+export function flatBorder(document: HemDocument, shell: number, uv: Float64Array): Float64Array {
+  const { joined, cornerEdge, nextCorner } = topologyOf(document.model).links;
+  const { faceStart } = document.model.mesh;
+  const segments: number[] = [];
+  for (const f of facesOfShell(shellsOf(document), shell))
+    for (let c = faceStart[f]; c < faceStart[f + 1]; c++) {
+      const d = nextCorner[c];
+      if (!joined[cornerEdge[c]] || document.seams[cornerEdge[c]])
+        segments.push(uv[2 * c], uv[2 * c + 1], uv[2 * d], uv[2 * d + 1]);
+    }
+  return Float64Array.from(segments);
 }

@@ -13,6 +13,7 @@ import { inspectLayout } from './inspectLayout.ts';
 import type { Job } from './job.ts';
 import { layStrip } from './layStrip.ts';
 import { measureShells } from './measureShells.ts';
+import { meetsBound } from './meetsBound.ts';
 import { openPieces } from './openPieces.ts';
 import { packTile } from './packTile.ts';
 import { predict } from './predict.ts';
@@ -48,6 +49,7 @@ export const JOBS = [
   symmetry,
   exposure,
   measureShells,
+  meetsBound,
   inspectLayout,
   coverage,
   examineModel,

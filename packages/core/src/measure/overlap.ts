@@ -1,5 +1,7 @@
+import Flatbush from 'flatbush';
 import { orient2d } from 'robust-predicates';
 import { heedStop, type StopSignal } from '../progress.ts';
+import { boxesMeet, boxOf, type UvBox } from '../surface/uvBox.ts';
 import { meetingBoxes } from './meetingBoxes.ts';
 
 export interface OverlapOptions {
@@ -84,13 +86,40 @@ export const overlapsWithin = (triangles: Uint32Array, uv: Float64Array, limit: 
 
 /** Whether any triangle of one flat shell overlaps one of another. */
 export function shellsOverlap(a: Float64Array, b: Float64Array): boolean {
-  const both = new Float64Array(a.length + b.length);
-  both.set(a);
-  both.set(b, a.length);
-  const border = a.length / 6;
-  const pairs = overlappingTriangles(both);
-  for (let i = 0; i < pairs.length; i += 2) if (pairs[i] < border !== pairs[i + 1] < border) return true;
+  const common = intersection(boxOf(a), boxOf(b));
+  const [few, many] = [trianglesIn(a, common), trianglesIn(b, common)].sort((x, y) => x.length - y.length);
+  if (few.length === 0) return false;
+  const index = new Flatbush(many.length / 6, 16, Float64Array);
+  for (let o = 0; o < many.length; o += 6) index.add(...boxOf(many.subarray(o, o + 6)));
+  index.finish();
+  const both = new Float64Array(12);
+  for (let o = 0; o < few.length; o += 6) {
+    both.set(few.subarray(o, o + 6));
+    let found = false;
+    index.search(...boxOf(few.subarray(o, o + 6)), (j) => {
+      if (found) return false;
+      both.set(many.subarray(6 * j, 6 * j + 6), 6);
+      found = insidesOverlap(both, 0, 6);
+      return false;
+    });
+    if (found) return true;
+  }
   return false;
+}
+
+const intersection = (a: UvBox, b: UvBox): UvBox => [
+  Math.max(a[0], b[0]),
+  Math.max(a[1], b[1]),
+  Math.min(a[2], b[2]),
+  Math.min(a[3], b[3]),
+];
+
+/** Triangles of which the boxes meet a box. */
+function trianglesIn(uv: Float64Array, box: UvBox): Float64Array {
+  const kept: number[] = [];
+  for (let o = 0; o < uv.length; o += 6)
+    if (boxesMeet(boxOf(uv.subarray(o, o + 6)), box)) for (let k = o; k < o + 6; k++) kept.push(uv[k]);
+  return Float64Array.from(kept);
 }
 
 /** A triangle counts as outside of a side from which it reaches in by less than this part of the height over that side. */

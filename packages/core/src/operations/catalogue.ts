@@ -1,9 +1,10 @@
 import type { HemDocument } from '../document/document.ts';
 import type { Patch } from '../document/patch.ts';
 import { HemError } from '../errors.ts';
-import type { Given } from '../params.ts';
+import type { Given, WhichShells } from '../params.ts';
 import { evenDensity } from './arrange/evenDensity.ts';
 import { keepPlaces } from './arrange/keepPlaces.ts';
+import { lockShells } from './arrange/lockShells.ts';
 import { mirrorInPlace } from './arrange/mirrorInPlace.ts';
 import { moveClear } from './arrange/moveClear.ts';
 import { pack } from './arrange/pack.ts';
@@ -22,11 +23,13 @@ import { nameParts } from './intake/nameParts.ts';
 import { repair } from './intake/repair.ts';
 import { repairSafe } from './intake/repairSafe.ts';
 import { standUp } from './intake/standUp.ts';
+import { heedLocks, LockedError, leftLocked, lockedOf } from './locks.ts';
 import type { Operation, OperationContext, Request } from './operation.ts';
 import { namePatch } from './patches/namePatch.ts';
 import { paintPatch } from './patches/paintPatch.ts';
 import { patchShells } from './patches/patchShells.ts';
 import { removePatch } from './patches/removePatch.ts';
+import { namedShells, nameOfShell } from './shellChoice.ts';
 import { brush } from './unfold/brush.ts';
 import { movePin } from './unfold/movePin.ts';
 import { project } from './unfold/project.ts';
@@ -74,6 +77,7 @@ export const OPERATIONS = [
   evenDensity,
   turnUpright,
   setGrain,
+  lockShells,
 ] as const;
 
 type AnyOperation = (typeof OPERATIONS)[number];
@@ -118,6 +122,23 @@ export async function carryOut(
   const operation = operationNamed(name);
   const { value, error } = operation.params.validate(params ?? {}, { convert: false });
   if (error) throw new HemError('wrong-parameters', `${name}: ${error.message}.`);
+  const left = operation.onLocked ? 0 : lockedAmong(document, value.shells);
   const patch = await operation.run(document, value, context);
-  return { patch, label: operation.label(value, document), params: value };
+  if (!operation.onLocked) heedLocks(document, patch.changes);
+  const notes = [...patch.notes, ...leftLocked(left)];
+  return { patch: { ...patch, notes }, label: operation.label(value, document), params: value };
+}
+
+/**
+ * How many of the shells that are meant are locked.
+ *
+ * @throws LockedError when all are
+ */
+function lockedAmong(document: HemDocument, which: WhichShells | undefined): number {
+  if (which === undefined || which === 'stale' || !document.locked.includes(1)) return 0;
+  const named = namedShells(document, which);
+  const locked = lockedOf(document, named);
+  if (locked.length > 0 && locked.length === named.length)
+    throw new LockedError(locked.map((s) => nameOfShell(document, s)));
+  return locked.length;
 }

@@ -38,6 +38,8 @@ export interface Operation<Name extends string, Out, In = Out> {
   readonly follow?: readonly Follow[];
   /** The shells that it lays flat, in the document as it leaves it: they are kept as a trial. */
   readonly trial?: (after: HemDocument, params: Out) => readonly number[];
+  /** True where it may change locked shells. */
+  readonly onLocked?: true;
   /** True where it neither reads nor changes anything that a long operation does: it need not wait for one, nor end it. */
   readonly aside?: true;
 }

@@ -1,15 +1,22 @@
 import { type HemDocument, shellsOf } from '../document/document.ts';
+import { isLocked } from '../document/holds.ts';
 import type { WhichShells } from '../params.ts';
 import { facesOfShell, shellsWhere } from '../surface/shells.ts';
 import { knownFaces } from './known.ts';
 import { plural } from './operation.ts';
 
 /**
- * The shells a parameter means, by number, in order.
+ * The shells that a parameter means, by number, in order, without those that are locked.
  *
  * @throws HemError when a face is none of this document's
  */
 export function chosenShells(document: HemDocument, which: WhichShells): number[] {
+  const named = namedShells(document, which);
+  return document.locked.includes(1) ? named.filter((s) => !isLocked(document, s)) : named;
+}
+
+/** The shells that a parameter means, locked ones as well. */
+export function namedShells(document: HemDocument, which: WhichShells): number[] {
   const shells = shellsOf(document);
   if (which === 'all') return Array.from({ length: shells.shellCount }, (_, s) => s);
   if (which === 'stale') return shellsWhere(shells, (f) => document.stale[f] === 1);

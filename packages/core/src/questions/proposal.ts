@@ -1,8 +1,17 @@
-import { type HemDocument, plainDocument, shellOf, shellsOf, topologyOf } from '../document/document.ts';
+import {
+  type HemDocument,
+  plainDocument,
+  shellOf,
+  shellsOf,
+  shellUv,
+  topologyOf,
+} from '../document/document.ts';
 import { HemError } from '../errors.ts';
 import type { Connectivity } from '../mesh/connectivity.ts';
 import { faceNormal } from '../mesh/normals.ts';
 import { knownFaces } from '../operations/known.ts';
+import { LockedError, lockedOf } from '../operations/locks.ts';
+import { chosenShells, namedShells, nameOfShell } from '../operations/shellChoice.ts';
 import { choice, flag, indices, number, optional, otherwise, record } from '../params.ts';
 import type { Predicted } from '../propose/predict.ts';
 import { HIDDEN, PRESETS } from '../propose/presets.ts';
@@ -34,6 +43,9 @@ export interface Proposal {
   readonly hidden: number;
   /** Edges with more than two faces, or of two that face different ways: every shell ends there, so that more is cut than need be. */
   readonly tangles: number;
+  /** Shells that were left alone: locked ones, and those that lie as flat as was asked for. */
+  readonly locked: number;
+  readonly good: number;
   /** Part of their edges that have their mirror image among them; undefined without symmetry. */
   readonly symmetric?: number;
 }
@@ -64,10 +76,14 @@ export const proposal = question({
     context,
   ): Promise<Proposal> {
     const { mesh, links } = topologyOf(uncut.model);
+    const most = stretch ?? PRESETS[preset].most;
     const round = patches ? roundPatches(uncut, faces && knownFaces(mesh, faces)) : [];
+    const spared = await sparedFaces(uncut, faces, round, most, context);
     const document = cutAt(uncut, round);
     const shells = shellsOf(document);
-    const wanted = faces ? [...new Set(faces.map((f) => shells.faceShell[f]))] : worthCutting(document);
+    const all = faces ? [...new Set(faces.map((f) => shells.faceShell[f]))] : worthCutting(document);
+    const wanted = all.filter((s) => !spared.faces[facesOfShell(shells, s)[0]]);
+    if (wanted.length === 0) return nothing(links, spared);
     const exposures = await exposuresOf(document, view, context);
     const found =
       symmetric === 'none'
@@ -80,7 +96,7 @@ export const proposal = question({
             },
             context,
           );
-    const options = { ...PRESETS[preset], hidden, ...(stretch !== undefined && { most: stretch }) };
+    const options = { ...PRESETS[preset], hidden, most };
     const proposed = await context.jobs.run(
       'propose-seams',
       {
@@ -125,9 +141,68 @@ export const proposal = question({
       hidden:
         edges.reduce((sum, e) => sum + (exposures.edges[e] <= least ? lengthOf(e) : 0), 0) / (whole || 1),
       tangles: tanglesOf(links),
+      locked: spared.locked,
+      good: spared.good,
       symmetric: found && edges.filter((e) => isProposed.has(found.edges[e])).length / (edges.length || 1),
     };
   },
+});
+
+interface Spared {
+  /** 1 for faces of shells that are left alone. */
+  readonly faces: Uint8Array;
+  readonly locked: number;
+  readonly good: number;
+}
+
+/**
+ * The shells that no seams are proposed for: locked ones and, where all are meant, those that lie flat already as well as is asked for
+ * and have no patch to be cut out.
+ *
+ * @param round  borders of patches that are to be cut
+ * @throws LockedError when all that are chosen are locked
+ */
+async function sparedFaces(
+  document: HemDocument,
+  faces: readonly number[] | undefined,
+  round: readonly number[],
+  most: number,
+  context: QuestionContext,
+): Promise<Spared> {
+  const shells = shellsOf(document);
+  const named = namedShells(document, faces ?? 'all');
+  const locked = lockedOf(document, named);
+  if (locked.length === named.length) throw new LockedError(locked.map((s) => nameOfShell(document, s)));
+  const patched = new Set(shellsAtEdges(topologyOf(document.model).links, shells, round));
+  const flat = faces
+    ? []
+    : chosenShells(document, 'all').flatMap((s) => {
+        if (patched.has(s) || facesOfShell(shells, s).some((f) => document.stale[f])) return [];
+        const shell = shellOf(document, s);
+        const uv = shellUv(document, shell);
+        return uv ? [{ s, shell, uv }] : [];
+      });
+  const { jobs, signal } = context;
+  const meets = await jobs.run(
+    'meets-bound',
+    { shells: flat.map(({ shell, uv }) => ({ shell, uv })), most },
+    { signal, report: () => undefined },
+  );
+  const good = flat.filter((_, i) => meets[i]).map(({ s }) => s);
+  const spared = new Uint8Array(shells.faceShell.length);
+  for (const s of [...locked, ...good]) for (const f of facesOfShell(shells, s)) spared[f] = 1;
+  return { faces: spared, locked: locked.length, good: good.length };
+}
+
+/** A proposal without seams. */
+const nothing = (links: Connectivity, { locked, good }: Spared): Proposal => ({
+  edges: [],
+  shells: [],
+  length: 0,
+  hidden: 0,
+  tangles: tanglesOf(links),
+  locked,
+  good,
 });
 
 /** What a shell would be like; told by a coarse look once it was stopped, for what was found by then is proposed all the same. */
@@ -178,14 +253,13 @@ function cutAt(document: HemDocument, edges: readonly number[]): HemDocument {
   return { ...document, seams };
 }
 
-/** Borders of patches that are no seams yet, in the shells of some faces. */
+/** Borders of patches that are no seams yet, in the shells of some faces and in none that is locked. */
 function roundPatches(document: HemDocument, faces: readonly number[] | undefined): number[] {
   const { links } = topologyOf(document.model);
   const { faceShell } = shellsOf(document);
   const chosen = faces && new Set(faces.map((f) => faceShell[f]));
-  return edgesByRule(document, links, 'patch', 0).filter(
-    (e) =>
-      !document.seams[e] &&
-      (chosen?.has(faceShell[links.cornerFace[links.edgeCorners[links.edgeCornerStart[e]]]]) ?? true),
-  );
+  return edgesByRule(document, links, 'patch', 0).filter((e) => {
+    const face = links.cornerFace[links.edgeCorners[links.edgeCornerStart[e]]];
+    return !document.seams[e] && !document.locked[face] && (chosen?.has(faceShell[face]) ?? true);
+  });
 }

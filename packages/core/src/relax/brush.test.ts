@@ -94,6 +94,17 @@ describe('a brush over the flat', () => {
       return areaUnder(uv, shell) / before;
     };
     expect(change('gather')).toBeLessThan(0.95);
+    // However long it is pressed, lengths stay within a factor of two of what is due.
+    for (const brush of ['gather', 'spread'] as const) {
+      const { shell, uv } = flatCap();
+      const brushed = brushedShell(shell, uv, new Uint8Array(uv.length / 2));
+      for (let i = 0; i < 300; i++)
+        dab(brushed, uv, brush, { u: 0, v: 0, du: 0, dv: 0, radius: 0.9, strength: 1 });
+      const { l2, linf, flipped } = measureStretch(shell, uv);
+      expect(flipped).toBe(0);
+      expect(l2).toBeLessThan(2);
+      expect(linf).toBeLessThan(4.5);
+    }
     expect(change('spread')).toBeGreaterThan(1.05);
     const { shell, uv } = flatCap();
     const l2 = measureStretch(shell, uv).l2;

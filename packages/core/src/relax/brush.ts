@@ -32,6 +32,8 @@ export interface BrushedShell {
   readonly guardedAt: { readonly start: Uint32Array; readonly items: Uint32Array };
   /** Least flat area of each of those; below it lies only what was below it before. */
   readonly least: Float64Array;
+  /** Least and greatest stretch of each of those that gathering and spreading may lead to, flat length per length on the surface, two a triangle. */
+  readonly bounds: Float64Array;
   /** Flat length per length on the surface. */
   readonly scale: number;
   /** 1 for vertices that stay. */
@@ -43,6 +45,8 @@ export interface BrushedShell {
 
 /** A triangle may shrink to this part of its due area and no further. */
 const LEAST = 1e-3;
+/** Gathering and spreading leave lengths within this factor of what is due, or no farther from it than they were. */
+const MOST_STRETCH = 2;
 /** Part of the way to the middle, or away from it, at full strength. */
 const PULL = 0.12;
 /** Halvings of a step that would fold something, before what is in the way stays where it is. */
@@ -59,15 +63,23 @@ export function brushedShell(shell: Shell, uv: Float64Array, held: Uint8Array): 
   const least = guards.rest.area.map((area, t) =>
     Math.min(LEAST * due * area, triangleArea(guards.triangles, uv, t)),
   );
+  const scale = Math.sqrt(due);
+  const bounds = new Float64Array(2 * least.length);
+  for (let t = 0; t < least.length; t++) {
+    const [most, fewest] = stretches(guards.triangles, guards.rest, uv, t);
+    bounds[2 * t] = Math.min(scale / MOST_STRETCH, fewest);
+    bounds[2 * t + 1] = Math.max(scale * MOST_STRETCH, most);
+  }
   return {
     triangles,
     rest,
+    bounds,
     at: bucket(triangles, count),
     guarded: guards.triangles,
     guardedRest: guards.rest,
     guardedAt: bucket(guards.triangles, count),
     least,
-    scale: Math.sqrt(due),
+    scale,
     held,
     slot: new Int32Array(count).fill(-1),
     marked: new Uint8Array(least.length),
@@ -105,8 +117,42 @@ export function dab(shell: BrushedShell, uv: Float64Array, brush: Brush, touch: 
     step[2 * k] = weight * du;
     step[2 * k + 1] = weight * dv;
   });
-  moveWithin(shell, uv, under, step);
+  const { guarded, guardedRest, least, bounds } = shell;
+  const unfolded = (t: number) => triangleArea(guarded, uv, t) >= least[t];
+  moveWithin(shell, uv, under, step, brush === 'push' ? unfolded : (t) => unfolded(t) && isWithin(t));
   return under;
+
+  function isWithin(t: number): boolean {
+    const [most, fewest] = stretches(guarded, guardedRest, uv, t);
+    return fewest >= bounds[2 * t] && most <= bounds[2 * t + 1];
+  }
+}
+
+/** Greatest and least flat length of a unit step on a triangle: the singular values of its map into the flat. */
+function stretches(
+  triangles: Uint32Array,
+  { local }: RestTriangles,
+  uv: Float64Array,
+  t: number,
+): readonly [most: number, least: number] {
+  const [p, q, r, s] = mapOf(triangles, local, uv, t, 1);
+  const [sum, difference] = [Math.hypot(p + s, q - r), Math.hypot(p - s, q + r)];
+  return [(sum + difference) / 2, Math.abs(sum - difference) / 2];
+}
+
+/** The map J = [p q; r s] of a triangle from its own plane, at a scale, into the flat. */
+function mapOf(
+  triangles: Uint32Array,
+  local: Float64Array,
+  uv: Float64Array,
+  t: number,
+  scale: number,
+): readonly [p: number, q: number, r: number, s: number] {
+  const [a, b, c] = [2 * triangles[3 * t], 2 * triangles[3 * t + 1], 2 * triangles[3 * t + 2]];
+  const [bx, cx, cy] = [scale * local[3 * t], scale * local[3 * t + 1], scale * local[3 * t + 2]];
+  const p = (uv[b] - uv[a]) / bx;
+  const r = (uv[b + 1] - uv[a + 1]) / bx;
+  return [p, (uv[c] - uv[a] - p * cx) / cy, r, (uv[c + 1] - uv[a + 1] - r * cx) / cy];
 }
 
 /** Where a vertex would go under the middle of the brush. */
@@ -159,13 +205,8 @@ function pullOfEnergy(
     const t = Math.floor(corner / 3);
     // What was folded before the stroke has no say.
     if (least[t] <= 0) continue;
-    const [a, b, c] = [2 * guarded[3 * t], 2 * guarded[3 * t + 1], 2 * guarded[3 * t + 2]];
     const [bx, cx, cy] = [scale * local[3 * t], scale * local[3 * t + 1], scale * local[3 * t + 2]];
-    // The map of the triangle, J = [p q; r s], from its own plane into the flat.
-    const p = (uv[b] - uv[a]) / bx;
-    const r = (uv[b + 1] - uv[a + 1]) / bx;
-    const q = (uv[c] - uv[a] - p * cx) / cy;
-    const s = (uv[c + 1] - uv[a + 1] - r * cx) / cy;
+    const [p, q, r, s] = mapOf(guarded, local, uv, t, scale);
     const det = p * s - q * r;
     if (!(det > 0)) return undefined;
     const square = p * p + q * q + r * r + s * s;
@@ -183,14 +224,19 @@ function pullOfEnergy(
   return { energy, gradient: [gx, gy] as const, stiffness: stiffness || 1 };
 }
 
-/** Moves vertices as far as nothing folds. */
+/**
+ * Moves vertices as far as they may.
+ *
+ * @param isFine  whether a guarded triangle may lie as it does
+ */
 function moveWithin(
   shell: BrushedShell,
   uv: Float64Array,
   moved: readonly number[],
   step: Float64Array,
+  isFine: (triangle: number) => boolean,
 ): void {
-  const { guarded, guardedAt, least, slot, marked } = shell;
+  const { guarded, guardedAt, slot, marked } = shell;
   const before = new Float64Array(2 * moved.length);
   for (let k = 0; k < moved.length; k++) {
     slot[moved[k]] = k;
@@ -208,7 +254,7 @@ function moveWithin(
   for (let round = 0; look.length > 0; round++) {
     const shrunk = new Set<number>();
     for (const t of look) {
-      if (triangleArea(guarded, uv, t) >= least[t]) continue;
+      if (isFine(t)) continue;
       for (let c = 3 * t; c < 3 * t + 3; c++) {
         const k = slot[guarded[c]];
         if (k >= 0 && part[k] > 0) shrunk.add(k);

@@ -84,7 +84,8 @@ export async function wander(
   return { done: at, refused };
 }
 
-function someAct(document: HemDocument, random: () => number): [name: string, params: object] {
+/** What an artist might do next. */
+export function someAct(document: HemDocument, random: () => number): [name: string, params: object] {
   const { mesh, links } = topologyOf(document.model);
   const shells = shellsOf(document);
   const some = (count: number) => Math.floor(random() * count);

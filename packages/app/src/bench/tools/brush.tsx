@@ -11,7 +11,7 @@ import type { Grip, Place, Tool } from './tool.ts';
 
 /** Touches along a stroke lie so far apart, as a part of the radius. */
 const SPACING = 0.15;
-/** A hand that rests goes on so often, milliseconds; one that pushes does nothing by resting. */
+/** A hand that rests goes on relaxing so often, milliseconds. The other brushes go by the path of the hand alone. */
 const RESTING = 60;
 
 const LABELS: Readonly<Record<Brush, string>> = {
@@ -157,7 +157,7 @@ function stroke(face: number, start: Place): Grip {
     asking = false;
   };
   const resting = setInterval(() => {
-    if (handBrush !== 'push') touch(last, true);
+    if (handBrush === 'relax') touch(last, true);
   }, RESTING);
   if (handBrush !== 'push') touch(start, true);
   const end = (): void => {

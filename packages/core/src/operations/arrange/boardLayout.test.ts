@@ -3,6 +3,9 @@ import { describe, expect, it } from 'vitest';
 import { type HemDocument, openDocument, shellsOf, topologyOf } from '../../document/document.ts';
 import { densityOf, shellBoxes } from '../../document/layout.ts';
 import { overlappingFaces } from '../../document/overlappingFaces.ts';
+import { applyPatch } from '../../document/patch.ts';
+import { densities } from '../../inspect/densities.ts';
+import { findEdge } from '../../mesh/connectivity.ts';
 import { modelFromMesh } from '../../mesh/model.ts';
 import { isOutside, type UvBox } from '../../surface/uvBox.ts';
 import { after } from '../../testing/acts.ts';
@@ -38,6 +41,8 @@ const pairs = (document: HemDocument): number => {
   for (let i = 0; i < faces.length; i += 2) if (faceShell[faces[i]] !== faceShell[faces[i + 1]]) count++;
   return count;
 };
+
+const shellDensities = (document: HemDocument): number[] => [...densities(document).density];
 
 const boxes = (document: HemDocument) => shellBoxes(document) as UvBox[];
 
@@ -83,6 +88,133 @@ describe('a Board on which nothing was placed', () => {
   });
 });
 
+describe('a Board on which something is held', () => {
+  /** The sheet in four strips, laid flat. */
+  const strips = async () => {
+    const edges = [3, 6, 9].flatMap((row) => across(waves(), row));
+    return after(waves(), request('cut', { edges }), request('unfold', {}));
+  };
+  const pinned = async (places: { vertex: number; face: number }[]) =>
+    after(await strips(), request('set-pins', { places, pinned: true }));
+  const densitiesApart = (document: HemDocument): number => {
+    const each = shellDensities(document);
+    return Math.max(...each) / Math.min(...each);
+  };
+  const BODY = request('relax', {});
+
+  it('goes on laying out what is not held, clear and in the tile, at one density, when a place is pinned', async () => {
+    const document = await pinned([{ vertex: 0, face: 0 }]);
+    const uv = document.uvSets[0].uv.slice(0, 2);
+    for (const act of [BODY, request('unfold', {}), request('unfold', { method: 'angle-based' })]) {
+      const { patch } = await carryOut(document, act, localContext);
+      const next = applyPatch(document, patch);
+      expect(next.placed).toBe(0);
+      expect(next.uvSets[0].uv.slice(0, 2)).toEqual(uv);
+      expect(outside(next)).toBe(0);
+      expect(pairs(next)).toBe(0);
+      expect(densitiesApart(next)).toBeLessThan(1.02);
+      expect(patch.notes.join()).not.toMatch(/wait|keep their places/);
+    }
+  });
+
+  it('keeps the density of a shell with a stay', async () => {
+    const chain = Array.from({ length: 12 }, (_, i) =>
+      findEdge(topologyOf(waves().model).links, 13 + i, 14 + i),
+    );
+    let document = await after(await strips(), request('set-stays', { edges: chain, straight: true }));
+    for (const act of [request('unfold', {}), BODY, BODY]) {
+      document = await after(document, act);
+      expect(densitiesApart(document)).toBeLessThan(1.02);
+      expect(outside(document)).toBe(0);
+      expect(pairs(document)).toBe(0);
+    }
+  });
+
+  it('lays the others smaller where they do not fit beside what is held, and says so', async () => {
+    const document = await after(await strips(), request('lock-shells', { shells: [0], locked: true }));
+    const large = {
+      ...document,
+      uvSets: [{ ...document.uvSets[0], uv: document.uvSets[0].uv.map((x) => 0.2 + 0.6 * x) }],
+    };
+    const { patch } = await carryOut(large, request('keep-places', { keep: false }), localContext);
+    expect(patch.notes).toEqual([]);
+    const grown = { ...large, placed: 1 };
+    const told = await carryOut(grown, request('pack', { padding: 4, size: 1024 }), localContext);
+    const packed = applyPatch(grown, told.patch);
+    expect(told.patch.notes).toContain('1 locked shell left as it is.');
+    expect(boxes(packed)[0]).toEqual(boxes(grown)[0]);
+    expect(outside(packed)).toBe(0);
+    expect(pairs(packed)).toBe(0);
+    // At three times the size there is no room at the scale of what is locked.
+    const huge = {
+      ...grown,
+      uvSets: [{ ...grown.uvSets[0], uv: grown.uvSets[0].uv.map((x) => (x - 0.2) / 0.6) }],
+    };
+    const wide = await after(
+      { ...huge, locked: new Uint8Array(huge.locked.length) },
+      request('transform-shells', { shells: [0], matrix: [2, 0, 0, 1, 0, 0] }),
+      request('lock-shells', { shells: [0], locked: true }),
+    );
+    const smaller = await carryOut(wide, request('pack', {}), localContext);
+    expect(pairs(applyPatch(wide, smaller.patch))).toBe(0);
+    expect(smaller.patch.notes.join()).toMatch(/% of their size|beside the tile/);
+  });
+});
+
+describe('locked shells', () => {
+  const start = async () => {
+    const flat = await after(
+      waves(),
+      request('cut', { edges: [...across(waves(), 3), ...across(waves(), 6)] }),
+      request('unfold', {}),
+    );
+    return after(flat, request('lock-shells', { shells: [0], locked: true }));
+  };
+
+  it.each([
+    request('unfold', {}),
+    request('relax', {}),
+    request('pack', {}),
+    request('even-density', {}),
+    request('keep-places', { keep: false }),
+  ])('stay as they are when all are meant, which is said: $operation', async (act) => {
+    const document = await start();
+    const { patch } = await carryOut(document, act, localContext);
+    const next = applyPatch(document, patch);
+    expect(boxes(next)[0]).toEqual(boxes(document)[0]);
+    if (act.operation !== 'keep-places') expect(patch.notes).toContain('1 locked shell left as it is.');
+  });
+
+  it.each([
+    request('unfold', { shells: [0] }),
+    request('relax', { shells: [0] }),
+    request('relax', { faces: [0, 1] }),
+    request('cut', { edges: across(waves(), 1) }),
+    request('sew', { edges: across(waves(), 3) }),
+    request('transform-shells', { shells: [0], matrix: [1, 0, 0, 1, 0.1, 0] }),
+    request('brush', { face: 0, brush: 'push', dabs: [0.2, 0.2, 0.1, 0, 0.5, 1] }),
+    request('set-pins', { places: [{ vertex: 0, face: 0 }], pinned: true }),
+    request('set-stays', { edges: across(waves(), 1), straight: true }),
+    request('split-off', { faces: [0] }),
+    request('project', { faces: [0, 1], kind: 'plane' }),
+  ])('refuse what is meant for them, in a sentence: $operation', async (act) => {
+    await expect(carryOut(await start(), act, localContext)).rejects.toThrow(
+      /^This shell is locked, and stays as it is: unlock it first\.$/,
+    );
+  });
+
+  it('may be unlocked, and others cut beside them', async () => {
+    const document = await start();
+    const both = request('cut', { edges: [...across(document, 1), ...across(document, 8)] });
+    const { patch } = await carryOut(document, both, localContext);
+    expect(patch.notes.join()).toMatch(/edges of locked shells left as they are/);
+    expect(shellsOf(applyPatch(document, patch)).shellCount).toBe(4);
+    const free = await after(document, request('lock-shells', { shells: [0], locked: false }));
+    expect(free.locked.includes(1)).toBe(false);
+    expect(shellsOf(await after(free, both)).shellCount).toBe(5);
+  });
+});
+
 describe('a Board on which shells were placed', () => {
   const placed = async () => {
     const flat = await after(waves(), request('unfold', {}), request('cut', { edges: across(waves(), 6) }));
@@ -95,8 +227,10 @@ describe('a Board on which shells were placed', () => {
     expect((await after(fresh, request('pack', {}))).placed).toBe(1);
     const move = request('transform-shells', { shells: [0], matrix: [1, 0, 0, 1, 0.1, 0] });
     expect((await after(fresh, move)).placed).toBe(1);
-    const pinned = request('unfold', { pins: [{ vertex: 0, uv: [0.1, 0.1] }] });
-    expect((await after(fresh, pinned)).placed).toBe(1);
+    const asked = request('unfold', { pins: [{ vertex: 0, uv: [0.1, 0.1] }] });
+    const { patch } = await carryOut(fresh, asked, localContext);
+    expect(applyPatch(fresh, patch).placed).toBe(1);
+    expect(patch.notes).toEqual(['From now on shells keep their places.']);
     expect(openDocument({ ...fresh.model, uvSets: fresh.uvSets }).placed).toBe(1);
   });
 
@@ -126,10 +260,37 @@ describe('a Board on which shells were placed', () => {
     const cut = await after(document, request('cut', { edges: across(document, 3) }));
     const { patch } = await carryOut(cut, request('unfold', { shells: 'stale' }), localContext);
     const next = await after(cut, request('unfold', { shells: 'stale' }));
-    const waiting = boxes(next).filter((box) => isOutside(box));
-    expect(waiting.every(([minU]) => minU > 1)).toBe(true);
-    expect(patch.notes.length).toBe(waiting.length > 0 ? 1 : 0);
+    const out = boxes(next).filter((box) => isOutside(box));
+    expect(patch.notes.length).toBe(out.length > 0 ? 1 : 0);
     expect(pairs(next)).toBe(0);
+  });
+
+  it('takes a shell that grew to the free place nearest to where it was, and leaves it there where there is none', async () => {
+    const start = await after(waves(), request('unfold', {}), request('relax', {}));
+    // Small, against the right side of an empty tile; then squeezed together, so that relaxing lets it grow out of it.
+    const [[minU, minV, maxU]] = boxes(start);
+    const scale = 0.4 / (maxU - minU);
+    const shrink = request('transform-shells', {
+      shells: [0],
+      matrix: [0.5 * scale, 0, 0, scale, 0.999 - 0.5 * scale * maxU, 0.3 - scale * minV],
+    });
+    const squeezed = await after(start, shrink);
+    const { patch } = await carryOut(squeezed, request('relax', {}), localContext);
+    const relaxed = applyPatch(squeezed, patch);
+    expect(outside(relaxed)).toBe(0);
+    expect(patch.notes).toEqual([]);
+    const [box] = boxes(relaxed);
+    expect(box[2]).toBeGreaterThan(0.99);
+    expect(Math.abs(box[1] - boxes(squeezed)[0][1])).toBeLessThan(0.1);
+    // Where the tile has no room for it at all it reaches out of it from where it was, and that is said.
+    const large = await after(
+      start,
+      request('transform-shells', { shells: [0], matrix: [0.95, 0, 0, 0.99, 0.002, 0.002] }),
+    );
+    const told = await carryOut(large, request('relax', {}), localContext);
+    const [grown] = boxes(applyPatch(large, told.patch));
+    if (isOutside(grown)) expect(told.patch.notes.join()).toMatch(/1 shell reaches out of the tile/);
+    expect(grown[0]).toBeLessThan(0.2);
   });
 
   it('lets a shell without a place wait beside the tile', async () => {

@@ -1,10 +1,11 @@
 import { type HemDocument, shellOf, shellUv } from '../../document/document.ts';
-import type { Patch } from '../../document/patch.ts';
-import { uvChange } from '../../document/uvChange.ts';
+import { NO_CHANGE, type Patch } from '../../document/patch.ts';
+import { cornerUv, uvDifference } from '../../document/uvChange.ts';
 import type { WhichShells } from '../../params.ts';
 import type { Shell } from '../../surface/shell.ts';
 import { chosenShells } from '../shellChoice.ts';
-import { placedChange } from './keepPlaces.ts';
+import { closeness, toldLanded } from './closeness.ts';
+import { placedChange, placingNotes } from './keepPlaces.ts';
 
 /** Lays shells otherwise; those without UVs are left out, and places are kept from now on. */
 export function changedShells(
@@ -18,7 +19,12 @@ export function changedShells(
     const uv = shellUv(document, shell);
     if (uv) uvOf.set(s, change(shell, uv));
   }
-  const notes = document.placed || uvOf.size === 0 ? [] : ['From now on shells keep their places.'];
-  const placed = uvOf.size > 0 ? [placedChange(document, 1)] : [];
-  return { changes: [uvChange(document, uvOf), ...placed], notes };
+  if (uvOf.size === 0) return NO_CHANGE;
+  const next = cornerUv(document, uvOf);
+  const close = closeness(document, next);
+  const { model, uvSets, currentUv } = document;
+  return {
+    changes: [uvDifference(model.mesh, currentUv, uvSets[currentUv].uv, next), placedChange(document, 1)],
+    notes: [...placingNotes(document), ...toldLanded(close, [...uvOf.keys()])],
+  };
 }

@@ -1,35 +1,28 @@
 import { freePlaces } from '../../arrange/freePlaces.ts';
 import { type HemDocument, shellsOf } from '../../document/document.ts';
 import { TOO_NEAR } from '../../document/judgement.ts';
-import { flatTriangles, shellBoxes } from '../../document/layout.ts';
-import { moveShell, stackBeside } from './boardLayout.ts';
+import { shellBoxes } from '../../document/layout.ts';
+import { beside, flatOf, moveShell, stackBeside } from './layAfresh.ts';
 
 /**
  * Moves shells to where nothing lies, the largest first: inside the tile where there is room, beside it where there is none.
  *
  * @param uv  of every corner; the places of those shells are written over
- * @returns how many found no room
+ * @returns what the artist should hear
  */
-export function clearPlaces(document: HemDocument, uv: Float64Array, shells: readonly number[]): number {
+export function clearPlaces(document: HemDocument, uv: Float64Array, shells: readonly number[]): string[] {
   const boxes = shellBoxes(document, uv);
   const moved = new Set(shells);
   const others = Array.from({ length: shellsOf(document).shellCount }, (_, s) => s).filter(
     (s) => boxes[s] && !moved.has(s),
   );
-  const flats = others.map((s) => flatTriangles(document, s, uv));
-  const occupied = new Float64Array(flats.reduce((sum, { length }) => sum + length, 0));
-  let at = 0;
-  for (const flat of flats) {
-    occupied.set(flat, at);
-    at += flat.length;
-  }
   const sized = shells.flatMap((s) => {
     const box = boxes[s];
     return box ? [{ s, box, width: box[2] - box[0], height: box[3] - box[1] }] : [];
   });
   sized.sort((a, b) => b.width * b.height - a.width * a.height || a.s - b.s);
   const places = freePlaces(
-    occupied,
+    flatOf(document, others, uv),
     sized.map(({ width, height }) => [width, height]),
     TOO_NEAR,
   );
@@ -39,6 +32,7 @@ export function clearPlaces(document: HemDocument, uv: Float64Array, shells: rea
     if (place) moveShell(document, uv, s, 1, [place[0] - box[0], place[1] - box[1]]);
     else waiting.push(s);
   });
-  if (waiting.length > 0) stackBeside(document, uv, waiting, shellBoxes(document, uv));
-  return waiting.length;
+  if (waiting.length === 0) return [];
+  stackBeside(document, uv, waiting, shellBoxes(document, uv));
+  return [beside(waiting.length)];
 }

@@ -3,7 +3,7 @@ import type { ValueChange } from '../../document/patch.ts';
 import { uvDifference } from '../../document/uvChange.ts';
 import { flag, record } from '../../params.ts';
 import { operation } from '../operation.ts';
-import { layAfresh } from './boardLayout.ts';
+import { layAfresh } from './layAfresh.ts';
 
 /** Whether shells keep their places, or the Board lays them out afresh after every act; in that case it does so at once. */
 export const keepPlaces = operation({
@@ -17,8 +17,8 @@ export const keepPlaces = operation({
     if (keep || !document.placed) return { changes: [value], notes: [] };
     const { uv } = document.uvSets[document.currentUv];
     const next = uv.slice();
-    layAfresh(document, next);
-    return { changes: [value, uvDifference(document.model.mesh, document.currentUv, uv, next)], notes: [] };
+    const notes = layAfresh(document, next);
+    return { changes: [value, uvDifference(document.model.mesh, document.currentUv, uv, next)], notes };
   },
 });
 
@@ -28,3 +28,7 @@ export const placedChange = (document: HemDocument, placed: 0 | 1): ValueChange 
   before: document.placed,
   after: placed,
 });
+
+/** Said by acts after which the Board is not laid out afresh any more. */
+export const placingNotes = ({ placed }: HemDocument): string[] =>
+  placed ? [] : ['From now on shells keep their places.'];

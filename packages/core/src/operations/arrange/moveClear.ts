@@ -2,9 +2,8 @@ import { uvDifference } from '../../document/uvChange.ts';
 import { indices, record } from '../../params.ts';
 import { operation, plural } from '../operation.ts';
 import { chosenShells } from '../shellChoice.ts';
-import { beside } from './boardLayout.ts';
 import { clearPlaces } from './clearPlaces.ts';
-import { placedChange } from './keepPlaces.ts';
+import { placedChange, placingNotes } from './keepPlaces.ts';
 
 /** Moves shells, each by one of its faces, to where nothing else lies: inside the tile where there is room. */
 export const moveClear = operation({
@@ -17,10 +16,10 @@ export const moveClear = operation({
   run(document, { shells }) {
     const { uv } = document.uvSets[document.currentUv];
     const next = uv.slice();
-    const waiting = clearPlaces(document, next, chosenShells(document, shells));
+    const notes = clearPlaces(document, next, chosenShells(document, shells));
     return {
       changes: [uvDifference(document.model.mesh, document.currentUv, uv, next), placedChange(document, 1)],
-      notes: waiting > 0 ? [beside(waiting)] : [],
+      notes: [...notes, ...placingNotes(document)],
     };
   },
 });

@@ -1,12 +1,13 @@
 import { shellsOf, topologyOf } from '../../document/document.ts';
+import { keepsPlaces } from '../../document/holds.ts';
 import { applyPatch, markChange } from '../../document/patch.ts';
 import { uvDifference } from '../../document/uvChange.ts';
 import { indices, record } from '../../params.ts';
 import { borderOfFaces } from '../../select/borderOfFaces.ts';
 import { knownFaces } from '../known.ts';
 import { operation, plural } from '../operation.ts';
-import { beside, layAfresh } from './boardLayout.ts';
 import { clearPlaces } from './clearPlaces.ts';
+import { layAfresh } from './layAfresh.ts';
 
 /** Cuts faces out of their shells as they lie, without laying anything anew, and moves them to free space. */
 export const splitOff = operation({
@@ -24,12 +25,9 @@ export const splitOff = operation({
     const { faceShell } = shellsOf(cut);
     const { uv } = document.uvSets[document.currentUv];
     const next = uv.slice();
-    let waiting = 0;
-    if (document.placed) waiting = clearPlaces(cut, next, [...new Set(faces.map((f) => faceShell[f]))]);
-    else layAfresh(cut, next);
-    return {
-      changes: [seams, uvDifference(mesh, document.currentUv, uv, next)],
-      notes: waiting > 0 ? [beside(waiting)] : [],
-    };
+    const notes = keepsPlaces(document)
+      ? clearPlaces(cut, next, [...new Set(faces.map((f) => faceShell[f]))])
+      : layAfresh(cut, next);
+    return { changes: [seams, uvDifference(mesh, document.currentUv, uv, next)], notes };
   },
 });

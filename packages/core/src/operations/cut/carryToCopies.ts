@@ -7,6 +7,7 @@ import { findEdge } from '../../mesh/connectivity.ts';
 import { record, whole } from '../../params.ts';
 import type { Family } from '../../symmetry/families.ts';
 import { knownFaces } from '../known.ts';
+import { leftLocked } from '../locks.ts';
 import { operation, plural } from '../operation.ts';
 
 /** All pieces of the same shape get the seams and the UVs of one of them: their shells come to lie on its own, those of mirrored ones turned over, so that none is flipped. */
@@ -46,6 +47,8 @@ function carried(document: HemDocument, family: Family, face: number): Patch {
   );
   const members = [{ faces: family.faces, corners: own, mirrored: false }, ...family.copies];
   const model = members.find(({ faces }) => faces.includes(face)) as (typeof members)[number];
+  const free = members.filter((each) => each === model || !each.faces.some((f) => document.locked[f]));
+  const left = members.length - free.length;
   const next = uv.slice();
   /** Elements to be unmarked, and to be marked. */
   const seams: [number[], number[]] = [[], []];
@@ -53,7 +56,7 @@ function carried(document: HemDocument, family: Family, face: number): Patch {
     (typeof FACE_MARKS)[number],
     [number[], number[]]
   >;
-  for (const member of members) {
+  for (const member of free) {
     if (member === model) continue;
     const isMirrored = member.mirrored !== model.mirrored;
     const to = new Map<number, number>();
@@ -82,5 +85,8 @@ function carried(document: HemDocument, family: Family, face: number): Patch {
     for (const field of FACE_MARKS) add(markChange(now, field, marks[field][value], value));
   }
   add(uvDifference(mesh, document.currentUv, uv, next));
-  return { changes, notes: [`Carried to ${plural(members.length - 1, 'piece')} of the same shape.`] };
+  return {
+    changes,
+    notes: [`Carried to ${plural(free.length - 1, 'piece')} of the same shape.`, ...leftLocked(left)],
+  };
 }

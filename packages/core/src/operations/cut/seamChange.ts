@@ -3,6 +3,8 @@ import { applyPatch, type Change, markChange, type Patch } from '../../document/
 import { uvChange } from '../../document/uvChange.ts';
 import { HemError } from '../../errors.ts';
 import { facesOfShell, shellsAtEdges } from '../../surface/shells.ts';
+import { LockedError } from '../locks.ts';
+import { plural } from '../operation.ts';
 
 /** @throws HemError when a number is none of this model's edges */
 export function knownEdges(document: HemDocument, edges: readonly number[]): readonly number[] {
@@ -29,17 +31,46 @@ const NOTHING = [
  * at seams and nowhere else.
  */
 export function changeSeams(document: HemDocument, edges: readonly number[], value: 0 | 1): Patch {
-  const seamChange = markChange(document, 'seams', edges, value);
+  const { links } = topologyOf(document.model);
+  const free = document.locked.includes(1)
+    ? edges.filter((e) => lockedFaces(document, e).length === 0)
+    : edges;
+  const seamChange = markChange(document, 'seams', free, value);
+  const spared =
+    free.length < edges.length
+      ? markChange(document, 'seams', edges, value).index.length - seamChange.index.length
+      : 0;
+  if (seamChange.index.length === 0 && spared > 0) throw new LockedError(lockedBeside(document, edges));
   if (seamChange.index.length === 0) return { changes: [], notes: [NOTHING[value]] };
+  const notes =
+    spared > 0
+      ? [`${plural(spared, 'edge')} of locked shells left as ${spared === 1 ? 'it is' : 'they are'}.`]
+      : [];
   const after = applyPatch(document, { changes: [seamChange], notes: [] });
   const shells = shellsOf(after);
-  const touched = shellsAtEdges(topologyOf(document.model).links, shells, seamChange.index);
+  const touched = shellsAtEdges(links, shells, seamChange.index);
   const unfolded = touched.filter((s) => hasUv(after, s));
   const changes: Change[] = [seamChange];
   if (value === 0 && unfolded.length > 0) changes.push(joinedPlaces(document, after, unfolded));
   const faces = touched.flatMap((s) => [...facesOfShell(shells, s)]);
   const stale = markChange(document, 'stale', faces, 1);
-  return { changes: [...changes, stale], notes: [] };
+  return { changes: [...changes, stale], notes };
+}
+
+/** Faces at an edge that are locked. */
+function lockedFaces({ model, locked }: HemDocument, edge: number): number[] {
+  const { edgeCornerStart, edgeCorners, cornerFace } = topologyOf(model).links;
+  return Array.from(
+    edgeCorners.subarray(edgeCornerStart[edge], edgeCornerStart[edge + 1]),
+    (c) => cornerFace[c],
+  ).filter((f) => locked[f]);
+}
+
+/** The locked shells beside some edges, by their names. */
+function lockedBeside(document: HemDocument, edges: readonly number[]): number[] {
+  const shells = shellsOf(document);
+  const found = new Set(edges.flatMap((e) => lockedFaces(document, e).map((f) => shells.faceShell[f])));
+  return [...found].map((s) => facesOfShell(shells, s)[0]);
 }
 
 /** One place for every vertex of the joined shells, from the largest old shell that has one. */

@@ -7,6 +7,7 @@ import {
   topologyOf,
   uvOfShell,
 } from '../../document/document.ts';
+import { keepsPlaces } from '../../document/holds.ts';
 import { applyPatch, type Change, markChange, type Patch } from '../../document/patch.ts';
 import { indices, number, optional, record, type Taken, whole } from '../../params.ts';
 import { type CutModel, type Shift, type ShiftedSeam, shiftSeam as shifted } from '../../seams/shiftSeam.ts';
@@ -114,7 +115,7 @@ async function laidBeside(
   }
   const moved = shellOf(after, target);
   const laid = new Map([[target, uvOfShell(moved, next)]]);
-  const { change, notes } = after.placed ? onBoard(after, new Map(), laid) : onBoard(after, laid);
+  const { change, notes } = keepsPlaces(after) ? onBoard(after, new Map(), laid) : onBoard(after, laid);
   const relaxed = markChange(document, 'relaxed', strip, document.relaxed[stays]);
   return { changes: [...seams, change, relaxed], notes };
 

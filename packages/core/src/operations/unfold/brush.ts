@@ -1,10 +1,11 @@
 import { type HemDocument, shellOf, shellsOf, shellUv } from '../../document/document.ts';
 import { pinsOf, staysOf } from '../../document/holds.ts';
-import { uvChange } from '../../document/uvChange.ts';
+import { cornerUv, uvDifference } from '../../document/uvChange.ts';
 import { HemError } from '../../errors.ts';
 import { choice, numbers, record, type Taken, whole } from '../../params.ts';
 import { BRUSHES } from '../../relax/brush.ts';
 import type { Shell } from '../../surface/shell.ts';
+import { closeness, toldLanded } from '../arrange/closeness.ts';
 import { knownFaces } from '../known.ts';
 import { operation } from '../operation.ts';
 
@@ -33,7 +34,13 @@ export const brush = operation({
       { shell, uv, held, brush: params.brush, dabs: params.dabs },
       context,
     );
-    return { changes: [uvChange(document, new Map([[s, laid]]))], notes: [] };
+    const next = cornerUv(document, new Map([[s, laid]]));
+    const close = closeness(document, next);
+    const { model, uvSets, currentUv } = document;
+    return {
+      changes: [uvDifference(model.mesh, currentUv, uvSets[currentUv].uv, next)],
+      notes: toldLanded(close, [s]),
+    };
   },
 });
 

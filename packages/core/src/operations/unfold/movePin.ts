@@ -22,7 +22,10 @@ export const movePin = operation({
     knownFaces(document.model.mesh, [face]);
     const corners = cornersBeside(document, cornerOf(document.model.mesh, vertex, face));
     const pin = markChange(document, 'pins', corners, 1);
-    const anew = await carried(document, unfold, { shells: [face], pins: [{ vertex, face, uv }] });
+    const anew = await carried(applyPatch(document, { changes: [pin], notes: [] }), unfold, {
+      shells: [face],
+      pins: [{ vertex, face, uv }],
+    });
     const patch = { changes: [pin, ...anew.changes], notes: anew.notes };
     if (!document.relaxed[face]) return patch;
     const settled = await carried(applyPatch(document, patch), relax, { shells: [face], steps: RELAX_STEPS });

@@ -17,7 +17,7 @@ import {
   whole,
 } from '../../params.ts';
 import { within } from '../../progress.ts';
-import { FlippedStartError, isFlippedStart } from '../../relax/loosen.ts';
+import { FlippedStartError, isFlippedStart, scaleToArea } from '../../relax/loosen.ts';
 import { fixedBorder, fixedOutside } from '../../relax/region.ts';
 import type { RelaxOptions } from '../../relax/relax.ts';
 import type { Shell } from '../../surface/shell.ts';
@@ -25,8 +25,9 @@ import { facesOfShell } from '../../surface/shells.ts';
 import { bestTurn, transformUv } from '../../surface/similarity.ts';
 import { distance } from '../../unfold/farthestPair.ts';
 import { onBoard } from '../arrange/boardLayout.ts';
+import { LockedError, leftLocked, lockedOf } from '../locks.ts';
 import { operation, plural } from '../operation.ts';
-import { chosenShells, shellsLabel } from '../shellChoice.ts';
+import { chosenShells, nameOfShell, shellsLabel } from '../shellChoice.ts';
 import { solveAll } from './batches.ts';
 import { findInShells, heldVertex, stay } from './handles.ts';
 
@@ -60,6 +61,9 @@ export const relax = operation({
   async run(document, given, context) {
     const signal = given.seconds === undefined ? context.signal : within(context.signal, given.seconds);
     const found = workOf(document, given);
+    const locked = given.faces ? lockedOf(document, shellsOfFaces(document, given.faces)) : [];
+    if (found.length === 0 && locked.length > 0)
+      throw new LockedError(locked.map((s) => nameOfShell(document, s)));
     if (found.length === 0) throw new HemError('nothing-unfolded', 'Nothing to relax: unfold a shell first.');
     const work = found.filter(({ shell, start, options }) => !isFlippedStart(shell, start, options.fixed));
     if (work.length === 0) throw new FlippedStartError();
@@ -70,23 +74,23 @@ export const relax = operation({
       { ...context, signal },
       ({ s }, uv) => context.show?.(s, uv),
     );
-    // What is held in one shell is held on the Board.
-    const anchored = work.some(({ options }) => options.rigid?.length || options.fixed?.includes(1));
     const uvOf = new Map<number, Float64Array>();
+    const firm = new Map<number, Float64Array>();
     const even: number[] = [];
     let [stopped, kept, onItself] = [0, 0, 0];
-    for (const [{ s, start }, result] of results) {
+    for (const [{ s, shell, start, options }, result] of results) {
       if (result.onItself === 'kept from it') kept++;
       if (result.onItself === 'yes' && given.steps > GENTLE) onItself++;
       if (
         result.energyAfter < result.energyBefore ||
         (result.onItself === 'kept from it' && result.steps > 0)
       )
-        uvOf.set(s, anchored ? result.uv : transformUv(result.uv, bestTurn(result.uv, start, 1)));
+        if (options.fixed.includes(1)) firm.set(s, atItsSize(shell, result.uv, start, options));
+        else uvOf.set(s, whereItLay(shell, result.uv, start));
       else if (result.converged) even.push(s);
       if (!result.converged && signal.aborted) stopped++;
     }
-    const notes: string[] = [];
+    const notes = leftLocked(locked.length);
     const flipped = found.length - work.length;
     if (flipped > 0)
       notes.push(`${plural(flipped, 'shell')} with flipped faces left alone: unfold anew before relaxing.`);
@@ -97,13 +101,12 @@ export const relax = operation({
       notes.push(
         `Still lying on ${onItself === 1 ? 'itself' : 'themselves'}: ${plural(onItself, 'shell')}. Split a side off, or cut further.`,
       );
-    if (uvOf.size === 0 && stopped === 0)
+    const moved = [...uvOf.keys(), ...firm.keys()];
+    if (moved.length === 0 && stopped === 0)
       notes.push('Nothing to gain: this is as even as it gets without another cut.');
     // A shell that is as even as it gets was relaxed, too.
-    const faces = [...uvOf.keys(), ...even].flatMap((s) => [...facesOfShell(shellsOf(document), s)]);
-    const { change, notes: placing } = anchored
-      ? onBoard(document, new Map(), uvOf)
-      : onBoard(document, uvOf);
+    const faces = [...moved, ...even].flatMap((s) => [...facesOfShell(shellsOf(document), s)]);
+    const { change, notes: placing } = onBoard(document, uvOf, firm);
     return {
       changes: [change, markChange(document, 'relaxed', faces, 1)],
       notes: [...notes, ...placing],
@@ -111,20 +114,43 @@ export const relax = operation({
   },
 });
 
+/** A map as large as the start, turned and moved to where that lies. */
+function whereItLay({ triangles }: Shell, uv: Float64Array, start: Float64Array): Float64Array {
+  const scale = scaleToArea(triangles, uv, start);
+  return transformUv(uv, bestTurn(uv, start, scale > 0 ? scale : 1));
+}
+
+/** A map of which one place alone is held, as large as the start; where more is held, that says how large it is. */
+function atItsSize(
+  { triangles }: Shell,
+  uv: Float64Array,
+  start: Float64Array,
+  { fixed, rigid }: Work['options'],
+): Float64Array {
+  const pin = fixed.indexOf(1);
+  if (rigid.length > 0 || fixed.lastIndexOf(1) !== pin) return uv;
+  const scale = scaleToArea(triangles, uv, start);
+  const [u, v] = [start[2 * pin], start[2 * pin + 1]];
+  return scale > 0 ? transformUv(uv, [scale, 0, 0, scale, u - scale * u, v - scale * v]) : uv;
+}
+
 /** So few steps are taken to be watched, one after the other: nothing is begun anew for them. */
 const GENTLE = 10;
+
+const shellsOfFaces = (document: HemDocument, faces: readonly number[]): Set<number> =>
+  new Set(faces.map((f) => shellsOf(document).faceShell[f]));
 
 interface Work {
   readonly s: number;
   readonly shell: Shell;
   readonly start: Float64Array;
-  readonly options: RelaxOptions & { readonly fixed: Uint8Array };
+  readonly options: RelaxOptions & { readonly fixed: Uint8Array; readonly rigid: readonly Uint32Array[] };
 }
 
 /** The shells that have UVs and something that may loosen, each with what must stay. */
 function workOf(document: HemDocument, given: Taken<typeof params>): Work[] {
   const loose = given.faces && new Set(given.faces);
-  const touched = given.faces && new Set(given.faces.map((f) => shellsOf(document).faceShell[f]));
+  const touched = given.faces && shellsOfFaces(document, given.faces);
   const found = chosenShells(document, given.shells).flatMap((s) => {
     if (touched && !touched.has(s)) return [];
     const shell = shellOf(document, s, given.surface);

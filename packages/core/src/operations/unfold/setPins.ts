@@ -2,7 +2,6 @@ import { cornersBeside } from '../../document/holds.ts';
 import { markChange } from '../../document/patch.ts';
 import { HemError } from '../../errors.ts';
 import { flag, list, record } from '../../params.ts';
-import { placedChange } from '../arrange/keepPlaces.ts';
 import { knownFaces } from '../known.ts';
 import { operation, plural } from '../operation.ts';
 import { cornerOf, placeInFace } from './handles.ts';
@@ -27,7 +26,6 @@ export const setPins = operation({
       return cornersBeside(document, corner);
     });
     const mark = markChange(document, 'pins', corners, pinned ? 1 : 0);
-    // Nothing holds its place where all are laid out afresh.
-    return { changes: pinned ? [mark, placedChange(document, 1)] : [mark], notes: [] };
+    return { changes: [mark], notes: [] };
   },
 });

@@ -1,4 +1,5 @@
 import { type HemDocument, shellOf, shellsOf } from '../../document/document.ts';
+import { keepsPlaces } from '../../document/holds.ts';
 import { densityOf } from '../../document/layout.ts';
 import { markChange } from '../../document/patch.ts';
 import { record, whichShells } from '../../params.ts';
@@ -64,7 +65,7 @@ function squareTo(document: HemDocument, shell: Shell, uv: Float64Array, density
     return transformUv(uv, [c, s, -s, c, 0, 0]);
   });
   const upright = turns.reduce((best, each) => (upOf(each) > upOf(best) + 1e-9 ? each : best));
-  if (!document.placed) return upright.map((x) => x * density);
+  if (!keepsPlaces(document)) return upright.map((x) => x * density);
   const near = nearOldPlace(document, shell, upright, density);
   const [cu, cv] = meanOf(near);
   const far = (each: Float64Array): number => {

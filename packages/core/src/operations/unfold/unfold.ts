@@ -1,6 +1,6 @@
 import { type HemDocument, shellOf, shellsOf, shellUv, uvOfShell } from '../../document/document.ts';
 import { hasGrain, turnedAlongGrain } from '../../document/grain.ts';
-import { pinsOf, staysOf } from '../../document/holds.ts';
+import { keepsPlaces, pinsOf, staysOf } from '../../document/holds.ts';
 import { densityOf } from '../../document/layout.ts';
 import { markChange } from '../../document/patch.ts';
 import { HemError } from '../../errors.ts';
@@ -15,7 +15,7 @@ import { verdictOf } from '../../surface/verdict.ts';
 import { distance } from '../../unfold/farthestPair.ts';
 import { CannotUnfoldError, METHODS, type Method, type UnfoldOptions } from '../../unfold/unfold.ts';
 import { nearOldPlace, onBoard } from '../arrange/boardLayout.ts';
-import { placedChange } from '../arrange/keepPlaces.ts';
+import { placedChange, placingNotes } from '../arrange/keepPlaces.ts';
 import { operation, plural } from '../operation.ts';
 import { chosenShells, nameOfShell, shellsLabel } from '../shellChoice.ts';
 import { solveAll } from './batches.ts';
@@ -70,7 +70,9 @@ export const unfold = operation({
       context,
       ({ s, shell }, uv) => context.show?.(s, onItsWay(document, shell, uv, known)),
     );
-    const density = known ?? 1;
+    const asked = [...wishes.values()].find(({ options }) => options.pins);
+    const density = known ?? asked?.density ?? 1;
+    const keeps = keepsPlaces(document) || asked !== undefined;
     const solved = new Map<number, Float64Array>();
     const pinned = new Map<number, Float64Array>();
     let [mended, closed] = [0, 0];
@@ -80,9 +82,8 @@ export const unfold = operation({
       const wish = wishes.get(s);
       if (wish?.options.pins) pinned.set(s, toTile(result.uv, wish));
       else {
-        const laid = document.placed
-          ? nearOldPlace(document, shell, result.uv, density)
-          : result.uv.map((x) => density * x);
+        const uv = wish ? atTrueSize(shell, result.uv) : result.uv;
+        const laid = keeps ? nearOldPlace(document, shell, uv, density) : uv.map((x) => density * x);
         solved.set(s, hasGrain(document, s) ? turnedAlongGrain(document, s, shell, laid) : laid);
       }
     }
@@ -116,11 +117,21 @@ export const unfold = operation({
     }
     const marks = (['stale', 'relaxed'] as const).map((field) => markChange(document, field, faces, 0));
     if (method) marks.push(markChange(document, 'method', faces, METHODS.indexOf(method)));
-    // Pins place shells as a hand does.
-    const placed = pinned.size > 0 ? [placedChange(document, 1)] : [];
-    return { changes: [change, ...marks, ...placed], notes };
+    // Pins that do not last place a shell as a hand does.
+    const places = [...pinned.keys()].some((s) => pinsOf(document, shellOf(document, s)).length === 0);
+    if (!places) return { changes: [change, ...marks], notes };
+    return {
+      changes: [change, ...marks, placedChange(document, 1)],
+      notes: [...notes, ...placingNotes(document)],
+    };
   },
 });
+
+/** A map as large as its surface: one with a stay at true length may be far larger or smaller elsewhere. */
+function atTrueSize({ positions, triangles }: Shell, uv: Float64Array): Float64Array {
+  const scale = Math.sqrt(surfaceArea(positions, triangles) / signedArea(triangles, uv));
+  return scale > 0 && Number.isFinite(scale) ? uv.map((x) => scale * x) : uv;
+}
 
 /** How a shell was unfolded last; conformally where it never was. */
 const lastMethod = (document: HemDocument, shell: number): Method =>

@@ -1,0 +1,98 @@
+import Flatbush from 'flatbush';
+import type { HemDocument } from '../../document/document.ts';
+import { TOO_NEAR } from '../../document/judgement.ts';
+import { flatTriangles, shellBoxes } from '../../document/layout.ts';
+import { flatBorder } from '../../document/nearShells.ts';
+import { nearGroups } from '../../measure/nearness.ts';
+import { shellsOverlap } from '../../measure/overlap.ts';
+import { isOutside, type UvBox } from '../../surface/uvBox.ts';
+import { plural } from '../operation.ts';
+
+/** How shells have come nearer to one another. */
+export interface Closeness {
+  hadPlace(shell: number): boolean;
+  wasOutside(shell: number): boolean;
+  /** Whether a shell has come to lie on another, or too near to it, and did not before. */
+  growsCloser(shell: number, counts: (other: number) => boolean): boolean;
+}
+
+/**
+ * How shells lie to one another in a document, and how they would with other UVs.
+ *
+ * @param uv  of every corner
+ * @param boxes  of shells with those
+ */
+export function closeness(
+  document: HemDocument,
+  uv: Float64Array,
+  boxes: readonly (UvBox | undefined)[] = shellBoxes(document, uv),
+): Closeness {
+  const { uv: old } = document.uvSets[document.currentUv];
+  const before = shellBoxes(document);
+  const all = [...boxes.keys()].filter((s) => boxes[s]);
+  const index = new Flatbush(Math.max(1, all.length), 16, Float64Array);
+  if (all.length === 0) index.add(0, 0, 0, 0);
+  for (const s of all) index.add(...(boxes[s] as UvBox));
+  index.finish();
+  const [now, then] = [shapes(document, uv), shapes(document, old)];
+  /** 0 for clear of each other, 1 for too near, 2 for lying on each other. */
+  const nearness = ({ flat, border }: Shapes, a: number, b: number): number => {
+    if (shellsOverlap(flat(a), flat(b))) return 2;
+    const [p, q] = [border(a), border(b)];
+    const segments = new Float64Array(p.length + q.length);
+    segments.set(p);
+    segments.set(q, p.length);
+    const groups = new Uint32Array(segments.length / 4).fill(1, p.length / 4);
+    return nearGroups(segments, groups, TOO_NEAR).length > 0 ? 1 : 0;
+  };
+  return {
+    hadPlace: (s) => before[s] !== undefined,
+    wasOutside: (s) => before[s] !== undefined && isOutside(before[s] as UvBox),
+    growsCloser(s, counts) {
+      if (!boxes[s]) return false;
+      const [minU, minV, maxU, maxV] = boxes[s];
+      return index
+        .search(minU - TOO_NEAR, minV - TOO_NEAR, maxU + TOO_NEAR, maxV + TOO_NEAR)
+        .map((i) => all[i])
+        .some((other) => {
+          if (other === s || !counts(other)) return false;
+          const close = nearness(now, s, other);
+          return close > 0 && (!before[s] || !before[other] || close > nearness(then, s, other));
+        });
+    },
+  };
+}
+
+interface Shapes {
+  flat(shell: number): Float64Array;
+  border(shell: number): Float64Array;
+}
+
+/** Triangles and borders of shells as they lie, each worked out once. */
+function shapes(document: HemDocument, uv: Float64Array): Shapes {
+  const remembered = (find: (s: number) => Float64Array) => {
+    const known = new Map<number, Float64Array>();
+    return (s: number): Float64Array => {
+      const found = known.get(s) ?? find(s);
+      known.set(s, found);
+      return found;
+    };
+  };
+  return {
+    flat: remembered((s) => flatTriangles(document, s, uv)),
+    border: remembered((s) => flatBorder(document, s, uv)),
+  };
+}
+
+/** What is said of shells that lie where they were put, on others or too near to them. */
+export function toldLanded(
+  close: Closeness,
+  shells: readonly number[],
+  counts: (other: number) => boolean = () => true,
+): string[] {
+  const landed = shells.filter((s) => close.growsCloser(s, counts));
+  if (landed.length === 0) return [];
+  return [
+    `${plural(landed.length, 'shell')} ${landed.length === 1 ? 'has' : 'have'} come to lie on another, or too near to it.`,
+  ];
+}

@@ -1,6 +1,7 @@
 import { readFileSync } from 'node:fs';
 import { describe, expect, it } from 'vitest';
-import { type HemDocument, openDocument, shellsOf } from '../src/document/document.ts';
+import { type HemDocument, openDocument, shellOf, shellsOf, shellUv } from '../src/document/document.ts';
+import { figuresOf, totalsOf } from '../src/document/figures.ts';
 import { emptyHistory } from '../src/document/history.ts';
 import { PADDING, TEXTURE } from '../src/document/judgement.ts';
 import { HemError } from '../src/errors.ts';
@@ -10,6 +11,7 @@ import { faceCount, type Mesh } from '../src/mesh/mesh.ts';
 import { modelFromMesh } from '../src/mesh/model.ts';
 import { request } from '../src/operations/catalogue.ts';
 import { unattended } from '../src/progress.ts';
+import { isFlippedStart } from '../src/relax/loosen.ts';
 import { memoryKeeper } from '../src/session/keeper.ts';
 import { openSession } from '../src/session/session.ts';
 import type { Shell } from '../src/surface/shell.ts';
@@ -80,6 +82,7 @@ describe.each(Object.keys(MODELS))('on the %s, acts', (name) => {
       tried++;
       const meant = shellsMeant(before, session.document, act);
       expect(disturbed(before, session.document, meant), story.join('; ')).toEqual([]);
+      await expectOneJudgement(session.document, story.join('; '));
       if (done.notes.length === 0)
         expect(await newTroubles(before, session.document, meant), story.join('; ')).toEqual([]);
     }
@@ -90,6 +93,24 @@ describe.each(Object.keys(MODELS))('on the %s, acts', (name) => {
 
 const someFace = (document: HemDocument, random: () => number): number =>
   facesOfShell(shellsOf(document), Math.floor(random() * shellsOf(document).shellCount))[0];
+
+/** The strip, the findings and relaxing say the same of flipped, collapsed and folded faces. */
+async function expectOneJudgement(document: HemDocument, story: string): Promise<void> {
+  const figures = Array.from({ length: shellsOf(document).shellCount }, (_, s) => figuresOf(document, s));
+  const { flipped, collapsed, folded } = totalsOf(figures);
+  const options = { texture: TEXTURE, padding: PADDING };
+  const { findings } = await localJobs.run('inspect', { document, options }, unattended);
+  const count = (kind: string) => findings.find((each) => each.kind === kind)?.count ?? 0;
+  expect({ collapsed: count('collapsed'), folded: count('folded') }, story).toEqual({ collapsed, folded });
+  // Shells that are mirrored as a whole are told as such.
+  if (count('mirrored') === 0) expect(count('flipped'), story).toBe(flipped);
+  for (const { shell, stretch } of figures) {
+    const piece = shellOf(document, shell);
+    const uv = shellUv(document, piece);
+    if (!uv || !stretch || !isFlippedStart(piece, uv)) continue;
+    expect(stretch.flipped + stretch.collapsed, story).toBeGreaterThan(0);
+  }
+}
 
 /** Kinds of findings about where shells lie of which those an act was not on have more than before. */
 async function newTroubles(

@@ -10,6 +10,7 @@ const row: ShellRow = {
   relaxed: true,
   method: 'conformal',
   smoothed: false,
+  locked: false,
   folded: 0,
   box: [0, 0, 0.5, 0.5],
   verdict: { kind: 'flat', canUnfold: true, borderCount: 1, genus: 0, sentence: '' },

@@ -29,7 +29,7 @@ export async function propose(
     if (!found && stopped) note('It was stopped before any seams were found. Nothing was changed.');
     if (!found || useBench.getState().model !== model) return;
     if (found.edges.length === 0)
-      note('There is nothing to propose: every shell lies flat well enough as it is.');
+      note('There is nothing to propose: every shell lies flat well enough as it is, or is locked.');
     else useBench.setState({ proposal: found });
   } catch (error) {
     fail(error);

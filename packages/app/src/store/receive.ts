@@ -31,6 +31,7 @@ export function receive(event: BenchEvent): void {
         }),
         chosen: state.flat ? renumbered(s, state.flat.faceShell, another) : s.chosen,
         hover: undefined,
+        ...((state.flat || another) && { pointedOut: new Set<number>() }),
         aim: undefined,
         // Another cut makes other shells of it.
         ...(state.flat && { darts: undefined }),

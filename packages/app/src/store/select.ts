@@ -16,7 +16,7 @@ export function select(target: Target, items: Iterable<number>, how: How): void 
       if (how === 'remove') next.delete(item);
       else next.add(item);
     }
-    return { [field]: next, notice };
+    return { [field]: next, notice, pointedOut: new Set() };
   });
 }
 
@@ -45,7 +45,7 @@ export function imagesOf(
 }
 
 export const selectNothing = (): void =>
-  useBench.setState({ edges: new Set(), faces: new Set(), chosen: new Set() });
+  useBench.setState({ edges: new Set(), faces: new Set(), chosen: new Set(), pointedOut: new Set() });
 
 /** What is selected, as faces: selected faces, and all of selected shells. */
 export function selectedFaces(): number[] {
@@ -71,7 +71,10 @@ export function chosenOrAll(): 'all' | number[] {
 }
 
 /** The box of the selected shells on the Board; undefined when none of them has UVs. */
-export function boxOfChosen({ chosen, shells }: Pick<BenchStore, 'chosen' | 'shells'>): UvBox | undefined {
+export function boxOfChosen({
+  chosen,
+  shells,
+}: Pick<BenchStore, 'shells'> & { readonly chosen: Iterable<number> }): UvBox | undefined {
   const boxes = [...chosen].flatMap((s) => shells[s]?.box ?? []);
   if (boxes.length === 0) return undefined;
   const at = (k: number) => boxes.filter((_, i) => i % 4 === k);

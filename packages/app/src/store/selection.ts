@@ -21,6 +21,8 @@ export interface SelectionSlice {
   /** By number; a cut numbers shells anew, and the chosen ones stay chosen. */
   readonly chosen: ReadonlySet<number>;
   readonly hover: Hover | undefined;
+  /** Faces that are shown and not selected, until something is picked or changed. */
+  readonly pointedOut: ReadonlySet<number>;
   /** The place of the surface that is pointed at, while one inspects. */
   readonly spot: Spot | undefined;
 }
@@ -31,6 +33,7 @@ export const selectionSlice: SelectionSlice = {
   faces: new Set(),
   chosen: new Set(),
   hover: undefined,
+  pointedOut: new Set(),
   spot: undefined,
 };
 

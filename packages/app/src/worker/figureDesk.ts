@@ -1,6 +1,6 @@
 import { type HemDocument, shellOf, shellsOf, shellUv, topologyOf } from '@blunt-hem/core/document/document';
 import { MARKS } from '@blunt-hem/core/document/fields';
-import { plainFigures, type ShellFigures } from '@blunt-hem/core/document/figures';
+import { plainFigures, type ShellFigures, shellMarks } from '@blunt-hem/core/document/figures';
 import { shellBoxes } from '@blunt-hem/core/document/layout';
 import type { Patch } from '@blunt-hem/core/document/patch';
 import { cornersOf } from '@blunt-hem/core/document/uvChange';
@@ -8,7 +8,6 @@ import type { Jobs } from '@blunt-hem/core/jobs/index';
 import type { Shell } from '@blunt-hem/core/surface/shell';
 import { facesOfShell } from '@blunt-hem/core/surface/shells';
 import type { UvBox } from '@blunt-hem/core/surface/uvBox';
-import { METHODS } from '@blunt-hem/core/unfold/unfold';
 import { movedFigures } from './movedFigures.ts';
 import type { ShellRow } from './protocol.ts';
 
@@ -48,12 +47,13 @@ export function figureDesk(jobs: Jobs) {
     /** Rows for the table; figures that are not known yet are left out. */
     rows(document: HemDocument): ShellRow[] {
       const shells = shellsOf(document);
-      const { stale, relaxed, method, smoothed } = document;
       let boxes: readonly (UvBox | undefined)[] | undefined;
       return Array.from({ length: shells.shellCount }, (_, shell) => {
         const faces = facesOfShell(shells, shell);
         const found = known.get(faces[0]);
-        if (found) return rowOf(found);
+        // Marks change without the figures.
+        const marks = shellMarks(document, faces);
+        if (found) return { ...rowOf(found), ...marks };
         boxes ??= shellBoxes(document);
         const box = boxes[shell];
         const unfolded = box !== undefined;
@@ -61,10 +61,7 @@ export function figureDesk(jobs: Jobs) {
           name: faces[0],
           faces: faces.length,
           unfolded,
-          stale: faces.some((f) => stale[f] === 1),
-          relaxed: faces.some((f) => relaxed[f] === 1),
-          method: METHODS[method[faces[0]]],
-          smoothed: faces.some((f) => smoothed[f] === 1),
+          ...marks,
           box,
         };
       });
@@ -109,7 +106,8 @@ export function figureDesk(jobs: Jobs) {
       }
       if (signal.aborted) return undefined;
       return Array.from({ length: shells.shellCount }, (_, s) => {
-        return known.get(facesOfShell(shells, s)[0]) as ShellFigures;
+        const faces = facesOfShell(shells, s);
+        return { ...(known.get(faces[0]) as ShellFigures), ...shellMarks(document, faces) };
       });
     },
 

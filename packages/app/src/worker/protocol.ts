@@ -1,4 +1,4 @@
-import type { Totals } from '@blunt-hem/core/document/figures';
+import type { ShellMarks, Totals } from '@blunt-hem/core/document/figures';
 import type { Severity } from '@blunt-hem/core/health/check';
 import type { ModelFigures } from '@blunt-hem/core/health/modelFigures';
 import type { LayoutReport } from '@blunt-hem/core/jobs/inspectLayout';
@@ -71,17 +71,11 @@ export interface FlatBuffers {
 }
 
 /** One row of the shell table. */
-export interface ShellRow {
+export interface ShellRow extends ShellMarks {
   /** The least face of the shell: its name while seams stay as they are. */
   readonly name: number;
   readonly faces: number;
   readonly unfolded: boolean;
-  readonly stale: boolean;
-  readonly relaxed: boolean;
-  /** How it was unfolded last. */
-  readonly method: Method;
-  /** Whether any of it is flattened as it looks smoothed. */
-  readonly smoothed: boolean;
   /** Faces not valid under every diagonal, and those that cannot be. Undefined while it is being measured. */
   readonly folded?: number;
   readonly concave?: number;

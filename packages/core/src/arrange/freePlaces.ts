@@ -1,53 +1,57 @@
+import { boxOf } from '../surface/uvBox.ts';
+import type { FlatShell } from './packShells.ts';
+
 /** Cells along a side of the tile. */
 const CELLS = 512;
 
-/** Where a box would best lie: its lower left corner. */
+/** Where a shell lies: the lower left corner of its box. */
 export type Corner = readonly [u: number, v: number];
 
 /**
- * Free places in the unit tile for boxes, one after the other. What is taken is known by cells, a cell that a triangle only touches being
- * taken: a place that is found is free, but one that is just large enough may be missed.
+ * Free places in the unit tile for shells, one after the other, as they are turned. What is taken, and what a shell covers, is known by cells, a
+ * cell that a triangle only touches being taken: a place that is found is free, but one that is just large enough may be missed.
  *
  * @param occupied  UV of the three corners of each triangle that lies there, `6 × triangleCount`
- * @param sizes  width and height of each box, tile units
  * @param gap  that stays free round each
  * @param wanted  the place each comes to lie nearest to; the lowest, then leftmost, when absent
- * @returns the lower left corner of each, undefined where there is no room
+ * @returns the place of each, undefined where there is no room
  */
 export function freePlaces(
-  occupied: Float64Array,
-  sizes: readonly (readonly [width: number, height: number])[],
+  occupied: FlatShell,
+  shells: readonly FlatShell[],
   gap: number,
   wanted?: readonly Corner[],
 ): (Corner | undefined)[] {
-  const taken = cellsUnder(occupied);
-  return sizes.map((size, i) => takePlace(taken, size, gap, wanted?.[i]));
+  const tile = emptyTile();
+  take(tile, runsOf(occupied, 0, 0, 1, 0));
+  return shells.map((shell, i) => takePlace(tile, shell, 1, gap, wanted?.[i]));
 }
 
 /**
- * Free places for boxes that are all scaled alike: as large as they are, or else as large as they go.
+ * Free places for shells that are all scaled alike: as large as they are, or else as large as they go.
  *
- * @param sizes  the largest first fills best
+ * @param shells  the largest first fills best
  * @returns undefined where they fit at no scale that is of use
  */
 export function shrunkPlaces(
-  occupied: Float64Array,
-  sizes: readonly (readonly [width: number, height: number])[],
+  occupied: FlatShell,
+  shells: readonly FlatShell[],
   gap: number,
 ): { readonly scale: number; readonly places: readonly Corner[] } | undefined {
-  const cells = cellsUnder(occupied);
-  const room = cells.reduce((sum, taken) => sum + 1 - taken, 0) / cells.length;
-  const area = sizes.reduce((sum, [width, height]) => sum + width * height, 0);
-  const start = Math.min(1, Math.sqrt(room / (area || 1)));
+  const there = runsOf(occupied, 0, 0, 1, 0);
+  const room = 1 - areaOf(occupied);
+  const area = shells.reduce((sum, shell) => sum + areaOf(shell), 0);
+  const start = Math.min(1, Math.sqrt(Math.max(room, 0.01) / (area || 1)));
   for (let scale = start; scale > LEAST_SCALE * start; scale *= SHRINK) {
-    const taken = cells.slice();
+    const tile = emptyTile();
+    take(tile, there);
     const places: Corner[] = [];
-    for (const [width, height] of sizes) {
-      const place = takePlace(taken, [scale * width, scale * height], gap);
+    for (const shell of shells) {
+      const place = takePlace(tile, shell, scale, gap);
       if (!place) break;
       places.push(place);
     }
-    if (places.length === sizes.length) return { scale, places };
+    if (places.length === shells.length) return { scale, places };
   }
   return undefined;
 }
@@ -55,86 +59,169 @@ export function shrunkPlaces(
 /** Each try is so much smaller than the last, down to the least part. */
 const [SHRINK, LEAST_SCALE] = [0.95, 0.05];
 
-/** 1 for each cell of the tile that a triangle meets. */
-function cellsUnder(triangles: Float64Array): Uint8Array {
-  const taken = new Uint8Array(CELLS * CELLS);
-  for (let t = 0; t < triangles.length; t += 6) markTriangle(taken, triangles, t);
-  return taken;
+const areaOf = (flat: FlatShell): number => {
+  let area = 0;
+  for (let i = 0; i < flat.length; i += 6)
+    area += Math.abs(
+      (flat[i + 2] - flat[i]) * (flat[i + 5] - flat[i + 1]) -
+        (flat[i + 3] - flat[i + 1]) * (flat[i + 4] - flat[i]),
+    );
+  return area / 2;
+};
+
+/** Cells of the tile: how many up to each column of a row are taken, `CELLS + 1` a row, and which. */
+interface Tile {
+  readonly taken: Uint8Array;
+  readonly before: Uint16Array;
 }
 
-/** Finds a free place and marks it as taken. */
-function takePlace(
-  taken: Uint8Array,
-  size: readonly [width: number, height: number],
-  gap: number,
-  wanted?: Corner,
-): Corner | undefined {
-  const [w, h] = size.map((side) => Math.ceil((side + 2 * gap) * CELLS) + 1);
-  const found = wanted
-    ? nearestRectangle(taken, w, h, (wanted[0] - gap) * CELLS, (wanted[1] - gap) * CELLS)
-    : freeRectangles(taken, w, h).next().value;
-  if (!found) return undefined;
-  const [column, row] = found;
-  for (let r = row; r < row + h; r++) taken.fill(1, r * CELLS + column, r * CELLS + column + w);
-  return [column / CELLS + gap, row / CELLS + gap];
-}
+const emptyTile = (): Tile => ({
+  taken: new Uint8Array(CELLS * CELLS),
+  before: new Uint16Array(CELLS * (CELLS + 1)),
+});
 
-/** The rectangle of free cells nearest to a place. */
-function nearestRectangle(
-  taken: Uint8Array,
-  width: number,
-  height: number,
-  column: number,
-  row: number,
-): readonly [number, number] | undefined {
-  let [nearest, best]: [number, readonly [number, number] | undefined] = [Infinity, undefined];
-  for (const found of freeRectangles(taken, width, height)) {
-    const far = (found[0] - column) ** 2 + (found[1] - row) ** 2;
-    if (far < nearest) [nearest, best] = [far, found];
+/** Cells that a shape covers, as runs along rows, three numbers a run: row, first column, column past the last. */
+type Runs = Int32Array;
+
+/**
+ * Cells that triangles meet.
+ *
+ * @param originU  that becomes column 0
+ * @param gap  round about them, cells
+ */
+function runsOf(flat: FlatShell, originU: number, originV: number, scale: number, gap: number): Runs {
+  const rows = new Map<number, [from: number, to: number][]>();
+  const moved = new Float64Array(6);
+  for (let t = 0; t < flat.length; t += 6) {
+    for (let k = 0; k < 6; k += 2) {
+      moved[k] = scale * (flat[t + k] - originU) * CELLS;
+      moved[k + 1] = scale * (flat[t + k + 1] - originV) * CELLS;
+    }
+    eachRow(moved, gap, (row, from, to) => {
+      const runs = rows.get(row);
+      if (runs) runs.push([from, to]);
+      else rows.set(row, [[from, to]]);
+    });
   }
-  return best;
+  const joined: number[] = [];
+  for (const [row, runs] of rows) {
+    runs.sort(([a], [b]) => a - b);
+    let [from, to] = runs[0];
+    for (const [start, end] of runs) {
+      if (start > to) {
+        joined.push(row, from, to);
+        [from, to] = [start, end];
+      } else to = Math.max(to, end);
+    }
+    joined.push(row, from, to);
+  }
+  return Int32Array.from(joined);
 }
 
-/** Marks every cell that a triangle meets, row by row. */
-function markTriangle(taken: Uint8Array, uv: Float64Array, t: number): void {
-  const low = Math.min(uv[t + 1], uv[t + 3], uv[t + 5]) * CELLS;
-  const high = Math.max(uv[t + 1], uv[t + 3], uv[t + 5]) * CELLS;
-  for (
-    let row = Math.max(0, Math.floor(low)), end = Math.min(CELLS - 1, Math.floor(high));
-    row <= end;
-    row++
-  ) {
+/** Rows of cells that a triangle meets, grown by a gap, each with the columns from and past the last. */
+function eachRow(
+  triangle: Float64Array,
+  gap: number,
+  found: (row: number, from: number, to: number) => void,
+): void {
+  const low = Math.min(triangle[1], triangle[3], triangle[5]) - gap;
+  const high = Math.max(triangle[1], triangle[3], triangle[5]) + gap;
+  if (!Number.isFinite(low + high)) return;
+  for (let row = Math.floor(low); row <= Math.ceil(high) - 1 || row === Math.floor(low); row++) {
     let [least, most] = [Infinity, -Infinity];
     for (let k = 0; k < 6; k += 2) {
-      const [i, j] = [t + k, t + ((k + 2) % 6)];
-      const [u0, v0, u1, v1] = [uv[i] * CELLS, uv[i + 1] * CELLS, uv[j] * CELLS, uv[j + 1] * CELLS];
-      if (Math.max(v0, v1) < row || Math.min(v0, v1) > row + 1) continue;
-      for (const v of [Math.max(row, Math.min(v0, v1)), Math.min(row + 1, Math.max(v0, v1))]) {
+      const j = (k + 2) % 6;
+      const [u0, v0, u1, v1] = [triangle[k], triangle[k + 1], triangle[j], triangle[j + 1]];
+      const [from, to] = [Math.max(row - gap, Math.min(v0, v1)), Math.min(row + 1 + gap, Math.max(v0, v1))];
+      if (from > to) continue;
+      for (const v of [from, to]) {
         const u = v0 === v1 ? u0 : u0 + ((v - v0) / (v1 - v0)) * (u1 - u0);
         least = Math.min(least, u, v0 === v1 ? u1 : u);
         most = Math.max(most, u, v0 === v1 ? u1 : u);
       }
     }
-    const first = Math.max(0, Math.floor(least));
-    const last = Math.min(CELLS - 1, Math.floor(most));
-    if (first <= last) taken.fill(1, row * CELLS + first, row * CELLS + last + 1);
+    if (least <= most)
+      found(row, Math.floor(least - gap), Math.max(Math.floor(least - gap) + 1, Math.ceil(most + gap)));
   }
 }
 
-/** Rectangles of free cells, the lowest first and of those the leftmost, by the free height over each cell of a row. */
-function* freeRectangles(
-  taken: Uint8Array,
-  width: number,
-  height: number,
-): Generator<readonly [column: number, row: number]> {
-  if (width > CELLS || height > CELLS) return;
-  const free = new Uint16Array(CELLS);
-  for (let top = 0; top < CELLS; top++) {
-    let run = 0;
-    for (let column = 0; column < CELLS; column++) {
-      free[column] = taken[top * CELLS + column] ? 0 : free[column] + 1;
-      run = free[column] >= height ? run + 1 : 0;
-      if (run >= width) yield [column - width + 1, top - height + 1];
+/** Marks runs as taken; what lies outside the tile takes nothing. */
+function take({ taken, before }: Tile, runs: Runs, column = 0, row = 0): void {
+  const rows = new Set<number>();
+  for (let i = 0; i < runs.length; i += 3) {
+    const r = runs[i] + row;
+    if (r < 0 || r >= CELLS) continue;
+    const [from, to] = [Math.max(0, runs[i + 1] + column), Math.min(CELLS, runs[i + 2] + column)];
+    if (from < to) taken.fill(1, r * CELLS + from, r * CELLS + to);
+    rows.add(r);
+  }
+  for (const r of rows) {
+    let sum = 0;
+    for (let c = 0; c < CELLS; c++) {
+      sum += taken[r * CELLS + c];
+      before[r * (CELLS + 1) + c + 1] = sum;
     }
   }
+}
+
+/** Finds a free place for a shell and marks it as taken. */
+function takePlace(
+  tile: Tile,
+  shell: FlatShell,
+  scale: number,
+  gap: number,
+  wanted?: Corner,
+): Corner | undefined {
+  const [minU, minV] = boxOf(shell);
+  const runs = runsOf(shell, minU, minV, scale, gap * CELLS);
+  const place = placeFor(tile, runs, wanted && [wanted[0] * CELLS, wanted[1] * CELLS]);
+  if (!place) return undefined;
+  take(tile, runs, ...place);
+  return [place[0] / CELLS, place[1] / CELLS];
+}
+
+/** The column and row by which runs are moved to free cells: the lowest and then leftmost, or those nearest to what is wanted. */
+function placeFor({ before }: Tile, runs: Runs, wanted?: Corner): readonly [number, number] | undefined {
+  let [left, right, low, high] = [Infinity, -Infinity, Infinity, -Infinity];
+  for (let i = 0; i < runs.length; i += 3) {
+    low = Math.min(low, runs[i]);
+    high = Math.max(high, runs[i]);
+    left = Math.min(left, runs[i + 1]);
+    right = Math.max(right, runs[i + 2]);
+  }
+  let [nearest, best]: [number, readonly [number, number] | undefined] = [Infinity, undefined];
+  // The run that was in the way last is likely to be so again.
+  let last = 0;
+  for (let row = -low; row + high < CELLS; row++)
+    for (let column = -left; column + right <= CELLS; column++) {
+      const far = wanted ? (column - wanted[0]) ** 2 + (row - wanted[1]) ** 2 : 0;
+      if (far >= nearest) continue;
+      if (!isFree(last)) {
+        column = past(last) - 1;
+        continue;
+      }
+      let i = 0;
+      while (i < runs.length && isFree(i)) i += 3;
+      if (i < runs.length) {
+        last = i;
+        column = past(i) - 1;
+        continue;
+      }
+      if (!wanted) return [column, row];
+      [nearest, best] = [far, [column, row]];
+
+      function isFree(i: number): boolean {
+        const at = (runs[i] + row) * (CELLS + 1) + column;
+        return before[at + runs[i + 2]] === before[at + runs[i + 1]];
+      }
+      /** The next column at which a run clears the cells that are in its way. */
+      function past(i: number): number {
+        const at = (runs[i] + row) * (CELLS + 1) + column;
+        const all = before[at + runs[i + 2]];
+        let end = runs[i + 2];
+        while (before[at + end - 1] === all) end--;
+        return column + end - runs[i + 1];
+      }
+    }
+  return best;
 }

@@ -7,14 +7,8 @@ import { type Verdict, verdictOf } from '../surface/verdict.ts';
 import { METHODS, type Method } from '../unfold/unfold.ts';
 import { type HemDocument, shellOf, shellsOf, shellUv } from './document.ts';
 
-/** What is known of one shell. */
-export interface ShellFigures {
-  readonly shell: number;
-  readonly faces: number;
-  readonly firstFace: number;
-  readonly verdict: Verdict;
-  /** Undefined while the shell has no UVs. */
-  readonly stretch: ShellStretch | undefined;
+/** What is marked on a shell. */
+export interface ShellMarks {
   /** Cut or sewn and not unfolded since. */
   readonly stale: boolean;
   readonly relaxed: boolean;
@@ -22,6 +16,18 @@ export interface ShellFigures {
   readonly method: Method;
   /** Whether any of it is flattened as it looks smoothed. */
   readonly smoothed: boolean;
+  /** Whether it is finished. */
+  readonly locked: boolean;
+}
+
+/** What is known of one shell. */
+export interface ShellFigures extends ShellMarks {
+  readonly shell: number;
+  readonly faces: number;
+  readonly firstFace: number;
+  readonly verdict: Verdict;
+  /** Undefined while the shell has no UVs. */
+  readonly stretch: ShellStretch | undefined;
   /** Faces that are not valid under every diagonal, and those that cannot be, being concave on the model. */
   readonly folded: number;
   readonly concave: number;
@@ -39,6 +45,17 @@ export function figuresOf(document: HemDocument, shell: number): ShellFigures {
   };
 }
 
+export const shellMarks = (
+  { stale, relaxed, method, smoothed, locked }: HemDocument,
+  faces: Uint32Array,
+): ShellMarks => ({
+  stale: faces.some((f) => stale[f] === 1),
+  relaxed: faces.some((f) => relaxed[f] === 1),
+  method: METHODS[method[faces[0]]],
+  smoothed: faces.some((f) => smoothed[f] === 1),
+  locked: faces.some((f) => locked[f] === 1),
+});
+
 /** What is quick to know of a shell. */
 export function plainFigures(
   document: HemDocument,
@@ -53,10 +70,7 @@ export function plainFigures(
     shell,
     faces: faces.length,
     firstFace: faces[0],
-    stale: faces.some((f) => document.stale[f] === 1),
-    relaxed: faces.some((f) => document.relaxed[f] === 1),
-    method: METHODS[document.method[faces[0]]],
-    smoothed: faces.some((f) => document.smoothed[f] === 1),
+    ...shellMarks(document, faces),
     folded: folded.length,
     concave,
     box: uv && boxOf(uv),

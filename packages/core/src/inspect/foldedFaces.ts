@@ -10,12 +10,13 @@ export const foldedFaces: Inspection = {
   severity: 'spoils',
   thing: ['folded face', 'folded faces'],
   effect: 'A program that splits them by the other diagonal flips a part of them.',
-  find({ document }) {
+  find({ document, boxes }) {
     const { mesh, links } = topologyOf(document.model);
     const { uv } = document.uvSets[document.currentUv];
-    const { folded } = foldsOf(mesh, uv, document.stale.keys());
-    if (folded.length === 0) return undefined;
     const { faceShell } = shellsOf(document);
+    const laid = [...document.stale.keys()].filter((f) => boxes[faceShell[f]] !== undefined);
+    const { folded } = foldsOf(mesh, uv, laid);
+    if (folded.length === 0) return undefined;
     const region = new Set(folded);
     for (let row = 0; row < ROWS; row++) {
       const vertices = new Set(

@@ -64,15 +64,16 @@ export function subjectOf(
     whole[faceShell[triangleFace[t]]] += areas[t];
     flat[faceShell[triangleFace[t]]] += Math.abs(flatAreas[t]);
   }
+  const boxes = shellBoxes(document);
   const [flipped, collapsed] = [new Set<number>(), new Set<number>()];
   for (let t = 0; t < areas.length; t++) {
     const f = triangleFace[t];
     const s = faceShell[f];
-    if (areas[t] <= NO_SURFACE * whole[s]) continue;
+    // A shell of which a part lies nowhere has no figures yet.
+    if (!boxes[s] || areas[t] <= NO_SURFACE * whole[s]) continue;
     if (Math.abs(flatAreas[t]) <= COLLAPSED * areas[t] * (flat[s] / whole[s])) collapsed.add(f);
     else if (flatAreas[t] < 0) flipped.add(f);
   }
-  const boxes = shellBoxes(document);
   return {
     document,
     boxes,

@@ -60,6 +60,26 @@ function cappedTube(rings: number, sectors: number, length: number): Mesh {
   return meshFromPolygons(vertices, faces);
 }
 
+/** Two meshes as one, side by side. */
+function joined(a: Mesh, b: Mesh): Mesh {
+  const points = [a, b].flatMap(({ positions }, k) =>
+    Array.from({ length: positions.length / 3 }, (_, v) => [
+      positions[3 * v] + 10 * k,
+      positions[3 * v + 1],
+      positions[3 * v + 2],
+    ]),
+  );
+  const faces = [a, b].flatMap(({ faceStart, cornerVertex }, k) =>
+    Array.from({ length: faceStart.length - 1 }, (_, f) =>
+      Array.from(
+        cornerVertex.subarray(faceStart[f], faceStart[f + 1]),
+        (v) => v + (k * a.positions.length) / 3,
+      ),
+    ),
+  );
+  return meshFromPolygons(points, faces);
+}
+
 describe('mending', () => {
   const surfaceOf = (mesh: Mesh) => ({ mesh, links: connectivity(mesh), vertex: new Uint32Array(0) });
 
@@ -222,6 +242,40 @@ describe('a proposal', () => {
     expect(told.edges.some((e) => cut.seams[e] === 1)).toBe(false);
     const touched = shellsAtEdges(links, shellsOf(cut), told.edges);
     expect(touched).toEqual([shellsOf(cut).faceShell[0]]);
+  });
+
+  it('leaves finished shells alone when all are meant: those that lie flat within the bound, and locked ones', async () => {
+    // A capped tube opened and laid flat, beside a cube that is still closed.
+    const both = joined(cappedTube(6, 12, 3), cube());
+    const start = documentOf(both);
+    const { faceShell } = shellsOf(start);
+    const cubeFace = both.faceStart.length - 2;
+    const opened = await proposed(both, { faces: [0] });
+    const flat = await after(
+      start,
+      request('cut', { edges: opened.told.edges }),
+      request('unfold', { shells: [0] }),
+      request('relax', { shells: [0] }),
+    );
+    expect(faceShell[0]).not.toBe(faceShell[cubeFace]);
+    const told = await answerQuestion(flat, 'proposal', {}, context);
+    expect(told).toMatchObject({ good: 1, locked: 0 });
+    expect(told.edges).toHaveLength(7);
+    const { links } = topologyOf(flat.model);
+    const touched = shellsAtEdges(links, shellsOf(flat), told.edges);
+    expect(touched).toEqual([shellsOf(flat).faceShell[cubeFace]]);
+    // Chosen itself, it is looked at all the same.
+    const asked = await answerQuestion(flat, 'proposal', { faces: [0], stretch: 1.005 }, context);
+    expect(asked.good).toBe(0);
+    const locked = await after(flat, request('lock-shells', { shells: [cubeFace], locked: true }));
+    expect(await answerQuestion(locked, 'proposal', {}, context)).toMatchObject({
+      edges: [],
+      good: 1,
+      locked: 1,
+    });
+    await expect(answerQuestion(locked, 'proposal', { faces: [cubeFace] }, context)).rejects.toThrow(
+      /is locked/,
+    );
   });
 
   it('clears what lies on itself by a hair, and makes no shell of it', async () => {

@@ -28,6 +28,7 @@ import { picture } from './picture.ts';
 import { projection } from './projection.ts';
 import { proposal } from './proposal.ts';
 import type { Question, QuestionContext } from './question.ts';
+import { remedyOutcome } from './remedyOutcome.ts';
 import { route } from './route.ts';
 import { ruleEdges } from './ruleEdges.ts';
 import { seamsShown } from './seamsShown.ts';
@@ -57,6 +58,7 @@ export const QUESTIONS = [
   route,
   exposure,
   inspection,
+  remedyOutcome,
   seamsShown,
   coverage,
   examination,

@@ -1,6 +1,8 @@
 import { HemError, StoppedError } from '../errors.ts';
+import { NO_SURFACE } from '../measure/stretch.ts';
 import type { Context } from '../progress.ts';
 import { anyDiagonal, type WeightedTriangles } from '../surface/anyDiagonal.ts';
+import { areaOfTriangle } from '../surface/areas.ts';
 import { signedArea } from '../surface/flatArea.ts';
 import { restTriangles } from '../surface/restTriangles.ts';
 import type { Shell } from '../surface/shell.ts';
@@ -39,7 +41,7 @@ export interface Loosened {
 /** Relax was handed a map that has flipped or collapsed faces. */
 export class FlippedStartError extends HemError {
   constructor() {
-    super('flipped-start', 'This shell has flipped faces: unfold it anew before relaxing it.');
+    super('flipped-start', 'This shell has flipped or collapsed faces: unfold it anew before relaxing it.');
     this.name = 'FlippedStartError';
   }
 }
@@ -54,7 +56,7 @@ export function exponentOf(balance: number): number {
   return b / (1 - b);
 }
 
-/** Whether a triangle that may change lies upside down, or has collapsed. */
+/** Whether a triangle that may change lies upside down, or has collapsed; one without surface on the model, as `measureStretch` has it, counts for nothing. */
 export function isFlippedStart(
   shell: Shell,
   start: Float64Array,
@@ -62,7 +64,11 @@ export function isFlippedStart(
 ): boolean {
   const { positions, triangles } = shell;
   const own = { triangles, rest: restTriangles(positions, triangles) };
-  return facingDown(freeTriangles(own, fixed), start, 0).length > 0;
+  const free = freeTriangles(own, fixed);
+  return facingDown(free, start, 0).some((t) => {
+    const [a, b, c] = free.triangles.subarray(3 * t, 3 * t + 3);
+    return areaOfTriangle(positions, a, b, c) > NO_SURFACE * own.rest.totalArea;
+  });
 }
 
 /**

@@ -1,11 +1,10 @@
 import { IconCircles, IconFocus2 } from '@tabler/icons-react';
 import { note } from '../../store/acts.ts';
 import { useBench } from '../../store/bench.ts';
-import { select } from '../../store/select.ts';
 import { angle } from '../overlays/angle.ts';
 import { area } from '../overlays/area.ts';
 import { overlayShown } from '../overlays/index.ts';
-import { frameSelection } from '../panes/framing.ts';
+import { frameFaces } from '../panes/framing.ts';
 import { worstPlaces } from '../worstPlaces.ts';
 import type { Command } from './command.ts';
 
@@ -28,7 +27,7 @@ let shown: { readonly of: unknown; readonly by: string; next: number } | undefin
 export const nextWorst: Command = {
   name: 'next-worst',
   label: () => 'Worst place',
-  help: 'The place that stretches most, by the map that is shown; pressed again, the next',
+  help: 'Show the place that stretches most, by the map that is shown; pressed again, the next. Nothing is selected by it',
   key: 'n',
   icon: IconFocus2,
   act(state) {
@@ -41,15 +40,9 @@ export const nextWorst: Command = {
     if (shown?.of !== figures || shown.by !== overlay.name)
       shown = { of: figures, by: overlay.name, next: 0 };
     const at = shown.next++ % places.length;
-    useBench.setState({
-      target: 'faces',
-      overlay: overlay.name,
-      edges: new Set(),
-      chosen: new Set(),
-      hover: undefined,
-    });
-    select('faces', places[at].faces, 'only');
-    frameSelection(AROUND);
+    const pointedOut = new Set(places[at].faces);
+    useBench.setState({ overlay: overlay.name, pointedOut });
+    frameFaces(pointedOut, AROUND);
     note(`Worst place ${at + 1} of ${places.length}: ${places[at].told(overlay.name)}.`);
   },
 };

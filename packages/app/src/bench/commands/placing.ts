@@ -3,16 +3,17 @@ import {
   IconArrowsDiagonal,
   IconArrowsDiagonalMinimize2,
   IconFlipHorizontal,
+  IconLock,
   IconRotate,
   IconRotate2,
   IconRotateClockwise,
   IconRotateClockwise2,
 } from '@tabler/icons-react';
-import { hint } from '../../store/acts.ts';
-import { useBench } from '../../store/bench.ts';
-import { boxOfChosen } from '../../store/select.ts';
+import { hint, perform, picked } from '../../store/acts.ts';
+import { type BenchStore, useBench } from '../../store/bench.ts';
+import { boxOfChosen, namesOfChosen } from '../../store/select.ts';
 import { transformChosen } from '../tools/holdShells.ts';
-import type { Command } from './command.ts';
+import { type Command, ofMany } from './command.ts';
 
 /** Turns, scales or mirrors the selected shells about the middle of their box. */
 export function aboutMiddle(a: number, b: number, c: number, d: number): void {
@@ -38,7 +39,30 @@ const placing = (name: string, label: string, icon: Command['icon'], act: () => 
   act,
 });
 
+export const lock: Command = {
+  name: 'lock',
+  label: (s) =>
+    `${isLocked(s) ? 'Unlock' : 'Lock'}${s.chosen.size > 0 ? ` ${ofMany(s.chosen.size, 'shell')}` : ''}`,
+  help: 'The selected shells are finished: no act moves, cuts or lays them otherwise. Once more, and they are free',
+  key: 'u',
+  icon: IconLock,
+  pressed: isLocked,
+  async act() {
+    await picked();
+    const state = useBench.getState();
+    const shells = namesOfChosen();
+    if (shells.length === 0) return hint('Pick the shells that are finished first.');
+    await perform('lock-shells', { shells, locked: !isLocked(state) });
+  },
+};
+
+/** Whether all selected shells are locked. */
+function isLocked({ chosen, shells }: Pick<BenchStore, 'chosen' | 'shells'>): boolean {
+  return chosen.size > 0 && [...chosen].every((s) => shells[s]?.locked);
+}
+
 export const PLACING: readonly Command[] = [
+  lock,
   placing('turn-right', 'Turn −90°', IconRotateClockwise2, () => aboutMiddle(0, -1, 1, 0)),
   placing('turn-left', 'Turn +90°', IconRotate2, () => aboutMiddle(0, 1, -1, 0)),
   placing('turn-right-little', 'Turn −5°', IconRotateClockwise, () => turn(-5)),

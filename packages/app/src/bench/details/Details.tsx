@@ -1,4 +1,5 @@
 import { isTooStretched } from '@blunt-hem/core/document/judgement';
+import { IconLock } from '@tabler/icons-react';
 import { Table, type TableProps } from 'antd';
 import type { TableRef } from 'antd/es/table';
 import { useEffect, useMemo, useRef, useState } from 'react';
@@ -148,9 +149,11 @@ const WIDTH = COLUMNS.reduce((sum, { width }) => sum + Number(width), 0);
 /** A word and a shape: what is right is round, what wants a look is not. */
 function StateWord({ shell }: { readonly shell: number }) {
   const judgement = useBench((s) => judgements(s)[shell]);
+  const locked = useBench((s) => s.shells[shell]?.locked);
   if (!judgement) return null;
   return (
     <span className="state" data-tone={judgement.tone} title={judgement.sentence}>
+      {locked && <IconLock size={12} aria-label="Locked:" className="state-lock" />}
       {judgement.word}
     </span>
   );

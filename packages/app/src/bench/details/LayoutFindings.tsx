@@ -1,13 +1,10 @@
 import type { LayoutFinding } from '@blunt-hem/core/inspect/inspection';
-import type { OperationName } from '@blunt-hem/core/operations/catalogue';
-import { Button } from 'antd';
-import { perform } from '../../store/acts.ts';
 import { useBench } from '../../store/bench.ts';
 import { select, selectNothing } from '../../store/select.ts';
-import { suggestCut } from '../../store/suggestCut.ts';
 import { FindingCard } from '../health/FindingCard.tsx';
 import { frameSelection } from '../panes/framing.ts';
 import { useAsked } from '../useAsked.ts';
+import { RemedyButton } from './RemedyButton.tsx';
 
 /** What is wrong with how the model lies flat, and what would help. */
 export function LayoutFindings() {
@@ -29,26 +26,12 @@ export function LayoutFindings() {
       <ul>
         {findings.map((finding) => (
           <FindingCard key={finding.kind} finding={finding} show={() => show(finding)}>
-            {finding.remedy && (
-              <Button size="small" onClick={() => remedy(finding)}>
-                {finding.remedy.label}
-              </Button>
-            )}
+            <RemedyButton finding={finding} />
           </FindingCard>
         ))}
       </ul>
     </section>
   );
-}
-
-function remedy({ remedy }: LayoutFinding): void {
-  if (!remedy) return;
-  if ('cutsOf' in remedy) {
-    void suggestCut(remedy.cutsOf);
-    return;
-  }
-  const { operation, params } = remedy.request;
-  void perform(operation as OperationName, params as never);
 }
 
 /** Selects what a finding is about and brings it into view in both panes. */

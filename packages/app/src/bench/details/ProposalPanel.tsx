@@ -107,7 +107,7 @@ export function ProposalPanel() {
 function Proposed() {
   const proposal = useBench((s) => s.proposal);
   if (!proposal) return null;
-  const { edges, shells, length, hidden, symmetric, tangles } = proposal;
+  const { edges, shells, length, hidden, symmetric, tangles, good, locked } = proposal;
   const told = [...shells].sort((a, b) => b.faces - a.faces).slice(0, MOST_TOLD);
   const worst = Math.max(...shells.map(({ l2 }) => l2 ?? Infinity));
   return (
@@ -118,6 +118,7 @@ function Proposed() {
         √area, {Math.round(100 * hidden)} % of it where least is seen
         {symmetric === undefined ? '' : `, ${Math.round(100 * symmetric)} % symmetric`}.
       </p>
+      {good + locked > 0 && <p className="selection-hint">{leftAlone(good, locked)}</p>}
       {tangles > 0 && (
         <p className="selection-hint">
           {ofMany(tangles, 'edge')} of this mesh {tangles === 1 ? 'has' : 'have'} more than two faces, or
@@ -144,6 +145,15 @@ function Proposed() {
     </>
   );
 }
+
+/** What no seams were proposed for. */
+const leftAlone = (good: number, locked: number): string =>
+  `${[
+    good > 0 && `${ofMany(good, 'shell')} within that stretch`,
+    locked > 0 && `${ofMany(locked, 'locked shell')}`,
+  ]
+    .filter(Boolean)
+    .join(' and ')} left alone.`;
 
 const figure = (l2: number): string => (Number.isFinite(l2) ? l2.toFixed(3) : '–');
 

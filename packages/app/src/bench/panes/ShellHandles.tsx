@@ -26,7 +26,8 @@ export function ShellHandles() {
     };
   }, []);
 
-  const box = boxOfChosen({ chosen, shells: rows });
+  // What is locked is not moved.
+  const box = boxOfChosen({ chosen: [...chosen].filter((s) => !rows[s]?.locked), shells: rows });
   const { renderer } = handle;
   const frame = frameOf(box);
   const scale = useHandle(frame, ([fx, fy], [x, y]) => {

@@ -1,3 +1,4 @@
+import { IconLock } from '@tabler/icons-react';
 import { useEffect, useState } from 'react';
 import { useBench } from '../../store/bench.ts';
 import { handle, onViewChange } from './rendererHandle.ts';
@@ -17,16 +18,16 @@ export function ShellNumbers() {
   if (!renderer) return null;
   const { u, v, scale } = renderer.board;
   const placed = shells
-    .flatMap(({ box, name }, shell) => {
+    .flatMap(({ box, name, locked }, shell) => {
       if (!box || hidden[name] || (dragged && chosen.has(shell))) return [];
       const size = scale * Math.min(box[2] - box[0], box[3] - box[1]);
-      return size < SMALLEST ? [] : [{ shell, box, size }];
+      return size < SMALLEST ? [] : [{ shell, box, size, locked }];
     })
     .sort((a, b) => b.size - a.size)
     .slice(0, MOST);
   return (
     <div className="shell-numbers" aria-hidden="true">
-      {placed.map(({ shell, box }) => (
+      {placed.map(({ shell, box, locked }) => (
         <span
           key={shell}
           data-chosen={chosen.has(shell)}
@@ -36,6 +37,7 @@ export function ShellNumbers() {
           }}
         >
           {shell + 1}
+          {locked && <IconLock size={11} />}
         </span>
       ))}
     </div>

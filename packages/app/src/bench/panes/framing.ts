@@ -1,17 +1,21 @@
-import { useBench } from '../../store/bench.ts';
+import { type BenchStore, useBench } from '../../store/bench.ts';
 import { NO_UV } from '../../worker/protocol.ts';
 import { boardEdges } from './boardView.ts';
 import { linesOnBoard, linesOnModel } from './edgeLines.ts';
 import { paneElement } from './places.ts';
 import { handle } from './rendererHandle.ts';
 
-/**
- * Brings the selected edges, faces and shells into view in both panes; everything when nothing is selected.
- *
- * @param around  how much is seen round about at least, as a part of the model and of the tile
- */
-export function frameSelection(around = 0): void {
-  const { model, flat, edges, faces, chosen, shells } = useBench.getState();
+type Framed = Pick<BenchStore, 'edges' | 'faces' | 'chosen'>;
+
+/** Brings the selected edges, faces and shells into view in both panes; everything when nothing is selected. */
+export const frameSelection = (): void => frameThese(useBench.getState());
+
+/** Brings some faces into view in both panes with what lies round them: so much at least, as a part of the model and of the tile. */
+export const frameFaces = (faces: ReadonlySet<number>, around: number): void =>
+  frameThese({ edges: new Set(), faces, chosen: new Set() }, around);
+
+function frameThese({ edges, faces, chosen }: Framed, around = 0): void {
+  const { model, flat, shells } = useBench.getState();
   const { renderer } = handle;
   if (!model || !flat || !renderer) return;
   const solid = [Infinity, Infinity, Infinity, -Infinity, -Infinity, -Infinity];

@@ -34,12 +34,15 @@ function clearDrag(): void {
 }
 
 function showTransformed(m: UvMatrix): void {
-  const { model, flat, chosen } = useBench.getState();
+  const { model, flat, chosen, shells } = useBench.getState();
   const drawn = handle.renderer?.drawn;
   if (!model || !flat || !drawn) return;
   const { triangleFace } = model;
   const held: number[] = [];
-  for (let t = 0; t < triangleFace.length; t++) if (chosen.has(flat.faceShell[triangleFace[t]])) held.push(t);
+  for (let t = 0; t < triangleFace.length; t++) {
+    const s = flat.faceShell[triangleFace[t]];
+    if (chosen.has(s) && !shells[s]?.locked) held.push(t);
+  }
   const real = drawn.real;
   const uv = new Float32Array(6 * held.length);
   held.forEach((t, i) => {

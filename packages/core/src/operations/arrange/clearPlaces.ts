@@ -1,7 +1,7 @@
 import { freePlaces } from '../../arrange/freePlaces.ts';
 import { type HemDocument, shellsOf } from '../../document/document.ts';
 import { TOO_NEAR } from '../../document/judgement.ts';
-import { shellBoxes } from '../../document/layout.ts';
+import { flatTriangles, shellBoxes } from '../../document/layout.ts';
 import { beside, flatOf, moveShell, stackBeside } from './layAfresh.ts';
 
 /**
@@ -18,12 +18,12 @@ export function clearPlaces(document: HemDocument, uv: Float64Array, shells: rea
   );
   const sized = shells.flatMap((s) => {
     const box = boxes[s];
-    return box ? [{ s, box, width: box[2] - box[0], height: box[3] - box[1] }] : [];
+    return box ? [{ s, box, size: (box[2] - box[0]) * (box[3] - box[1]) }] : [];
   });
-  sized.sort((a, b) => b.width * b.height - a.width * a.height || a.s - b.s);
+  sized.sort((a, b) => b.size - a.size || a.s - b.s);
   const places = freePlaces(
     flatOf(document, others, uv),
-    sized.map(({ width, height }) => [width, height]),
+    sized.map(({ s }) => flatTriangles(document, s, uv)),
     TOO_NEAR,
   );
   const waiting: number[] = [];

@@ -6,7 +6,7 @@ import { transformUv } from '../../surface/similarity.ts';
 import { boxOf } from '../../surface/uvBox.ts';
 import { operation } from '../operation.ts';
 import { shellsLabel } from '../shellChoice.ts';
-import { changedShells } from './changedShells.ts';
+import { clearlyChanged } from './changedShells.ts';
 
 /** Scales shells about their middles to one texture scale. */
 export const evenDensity = operation({
@@ -22,7 +22,7 @@ export const evenDensity = operation({
   doing: 'Scaling',
   run(document, { shells, density }) {
     const wanted = density ?? usualDensity(densities(document));
-    return changedShells(document, shells, (shell, uv) => {
+    return clearlyChanged(document, shells, (shell, uv) => {
       const area = surfaceArea(shell.positions, shell.triangles);
       const flat = Math.abs(signedArea(shell.triangles, uv));
       const scale = flat > 0 && wanted ? wanted * Math.sqrt(area / flat) : 1;

@@ -50,7 +50,7 @@ export function layRound(
     .sort((a, b) => sizeOf(b.box) - sizeOf(a.box) || a.s - b.s);
   const found = shrunkPlaces(
     flatOf(document, staying, uv),
-    order.map(({ box: [a, b, c, d] }) => [c - a, d - b] as const),
+    order.map(({ s }) => flatTriangles(document, s, uv)),
     gap,
   );
   if (!found) {

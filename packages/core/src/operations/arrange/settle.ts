@@ -2,7 +2,7 @@ import { freePlaces } from '../../arrange/freePlaces.ts';
 import { type HemDocument, shellsOf } from '../../document/document.ts';
 import { heldShells } from '../../document/holds.ts';
 import { TOO_NEAR } from '../../document/judgement.ts';
-import { shellBoxes } from '../../document/layout.ts';
+import { flatTriangles, shellBoxes } from '../../document/layout.ts';
 import { facesOfShell } from '../../surface/shells.ts';
 import { isOutside, type UvBox } from '../../surface/uvBox.ts';
 import { plural } from '../operation.ts';
@@ -49,7 +49,8 @@ export function settle(
   const notes: string[] = [];
   if (misfits.length > 0) notes.push(...placeMisfits(document, uv, misfits, boxes, firm));
   const unmoved = [...firm.keys(), ...[...uvOf.keys()].filter((s) => held.has(s))];
-  return [...notes, ...toldLanded(close, unmoved, (other) => !isMisfit.has(other))];
+  const now = misfits.length > 0 ? closeness(document, uv) : close;
+  return [...notes, ...toldLanded(now, unmoved)];
 }
 
 function placeMisfits(
@@ -63,10 +64,7 @@ function placeMisfits(
   const staying = [...boxes.keys()].filter((s) => boxes[s] && !out.has(s));
   const places = freePlaces(
     flatOf(document, staying, uv),
-    misfits.map((s) => {
-      const [a, b, c, d] = boxes[s] as UvBox;
-      return [c - a, d - b] as const;
-    }),
+    misfits.map((s) => flatTriangles(document, s, uv)),
     TOO_NEAR,
     misfits.map((s) => [(boxes[s] as UvBox)[0], (boxes[s] as UvBox)[1]] as const),
   );

@@ -3,7 +3,7 @@ import { turnedAlongGrain } from '../../document/grain.ts';
 import { indices, record } from '../../params.ts';
 import { operation, plural } from '../operation.ts';
 import { chosenShells } from '../shellChoice.ts';
-import { changedShells } from './changedShells.ts';
+import { clearlyChanged } from './changedShells.ts';
 
 /** Turns shells about their middles so that their grain, or what is up on the model, runs up on the texture. */
 export const turnUpright = operation({
@@ -13,7 +13,7 @@ export const turnUpright = operation({
   label: ({ shells }, document) => `Turn ${plural(chosenShells(document, shells).length, 'shell')} upright`,
   doing: 'Turning',
   run: (document, { shells }) =>
-    changedShells(document, shells, (shell, uv) =>
+    clearlyChanged(document, shells, (shell, uv) =>
       turnedAlongGrain(document, shellsOf(document).faceShell[shell.triangleFace[0]], shell, uv),
     ),
 });

@@ -93,7 +93,9 @@ export const relax = operation({
     const notes = leftLocked(locked.length);
     const flipped = found.length - work.length;
     if (flipped > 0)
-      notes.push(`${plural(flipped, 'shell')} with flipped faces left alone: unfold anew before relaxing.`);
+      notes.push(
+        `${plural(flipped, 'shell')} with flipped or collapsed faces left alone: unfold anew before relaxing.`,
+      );
     if (stopped > 0) notes.push(`Stopped early on ${plural(stopped, 'shell')}; the best so far is kept.`);
     if (kept > 0)
       notes.push(`${plural(kept, 'shell')} kept from lying on ${kept === 1 ? 'itself' : 'themselves'}.`);

@@ -1,0 +1,28 @@
+import type { HemDocument } from '../document/document.ts';
+import { applyPatch } from '../document/patch.ts';
+import { HemError } from '../errors.ts';
+import { carryOut, operationNamed } from './catalogue.ts';
+import type { OperationContext, Request } from './operation.ts';
+
+/**
+ * The document as an act, and what follows it, would leave it; nothing is done.
+ *
+ * @throws HemError when it cannot be done; where only what follows cannot be, the act stands without it
+ */
+export async function tryOut(
+  document: HemDocument,
+  request: Request,
+  context: OperationContext,
+): Promise<HemDocument> {
+  const after = applyPatch(document, (await carryOut(document, request, context)).patch);
+  let now = after;
+  try {
+    for (const follow of operationNamed(request.operation).follow ?? []) {
+      const next = follow(after, now);
+      if (next) now = applyPatch(now, (await carryOut(now, next, context)).patch);
+    }
+  } catch (error) {
+    if (!(error instanceof HemError) || error.code === 'stopped') throw error;
+  }
+  return now;
+}

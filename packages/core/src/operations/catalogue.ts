@@ -17,6 +17,7 @@ import { cut } from './cut/cut.ts';
 import { openPieces } from './cut/openPieces.ts';
 import { sew } from './cut/sew.ts';
 import { shiftSeam } from './cut/shiftSeam.ts';
+import { straightenSeams } from './cut/straightenSeams.ts';
 import { deleteFaces } from './intake/deleteFaces.ts';
 import { hide } from './intake/hide.ts';
 import { nameParts } from './intake/nameParts.ts';
@@ -53,6 +54,7 @@ export const OPERATIONS = [
   sew,
   openPieces,
   shiftSeam,
+  straightenSeams,
   carryToCopies,
   paintPatch,
   patchShells,

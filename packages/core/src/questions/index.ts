@@ -34,6 +34,7 @@ import { ruleEdges } from './ruleEdges.ts';
 import { seamsShown } from './seamsShown.ts';
 import { shiftedSeam } from './shiftedSeam.ts';
 import { skyLight } from './skyLight.ts';
+import { straightenedSeam } from './straightenedSeam.ts';
 import { symmetry } from './symmetry.ts';
 import { widenedDart } from './widenedDart.ts';
 
@@ -67,6 +68,7 @@ export const QUESTIONS = [
   exportFile,
   skyLight,
   shiftedSeam,
+  straightenedSeam,
   widenedDart,
   movedPin,
   ellipses,

@@ -3,6 +3,7 @@ import { disjointSets, numberSets, unite } from '../mesh/disjointSets.ts';
 import { faceCount, type Mesh } from '../mesh/mesh.ts';
 import { faceNormal } from '../mesh/normals.ts';
 import { edgeLength, type Path, shortestPath } from './shortestPath.ts';
+import { straightRing } from './straightRing.ts';
 
 /**
  * A ring goes round something when its length squared is below this part of 4 π times the area on either side: a flat disc has 1, a ball cut in
@@ -16,6 +17,8 @@ const TIGHT = 0.4;
  * border from another, or parts off far more surface on either side than a flat disc with its border has. What lies on the sides is read
  * off a dual tree, each edge of which crosses one loop; edges in neither tree tell which loops go round handles (tree and cotree: Eppstein
  * 2003; Erickson and Whittlesey 2005).
+ *
+ * It is run straight, so that it does not go in stairs over triangles.
  *
  * @returns edges in order, from the vertex round to it; none where there is nothing to go round
  */
@@ -39,7 +42,8 @@ export function ringAround(mesh: Mesh, links: Connectivity, vertex: number): num
   }
   if (best < 0) return [];
   const [a, b] = [edgeVertices[2 * best], edgeVertices[2 * best + 1]];
-  return [...paths.edgesTo(a), best, ...paths.edgesTo(b).reverse()];
+  const ring = [...paths.edgesTo(a), best, ...paths.edgesTo(b).reverse()];
+  return straightRing(mesh, links, vertex, ring, (e) => edgeLength(mesh, links, e), { fixed: true });
 }
 
 /** The first vertex after the start on the way to each: two ways from different ones meet nowhere else. The start has itself. */

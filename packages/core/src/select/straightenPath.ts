@@ -2,10 +2,13 @@ import FlatQueue from 'flatqueue';
 import type { Connectivity } from '../mesh/connectivity.ts';
 import type { Mesh } from '../mesh/mesh.ts';
 
-/** What a turn by a right angle costs, as a part of what the two edges cost that meet there. */
+/**
+ * What a turn by a right angle costs, as a part of what the two edges cost that meet there. It grows with the angle and not with its square, so
+ * that a few turns are better than many small ones: over triangles that is what makes a line look straight (see docs/benchmarks.md).
+ */
 const TURN = 0.8;
 /** How many edges to either side of a way a straighter one is looked for. */
-const REACH = 3;
+const REACH = 6;
 
 export interface StraightenOptions {
   /** How many edges to either side a way may move. */
@@ -64,7 +67,8 @@ export function straightenPath(
       const next = costOf(edge[b]);
       let cosine = 0;
       for (let k = 0; k < 3; k++) cosine += directions[3 * a + k] * directions[3 * b + k];
-      offer(b, cost[a] + next + TURN * (1 - cosine) * 0.5 * (here + next), a);
+      const angle = Math.acos(Math.max(-1, Math.min(1, cosine)));
+      offer(b, cost[a] + next + ((TURN * angle) / Math.PI) * (here + next), a);
     }
   }
   return [...edges];

@@ -20,9 +20,9 @@ const holdsIn = (pane: Pane): Layer => ({
   make({ drawn }) {
     const lines = fatLines({ colour: PALETTE.pine, width: 3.5, order: 3 });
     const bars = pointMarks({ colour: PALETTE.pine, size: 9, order: 3 });
-    const heads = pointMarks({ colour: PALETTE.pine, size: 14, round: true, order: 7 });
+    const heads = pointMarks({ colour: PALETTE.pine, size: 14, shape: 'head', order: 7 });
     const object = new Group();
-    const aimed = pointMarks({ colour: PALETTE.fuchsia, size: 12, round: true, order: 8 });
+    const aimed = pointMarks({ colour: PALETTE.fuchsia, size: 12, shape: 'head', order: 8 });
     const grain = fatLines({ colour: PALETTE.ochre, width: 3, dash: GRAIN_DASH, order: 3 });
     object.add(lines.object, bars.object, heads.object, aimed.object, grain.object);
     return {

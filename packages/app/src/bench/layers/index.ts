@@ -6,7 +6,6 @@ import type { Layer } from './layer.ts';
 import {
   boardChosen,
   boardHover,
-  boardPointedOut,
   boardProposal,
   boardRim,
   boardRoute,
@@ -14,7 +13,6 @@ import {
   modelChosen,
   modelHover,
   modelLonely,
-  modelPointedOut,
   modelProposal,
   modelRim,
   modelRoute,
@@ -22,6 +20,7 @@ import {
   shiningThrough,
 } from './marks.ts';
 import { overlapDots } from './overlaps.ts';
+import { boardPointedOut, modelPointedOut } from './pointedOut.ts';
 import { projectionFrame } from './projection.ts';
 import { routePoints } from './routePoints.ts';
 import { boardBorders, modelSeams } from './seams.ts';
@@ -37,7 +36,6 @@ export const LAYERS: readonly Layer[] = [
   modelEllipses,
   modelSeams,
   modelRim,
-  modelPointedOut,
   modelLonely,
   modelProposal,
   modelHolds,
@@ -48,6 +46,7 @@ export const LAYERS: readonly Layer[] = [
   modelHover,
   modelChosen,
   shiningThrough,
+  modelPointedOut,
   tile,
   boardSurface,
   boardWires,
@@ -56,11 +55,12 @@ export const LAYERS: readonly Layer[] = [
   overlapDots,
   boardHolds,
   boardRim,
-  boardPointedOut,
   boardProposal,
   boardRoute,
   boardWhole,
   boardHover,
   boardChosen,
+  boardPointedOut,
+  boardPointedOut,
   ghost,
 ];

@@ -81,23 +81,13 @@ export const modelProposal = edgesIn('proposed seams', 'model', PROPOSED, propos
 export const boardProposal = edgesIn('proposed seams', 'board', PROPOSED, proposedEdges, proposing);
 export const modelLonely = edgesIn('without counterpart', 'model', LONELY, lonelyEdges, (s) => [s.symmetry]);
 
-interface Rimmed {
-  readonly faces: ReadonlySet<number>;
-  readonly chosen: ReadonlySet<number>;
-}
-
-/** A line round faces and shells, so that a map under them keeps its colours. */
-const rimIn = (
-  name: string,
-  pane: 'model' | 'board',
-  look: LineLook,
-  rimmed: (state: BenchStore) => Rimmed,
-): Layer => ({
-  name,
+/** The rim of what is selected, faces and shells: a line round it, so that a map under it keeps its colours. */
+const rimIn = (pane: 'model' | 'board'): Layer => ({
+  name: 'rim of the selection',
   pane,
   passing: true,
   make({ drawn }: Scenery) {
-    const lines = fatLines(look);
+    const lines = fatLines({ colour: PALETTE.fuchsia, width: 2.5, order: 4 });
     let outlined: readonly unknown[] = [];
     let outline: ReturnType<typeof rimOf> = [[], []];
     return {
@@ -105,13 +95,12 @@ const rimIn = (
       needs: (s) => [
         s.model,
         s.flat?.faceShell,
-        ...Object.values(rimmed(s)),
+        s.faces,
+        s.chosen,
         ...(pane === 'board' ? [drawn.version] : []),
       ],
-      update(state) {
-        const { model, flat } = state;
+      update({ model, flat, faces, chosen }) {
         if (!model || !flat) return;
-        const { faces, chosen } = rimmed(state);
         const about = [model, flat.faceShell, faces, chosen];
         if (about.some((value, i) => value !== outlined[i])) {
           outlined = about;
@@ -132,17 +121,8 @@ const rimIn = (
   },
 });
 
-const SELECTED = { colour: PALETTE.fuchsia, width: 2.5, order: 4 };
-const selected = ({ faces, chosen }: BenchStore): Rimmed => ({ faces, chosen });
-export const modelRim = rimIn('rim of the selection', 'model', SELECTED, selected);
-export const boardRim = rimIn('rim of the selection', 'board', SELECTED, selected);
-
-/** What is only shown, as the worst place: in another colour than what is selected. */
-const POINTED_OUT = { colour: PALETTE.ochre, width: 4, order: 5 };
-const NO_SHELL: ReadonlySet<number> = new Set();
-const pointedOut = (s: BenchStore): Rimmed => ({ faces: s.pointedOut, chosen: NO_SHELL });
-export const modelPointedOut = rimIn('what is pointed out', 'model', POINTED_OUT, pointedOut);
-export const boardPointedOut = rimIn('what is pointed out', 'board', POINTED_OUT, pointedOut);
+export const modelRim = rimIn('model');
+export const boardRim = rimIn('board');
 
 /** What is selected and hidden by the model itself: faint, but there. */
 export const shiningThrough: Layer = {

@@ -4,16 +4,21 @@ export interface PointLook {
   readonly colour: string;
   /** Pixels across. */
   readonly size: number;
-  /** A round head with a rim, not a square. */
-  readonly round?: true;
+  /** A round head with a rim, or an open ring, not a square. */
+  readonly shape?: 'head' | 'ring';
   readonly order: number;
 }
 
+const SHAPES = {
+  head: 'if (away > 0.72) diffuseColor.rgb = vec3(1.0, 0.99, 0.97);',
+  ring: 'if (away < 0.6) discard; if (away > 0.86 || away < 0.72) diffuseColor.rgb = vec3(1.0, 0.99, 0.97);',
+} as const;
+
 /** Marks of one size on the screen, whatever lies before them. */
-export function pointMarks({ colour, size, round, order }: PointLook) {
+export function pointMarks({ colour, size, shape, order }: PointLook) {
   const geometry = new BufferGeometry();
   const material = new PointsMaterial({ color: colour, size, sizeAttenuation: false, depthTest: false });
-  if (round) {
+  if (shape) {
     material.transparent = true;
     material.onBeforeCompile = (shader) => {
       shader.fragmentShader = shader.fragmentShader.replace(
@@ -21,7 +26,7 @@ export function pointMarks({ colour, size, round, order }: PointLook) {
         `#include <color_fragment>
         float away = 2.0 * length(gl_PointCoord - 0.5);
         if (away > 1.0) discard;
-        if (away > 0.72) diffuseColor.rgb = vec3(1.0, 0.99, 0.97);`,
+        ${SHAPES[shape]}`,
       );
     };
   }

@@ -43,7 +43,11 @@ function dragon(name: string): Mesh {
 export async function openedShells(mesh: Mesh, rounds = 3): Promise<Shell[]> {
   let document = openDocument(modelFromMesh('model', mesh), { keepUvs: false });
   for (let round = 0; round < rounds; round++) {
-    const { patch } = await carryOut(document, { operation: 'open-pieces', params: {} }, localContext);
+    const { patch } = await carryOut(
+      document,
+      { operation: 'open-pieces', params: { least: true } },
+      localContext,
+    );
     document = applyPatch(document, patch);
   }
   return Array.from({ length: shellsOf(document).shellCount }, (_, s) => shellOf(document, s))

@@ -37,7 +37,7 @@ const MODELS: Readonly<Record<string, () => Promise<HemDocument>>> = {
   'dirty scan': () =>
     after(
       openDocument(modelFromMesh('Scan', dirtyScan(14))),
-      request('open-pieces', {}),
+      request('open-pieces', { least: true }),
       request('unfold', {}),
     ),
   'clean scan': () =>

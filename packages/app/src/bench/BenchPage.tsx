@@ -25,6 +25,7 @@ import { Strip } from './strip/Strip.tsx';
 import { useBefore } from './useBefore.ts';
 import { useBenchKeys } from './useBenchKeys.ts';
 import { useGhost } from './useGhost.ts';
+import { useImagesByPlace } from './useImagesByPlace.ts';
 import { useOverlays } from './useOverlays.ts';
 import { usePicture } from './usePicture.ts';
 import { useProjection } from './useProjection.ts';
@@ -83,7 +84,9 @@ export function BenchPage() {
   useHealth(loaded);
   useGhost(loaded);
   useOverlays(loaded);
+  useImagesByPlace(loaded);
   useSymmetry(loaded);
+  useImagesByPlace(loaded);
   useWholeOfHover(loaded);
   usePicture(loaded);
   useProjection(loaded);

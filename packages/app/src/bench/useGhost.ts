@@ -3,6 +3,7 @@ import { useEffect } from 'react';
 import { type BenchStore, useBench } from '../store/bench.ts';
 import { imagesOf } from '../store/select.ts';
 import { bench } from '../store/worker.ts';
+import { isSeam, isUncut } from './commands/seams.ts';
 
 /** How long a selection must rest before what a cut along it would bring is worked out, milliseconds. */
 const REST = 180;
@@ -12,20 +13,35 @@ const MOST_FACES = 100_000;
 /** Stages in which nothing is cut: what is selected there is looked at, or moved. */
 const WITHOUT: ReadonlySet<Stage> = new Set<Stage>(['inspect', 'arrange', 'deliver']);
 
-/** What would be cut: what is selected, else the route that is drawn, else what a double click would take. */
-const candidate = ({ edges, route, hover, target, stage }: BenchStore) => {
-  if (WITHOUT.has(stage)) return undefined;
-  return edges.size > 0 ? edges : (route ?? (target === 'edges' ? hover?.whole : undefined));
+/** What would be cut or sewn: what is selected, else the route that is drawn, what a panel offers, or what a double click would take. */
+const candidate = (state: BenchStore) => {
+  if (WITHOUT.has(state.stage)) return undefined;
+  const { edges, route, offered, proposal, hover, target } = state;
+  return edges.size > 0
+    ? edges
+    : (route ?? offered ?? proposal?.edges ?? (target === 'edges' ? hover?.whole : undefined));
 };
 
-function edgesOf(taken: ReturnType<typeof candidate>, symmetry: BenchStore['symmetry']): readonly number[] {
-  if (!taken) return [];
-  if ('size' in taken) return [...taken];
-  const edges = 'points' in taken ? [...taken.edges, ...taken.ahead] : taken;
-  return symmetry ? imagesOf(symmetry, 'edges', edges) : edges;
+interface SeamAct {
+  readonly operation: 'cut' | 'sew';
+  readonly edges: readonly number[];
 }
 
-/** Shows as a ghost on the Board what a cut would bring along the edges that are selected, drawn or pointed at. */
+/** The act that one key would do: where only seams are selected they are sewn, and else what is no seam yet is cut. */
+function actOf(state: BenchStore): SeamAct | undefined {
+  const taken = candidate(state);
+  if (!taken) return undefined;
+  const { symmetry, hover } = state;
+  const meant = 'points' in taken ? [...taken.edges, ...taken.ahead] : [...taken];
+  const isDrawn = 'points' in taken || taken === hover?.whole;
+  const edges = isDrawn && symmetry ? imagesOf(symmetry, 'edges', meant) : meant;
+  const uncut = edges.filter(isUncut(state));
+  if (uncut.length > 0) return { operation: 'cut', edges: uncut };
+  const seams = taken === state.edges ? edges.filter(isSeam(state)) : [];
+  return seams.length > 0 ? { operation: 'sew', edges: seams } : undefined;
+}
+
+/** Shows as a ghost on the Board what a cut or a sewing would bring along the edges that are selected, drawn, offered or pointed at. */
 export function useGhost(loaded: boolean): void {
   useEffect(() => {
     if (!loaded) return;
@@ -44,10 +60,9 @@ export function useGhost(loaded: boolean): void {
         return;
       }
       timer = setTimeout(async () => {
-        const edges = edgesOf(taken, symmetry);
-        const ghost =
-          edges.length === 0 ? undefined : await bench.preview('hover', 'cut', { edges: [...edges] });
-        if (mine === newest) useBench.setState({ ghost });
+        const act = actOf(useBench.getState());
+        const ghost = act && (await bench.preview('hover', act.operation, { edges: [...act.edges] }));
+        if (mine === newest) useBench.setState({ ghost: ghost && { ...ghost, by: act?.operation } });
       }, REST);
     });
     return () => {

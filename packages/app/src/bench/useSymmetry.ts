@@ -22,7 +22,9 @@ export function useSymmetry(loaded: boolean): void {
         note(
           by === 'turn'
             ? 'No axis was found about which this model comes round: symmetry is off.'
-            : 'No plane was found in which this model is mirrored: symmetry is off. A plane can be set by hand.',
+            : by === 'mirror'
+              ? 'No plane was found in which this model is mirrored: symmetry is off. A plane can be set by hand.'
+              : `The surface itself is not mirrored across ${by} = 0: symmetry is off.`,
         );
       });
     return () => {

@@ -17,6 +17,8 @@ export interface DrawnRoute {
   readonly points: readonly RoutePoint[];
   /** Through the points. */
   readonly edges: readonly number[];
+  /** On the other side, where that is meshed differently. */
+  readonly images?: readonly number[];
   /** From the last of them on to the pointer. */
   readonly ahead: readonly number[];
 }
@@ -29,6 +31,8 @@ export interface CuttingSlice {
   readonly route: DrawnRoute | undefined;
   /** From 0, the shortest way, to 1, the most hidden. */
   readonly routeHidden: number;
+  /** Whether a route runs along seams that are there where it can. */
+  readonly routeFollows: boolean;
   /** From where the model is going to be looked at. */
   readonly lookedAt: View;
   /** Darts from the place that was pointed at; undefined while none was. */
@@ -36,6 +40,10 @@ export interface CuttingSlice {
   /** Where a seam under the hand would run, and the faces that would change sides. */
   readonly shifting: AnswerOf<'shifted-seam'> | undefined;
   readonly proposal: Proposal | undefined;
+  /** Another, held to be compared with it. */
+  readonly heldProposal: Proposal | undefined;
+  /** Edges that are offered, by a rule or to straighten a seam, and drawn before they are taken. */
+  readonly offered: readonly number[] | undefined;
   /** Part of the way to a proposal. */
   readonly proposing: number | undefined;
   /** How much is seen of every corner of every triangle. */
@@ -53,10 +61,13 @@ export const cuttingSlice: CuttingSlice = {
   symmetry: undefined,
   route: undefined,
   routeHidden: 0.5,
+  routeFollows: false,
   lookedAt: 'all round',
   darts: undefined,
   shifting: undefined,
   proposal: undefined,
+  heldProposal: undefined,
+  offered: undefined,
   proposing: undefined,
   exposure: undefined,
   lasso: undefined,
@@ -71,6 +82,8 @@ export const OF_THE_MESH = {
   darts: undefined,
   shifting: undefined,
   proposal: undefined,
+  heldProposal: undefined,
+  offered: undefined,
   exposure: undefined,
   paints: 'picks',
 } as const;

@@ -6,7 +6,7 @@ import type { OwnImage } from './checker.ts';
 /** What is shown before it is done, beside the true picture. */
 export interface PreviewSlice {
   /** Shells as the act under the hand would lay them out. */
-  readonly ghost: Ghost | undefined;
+  readonly ghost: (Ghost & { readonly by?: 'cut' | 'sew' }) | undefined;
   /** A rectangle on the page under the hand: from x and y to x and y. */
   readonly band: readonly [number, number, number, number] | undefined;
   /** Tissot's ellipses of what is drawn. */

@@ -1,4 +1,5 @@
 import type { AskedOf } from '@blunt-hem/core/questions/index';
+import type { Proposal } from '@blunt-hem/core/questions/proposal';
 import { reporting } from '../worker/reporting.ts';
 import { fail, note, perform } from './acts.ts';
 import { useBench } from './bench.ts';
@@ -8,31 +9,40 @@ import { bench, unwrap } from './worker.ts';
 /** Steps of relaxing after a proposal was cut. */
 const RELAX_STEPS = 30;
 
-/** Has seams proposed for the selected shells, or for all; the last proposal goes. */
+/** Has seams proposed for the selected shells, or for all; the last proposal goes, unless it is held. */
 export async function propose(
   asked: Omit<AskedOf<'proposal'>, 'faces' | 'symmetric' | 'view'>,
 ): Promise<void> {
-  const { symmetryBy, lookedAt, model } = useBench.getState();
   const names = namesOfChosen();
+  useBench.setState({ proposal: undefined });
+  const found = await proposal({ ...asked, faces: names.length > 0 ? names : undefined });
+  if (found?.edges.length === 0)
+    note('There is nothing to propose: every shell lies flat well enough as it is, or is locked.');
+  else if (found) useBench.setState({ proposal: found });
+}
+
+/** Asks for a proposal, with progress; undefined where it failed, was stopped too soon, or the model is another by then. */
+export async function proposal(
+  asked: Omit<AskedOf<'proposal'>, 'symmetric' | 'view'>,
+): Promise<Proposal | undefined> {
+  const { symmetryBy, lookedAt, model } = useBench.getState();
   stopped = false;
-  useBench.setState({ proposal: undefined, proposing: 0, notice: undefined });
+  useBench.setState({ proposing: 0, notice: undefined });
   try {
     const symmetric =
       symmetryBy === 'mirror' || symmetryBy === 'turn' || symmetryBy === 'off' ? 'auto' : symmetryBy;
-    const faces = names.length > 0 ? names : undefined;
     const found = unwrap(
       await reporting(
-        (fraction: number) => useBench.setState({ proposing: fraction }),
-        (report) => bench.ask('proposal', { ...asked, symmetric, view: lookedAt, faces }, report),
+        // What was reached is never taken back.
+        (fraction: number) => useBench.setState((s) => ({ proposing: Math.max(s.proposing ?? 0, fraction) })),
+        (report) => bench.ask('proposal', { ...asked, symmetric, view: lookedAt }, report),
       ),
     );
     if (!found && stopped) note('It was stopped before any seams were found. Nothing was changed.');
-    if (!found || useBench.getState().model !== model) return;
-    if (found.edges.length === 0)
-      note('There is nothing to propose: every shell lies flat well enough as it is, or is locked.');
-    else useBench.setState({ proposal: found });
+    return useBench.getState().model === model ? found : undefined;
   } catch (error) {
     fail(error);
+    return undefined;
   } finally {
     useBench.setState({ proposing: undefined });
   }
@@ -45,7 +55,15 @@ export function stopProposing(): Promise<void> {
   return bench.stopAsking('proposal');
 }
 
-export const discardProposal = (): void => useBench.setState({ proposal: undefined });
+export const discardProposal = (): void =>
+  useBench.setState(({ heldProposal }) => ({ proposal: heldProposal, heldProposal: undefined }));
+
+/** Holds the proposal that is shown, to be compared with the next, or shows the one that was held instead. */
+export const holdProposal = (): void =>
+  useBench.setState(({ proposal, heldProposal }) => ({
+    proposal: heldProposal ?? proposal,
+    heldProposal: proposal,
+  }));
 
 /** Cuts what is proposed, or the part of it round one shell. */
 export async function takeProposal(edges: readonly number[]): Promise<void> {
@@ -57,6 +75,8 @@ export async function takeProposal(edges: readonly number[]): Promise<void> {
     .filter((shell) => shell.edges.some((e) => own.has(e)))
     .map(({ face }) => face);
   await perform('relax', { shells: faces, steps: RELAX_STEPS });
+  // What was held is of seams as they were.
+  useBench.setState({ heldProposal: undefined });
   const cut = new Set(edges);
   const left = proposal.edges.filter((e) => !cut.has(e));
   useBench.setState({
@@ -77,6 +97,6 @@ export async function takeProposal(edges: readonly number[]): Promise<void> {
 export function selectProposal(): void {
   const { proposal } = useBench.getState();
   if (!proposal) return;
-  useBench.setState({ target: 'edges', proposal: undefined });
+  useBench.setState({ target: 'edges', proposal: undefined, heldProposal: undefined });
   select('edges', proposal.edges, 'only');
 }

@@ -16,7 +16,21 @@ export function select(target: Target, items: Iterable<number>, how: How): void 
       if (how === 'remove') next.delete(item);
       else next.add(item);
     }
-    return { [field]: next, notice, pointedOut: new Set() };
+    const imaging =
+      s.symmetry?.byPlace && target !== 'shells' ? { target, items: [...items], how } : undefined;
+    return { [field]: next, notice, imaging, pointedOut: new Set() };
+  });
+}
+
+/** Adds the images of what was picked to it, or takes them from it: none of them has images of its own. */
+export function selectImages(target: 'edges' | 'faces', items: readonly number[], how: How): void {
+  useBench.setState((s) => {
+    const next = new Set(s[target]);
+    for (const item of items) {
+      if (how === 'remove') next.delete(item);
+      else next.add(item);
+    }
+    return { [target]: next, imaging: undefined };
   });
 }
 
@@ -28,10 +42,12 @@ function withImages({ symmetry }: BenchStore, target: Target, items: Iterable<nu
 
 /** Elements and what they become under a symmetry, again and again until it comes round. */
 export function imagesOf(
-  { symmetry, edges, faces }: FoundSymmetry,
+  { symmetry, edges, faces, byPlace }: FoundSymmetry,
   target: 'edges' | 'faces',
   items: Iterable<number>,
 ): number[] {
+  // Those are looked for by place, in their turn.
+  if (byPlace) return [...items];
   const image = target === 'edges' ? edges : faces;
   const all = new Set<number>();
   for (const item of items) {

@@ -21,6 +21,10 @@ export interface SelectionSlice {
   /** By number; a cut numbers shells anew, and the chosen ones stay chosen. */
   readonly chosen: ReadonlySet<number>;
   readonly hover: Hover | undefined;
+  /** What was picked last, while its images on the other side have to be looked for by place. */
+  readonly imaging:
+    | { readonly target: 'edges' | 'faces'; readonly items: readonly number[]; readonly how: How }
+    | undefined;
   /** Faces that are shown and not selected, until something is picked or changed. */
   readonly pointedOut: ReadonlySet<number>;
   /** The place of the surface that is pointed at, while one inspects. */
@@ -33,6 +37,7 @@ export const selectionSlice: SelectionSlice = {
   faces: new Set(),
   chosen: new Set(),
   hover: undefined,
+  imaging: undefined,
   pointedOut: new Set(),
   spot: undefined,
 };

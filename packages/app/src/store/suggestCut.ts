@@ -1,5 +1,6 @@
 import { fail, note } from './acts.ts';
 import { useBench } from './bench.ts';
+import { proposal } from './propose.ts';
 import { select } from './select.ts';
 import { ask } from './worker.ts';
 
@@ -26,4 +27,22 @@ export async function suggestCut(shell: number): Promise<void> {
 export function selectCut(edges: readonly number[]): void {
   useBench.setState({ target: 'edges' });
   select('edges', edges, 'only');
+}
+
+/** Looks for seams that open closed pieces, and selects them, so that cutting is one key away. */
+export async function showOpening(): Promise<void> {
+  const { shells, chosen, flat } = useBench.getState();
+  const closed = shells.filter(
+    ({ verdict, locked }, s) =>
+      verdict && !verdict.canUnfold && !locked && (chosen.size === 0 || chosen.has(s)),
+  );
+  if (closed.length === 0) return note('Every piece has a border to open from already.');
+  note('Seams are looked for that open it and hide …');
+  const found = await proposal({ preset: 'rough', faces: closed.map(({ name }) => name) });
+  if (!found || useBench.getState().flat !== flat) return;
+  if (found.edges.length === 0) return note('No seams were found that would open it.');
+  selectCut(found.edges);
+  note(
+    `These ${found.edges.length} edges open ${closed.length === 1 ? 'it' : `${closed.length} pieces`}: A cuts them, Escape lets go of them.`,
+  );
 }

@@ -1,6 +1,6 @@
 import { type HemDocument, topologyOf } from '../document/document.ts';
 import { type Counterparts, counterparts } from '../symmetry/counterparts.ts';
-import { findMirror, findTurn, isometryOf, type Symmetry } from '../symmetry/findSymmetry.ts';
+import { fallsOn, findMirror, findTurn, isometryOf, type Symmetry } from '../symmetry/findSymmetry.ts';
 import type { Job } from './job.ts';
 
 export interface SymmetryTask {
@@ -11,7 +11,12 @@ export interface SymmetryTask {
 
 export interface FoundSymmetry extends Counterparts {
   readonly symmetry: Symmetry;
+  /** Whether the sides are triangulated so differently that counterparts have to be found by place. */
+  readonly byPlace: boolean;
 }
+
+/** So many edges must have a counterpart for the mesh itself to be symmetric. */
+const MATCHED = 0.9;
 
 /** What a model is symmetric by, and the counterpart of everything; undefined where it is not. */
 export const symmetry: Job<'symmetry', SymmetryTask, FoundSymmetry | undefined> = {
@@ -20,6 +25,9 @@ export const symmetry: Job<'symmetry', SymmetryTask, FoundSymmetry | undefined> 
     const { mesh, links } = topologyOf(document.model);
     const found =
       wanted === 'mirror' ? findMirror(mesh, links) : wanted === 'turn' ? findTurn(mesh, links) : wanted;
-    return found && { symmetry: found, ...counterparts(mesh, links, isometryOf(found)) };
+    if (!found || !fallsOn(mesh, links, found)) return undefined;
+    const pairs = counterparts(mesh, links, isometryOf(found));
+    const matched = pairs.edges.reduce((sum, e) => sum + (e >= 0 ? 1 : 0), 0);
+    return { symmetry: found, ...pairs, byPlace: matched < MATCHED * pairs.edges.length };
   },
 };

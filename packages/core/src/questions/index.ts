@@ -16,6 +16,7 @@ import { ellipses } from './ellipses.ts';
 import { examination } from './examination.ts';
 import { exportFile } from './exportFile.ts';
 import { exposure } from './exposure.ts';
+import { imagesByPlace } from './imagesByPlace.ts';
 import { inBall } from './inBall.ts';
 import { inBoardBox } from './inBoardBox.ts';
 import { inBox } from './inBox.ts';
@@ -56,6 +57,7 @@ export const QUESTIONS = [
   projection,
   proposal,
   symmetry,
+  imagesByPlace,
   route,
   exposure,
   inspection,

@@ -1,11 +1,4 @@
-import {
-  type HemDocument,
-  plainDocument,
-  shellOf,
-  shellsOf,
-  shellUv,
-  topologyOf,
-} from '../document/document.ts';
+import { type HemDocument, shellOf, shellsOf, shellUv, topologyOf } from '../document/document.ts';
 import { HemError } from '../errors.ts';
 import type { Connectivity } from '../mesh/connectivity.ts';
 import { faceNormal } from '../mesh/normals.ts';
@@ -20,8 +13,7 @@ import { edgeLength } from '../select/shortestPath.ts';
 import type { Shell } from '../surface/shell.ts';
 import { facesOfShell, shellsAtEdges } from '../surface/shells.ts';
 import { VIEWS } from '../surface/viewExposure.ts';
-import { acrossAxis } from '../symmetry/findSymmetry.ts';
-import { exposuresOf } from './exposures.ts';
+import { proposedEdges, SYMMETRIES } from './proposedEdges.ts';
 import { type QuestionContext, question } from './question.ts';
 
 /** A shell as it would be. */
@@ -37,8 +29,9 @@ export interface ProposedShell extends Predicted {
 export interface Proposal {
   readonly edges: readonly number[];
   readonly shells: readonly ProposedShell[];
-  /** Of the proposed seams over the square root of the surface of the model. */
+  /** Of the proposed seams, in units of the model, and as a part of how high the model stands. */
   readonly length: number;
+  readonly heights: number;
   /** Part of their length that lies in the third of edges that is seen least. */
   readonly hidden: number;
   /** Edges with more than two faces, or of two that face different ways: every shell ends there, so that more is cut than need be. */
@@ -62,7 +55,7 @@ export const proposal = question({
     stretch: optional(number(1.005, 4)),
     /** From 0, short seams, to 1, hidden ones. */
     hidden: otherwise(number(0, 1), HIDDEN),
-    symmetric: otherwise(choice('auto', 'none', 'x', 'y', 'z'), 'auto'),
+    symmetric: otherwise(choice(...SYMMETRIES), 'auto'),
     /** Faces of shells that are to be cut; all shells when absent. */
     faces: optional(indices),
     view: otherwise(choice(...VIEWS), 'all round'),
@@ -84,29 +77,12 @@ export const proposal = question({
     const all = faces ? [...new Set(faces.map((f) => shells.faceShell[f]))] : worthCutting(document);
     const wanted = all.filter((s) => !spared.faces[facesOfShell(shells, s)[0]]);
     if (wanted.length === 0) return nothing(links, spared);
-    const exposures = await exposuresOf(document, view, context);
-    const found =
-      symmetric === 'none'
-        ? undefined
-        : await context.jobs.run(
-            'symmetry',
-            {
-              document: plainDocument(document),
-              wanted: symmetric === 'auto' ? 'mirror' : acrossAxis(symmetric),
-            },
-            context,
-          );
-    const options = { ...PRESETS[preset], hidden, most };
-    const proposed = await context.jobs.run(
-      'propose-seams',
+    const { proposed, exposures, found } = await proposedEdges(
+      document,
+      wanted,
+      { view, symmetric, options: { ...PRESETS[preset], hidden, most } },
       {
-        document: plainDocument(document),
-        shells: wanted,
-        exposure: exposures.vertices,
-        symmetry: found?.symmetry,
-        options,
-      },
-      {
+        jobs: context.jobs,
         signal: context.signal,
         report: ({ fraction = 0 }) => context.report({ fraction: FOUND * fraction }),
       },
@@ -137,7 +113,8 @@ export const proposal = question({
             if (isProposed.has(links.cornerEdge[c])) around.add(links.cornerEdge[c]);
         return { ...figures[i], face: faces[0], faces: faces.length, edges: [...around] };
       }),
-      length: whole / Math.sqrt(figures.reduce((sum, { area }) => sum + area, 0) || 1),
+      length: whole,
+      heights: whole / heightOf(uncut),
       hidden:
         edges.reduce((sum, e) => sum + (exposures.edges[e] <= least ? lengthOf(e) : 0), 0) / (whole || 1),
       tangles: tanglesOf(links),
@@ -194,11 +171,22 @@ async function sparedFaces(
   return { faces: spared, locked: locked.length, good: good.length };
 }
 
+/** How high a model stands. */
+function heightOf({ model: { mesh }, upAxis }: HemDocument): number {
+  let [low, high] = [Infinity, -Infinity];
+  for (let i = upAxis + 1; i < mesh.positions.length; i += 3) {
+    low = Math.min(low, mesh.positions[i]);
+    high = Math.max(high, mesh.positions[i]);
+  }
+  return high > low ? high - low : 1;
+}
+
 /** A proposal without seams. */
 const nothing = (links: Connectivity, { locked, good }: Spared): Proposal => ({
   edges: [],
   shells: [],
   length: 0,
+  heights: 0,
   hidden: 0,
   tangles: tanglesOf(links),
   locked,

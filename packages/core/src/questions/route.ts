@@ -21,6 +21,8 @@ const params = record({
   /** From 0, the shortest way, to 1, the most hidden. */
   hidden: otherwise(number(0, 1), 0.5),
   view: otherwise(choice(...VIEWS), 'all round'),
+  /** Whether it runs along seams and borders that are there, which cost nothing, where it can. */
+  follow: otherwise(flag(), false),
 });
 
 /** A way along edges through some points. */
@@ -80,7 +82,7 @@ const routers = new WeakMap<Uint8Array, Map<string, Router>>();
 /** Ways are kept while the seams stay as they are. */
 async function routerOf(
   document: HemDocument,
-  { hidden, view }: Taken<typeof params>,
+  { hidden, view, follow }: Taken<typeof params>,
   context: QuestionContext,
 ): Promise<Router> {
   let byLook = routers.get(document.seams);
@@ -88,13 +90,18 @@ async function routerOf(
     byLook = new Map();
     routers.set(document.seams, byLook);
   }
-  const key = hidden > 0 ? `${hidden} ${view} ${document.upAxis}` : 'shortest';
+  const key = `${follow} ${hidden > 0 ? `${hidden} ${view} ${document.upAxis}` : 'shortest'}`;
   const known = byLook.get(key);
   if (known) return known;
   const { mesh, links } = topologyOf(document.model);
   const exposure =
     hidden > 0 ? (await exposuresOf(document, view, context)).edges : new Float32Array(links.joined.length);
-  const costs = edgeCosts(mesh, links, faceNormals(mesh), { hidden, exposure, seams: document.seams });
+  const costs = edgeCosts(mesh, links, faceNormals(mesh), {
+    hidden,
+    exposure,
+    seams: document.seams,
+    isFollowed: follow,
+  });
   byLook.clear();
   const made = router(mesh, links, costs);
   byLook.set(key, made);

@@ -21,11 +21,13 @@ export interface EdgeCostOptions {
   readonly exposure: Float32Array;
   /** 1 for each edge that is cut already. */
   readonly seams?: Uint8Array;
+  /** Whether seams and borders are all but free; else they cost what other edges do. True when absent. */
+  readonly isFollowed?: boolean;
 }
 
 /**
  * What a seam along each edge costs: its length, and, as far as it is to be hidden, times how much is seen of it, and less where the
- * surface is creased (visibility and curvature as in Sheffer and Hart 2002). Seams and borders are all but free.
+ * surface is creased (visibility and curvature as in Sheffer and Hart 2002). Seams and borders are all but free where they are followed.
  *
  * @returns model units, per edge
  */
@@ -33,19 +35,23 @@ export function edgeCosts(
   mesh: Mesh,
   links: Connectivity,
   normals: Float64Array,
-  { hidden, exposure, seams }: EdgeCostOptions,
+  { hidden, exposure, seams, isFollowed = true }: EdgeCostOptions,
 ): Float64Array {
   const costs = new Float64Array(links.joined.length);
   for (let e = 0; e < costs.length; e++) {
     const length = edgeLength(mesh, links, e);
-    if (!links.joined[e] || seams?.[e]) {
+    if (isFollowed && (!links.joined[e] || seams?.[e])) {
       costs[e] = FREE * length;
       continue;
     }
     const shown = FLOOR + (1 - FLOOR) * exposure[e] ** 2;
     costs[e] =
       length *
-      (1 - hidden + hidden * shown * creased(hidden > 0 ? signedDihedral(mesh, links, normals, e) : 0));
+      (1 -
+        hidden +
+        hidden *
+          shown *
+          creased(hidden > 0 && links.joined[e] ? signedDihedral(mesh, links, normals, e) : 0));
   }
   return costs;
 }

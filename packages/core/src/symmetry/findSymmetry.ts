@@ -38,6 +38,8 @@ const NEAR = 0.75;
 /** A figure is symmetric when so many of the points tried fall on it. */
 const MIRRORED = 0.8;
 const TURNED = 0.9;
+/** Set by hand, half of it may be of another form. */
+const BY_HAND = 0.5;
 const MOST_FOLDS = 12;
 /** Part of the points that must move, for a symmetry to mean anything. */
 const ENOUGH = 0.3;
@@ -85,20 +87,39 @@ function middles({ positions }: Mesh): [number, number, number][] {
   return [[0, 0, 0], [0, 1, 2].map((k) => (box[k] + box[k + 3]) / 2), mean] as [number, number, number][];
 }
 
+/** Whether the surface is as symmetric as a plane or an axis that was set by hand needs it to be. */
+export function fallsOn(mesh: Mesh, links: Connectivity, symmetry: Symmetry): boolean {
+  const { score, moved } = scoring(mesh, links)(symmetry);
+  return moved === 0 || score > BY_HAND;
+}
+
 function best(
   mesh: Mesh,
   links: Connectivity,
   candidates: readonly Symmetry[],
   least: number,
 ): Symmetry | undefined {
+  const scoreOf = scoring(mesh, links);
+  let found: Symmetry | undefined;
+  let most = least;
+  for (const candidate of candidates) {
+    const { score, moved } = scoreOf(candidate);
+    if (moved > ENOUGH && score > most + 1e-9) {
+      found = candidate;
+      most = score;
+    }
+  }
+  return found;
+}
+
+/** How well a figure falls on itself, from 0 to 1, and which part of it moves at all. */
+function scoring(mesh: Mesh, links: Connectivity) {
   const { positions } = mesh;
   const count = positions.length / 3;
   const reach = NEAR * meanEdge(mesh, links) || 1;
   const grid = pointGrid(positions, Array(count).keys(), reach);
   const stride = Math.max(1, Math.floor(count / SAMPLES));
-  let found: Symmetry | undefined;
-  let most = least;
-  for (const candidate of candidates) {
+  return (candidate: Symmetry): { readonly score: number; readonly moved: number } => {
     const isometry = isometryOf(candidate);
     let score = 0;
     let moved = 0;
@@ -120,10 +141,6 @@ function best(
       // The nearer it falls the better, so that of two planes side by side the true one is taken.
       score += nearest < reach ? 1 - 0.2 * (nearest / reach) : 0;
     }
-    if (moved > ENOUGH * tried && score / moved > most + 1e-9) {
-      found = candidate;
-      most = score / moved;
-    }
-  }
-  return found;
+    return { score: moved > 0 ? score / moved : 0, moved: tried > 0 ? moved / tried : 0 };
+  };
 }

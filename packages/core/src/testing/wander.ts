@@ -135,7 +135,7 @@ export function someAct(document: HemDocument, random: () => number): [name: str
       ]);
       return ['brush', { face, brush, dabs: dabs.flat() }];
     },
-    () => ['open-pieces', {}],
+    () => ['open-pieces', { least: true }],
     () => ['straight-strip', {}],
     () => ['project', { faces: [...document.stale.keys()].filter(() => random() < 0.9), kind: 'box' }],
     () => ['unfold', { method: 'conformal' }],

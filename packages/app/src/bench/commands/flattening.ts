@@ -24,11 +24,26 @@ export const unfold: Command = {
   key: 's',
   icon: IconMap,
   main: true,
-  async act({ method }) {
+  async act(state) {
+    const { method } = state;
+    if (isAllClosed(state)) {
+      // What a rough proposal has; the cut itself lays it flat.
+      const opened = await perform('open-pieces', { shells: 'all' });
+      if (opened?.changed)
+        note('All of it was closed, and was cut open where it hides: Ctrl Z takes the seams back.');
+      return;
+    }
     const done = await perform('unfold', { shells: chosenOrAll(), method });
     if (done && !done.changed && done.notes.length === 0) note('They lie as they would be unfolded already.');
   },
 };
+
+/** Whether nothing of a model was cut yet, and none of it can lie flat. */
+const isAllClosed = ({ shells, flat, chosen }: BenchStore): boolean =>
+  chosen.size === 0 &&
+  flat?.seams.length === 0 &&
+  shells.length > 0 &&
+  shells.every(({ verdict, locked }) => verdict && !verdict.canUnfold && !locked);
 
 /** Whether a region of faces is what may loosen. */
 const isRegion = ({ target, faces }: BenchStore): boolean => target === 'faces' && faces.size > 0;

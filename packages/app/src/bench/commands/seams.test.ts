@@ -10,6 +10,7 @@ const acts = vi.hoisted(() => ({
   picked: async () => undefined,
 }));
 vi.mock('../../store/acts.ts', () => acts);
+vi.mock('../../store/suggestCut.ts', () => ({ showOpening: vi.fn() }));
 
 /** Edges 0 to 3 are seams, 8 and 9 the border of the mesh, the others neither. */
 const flat = { seams: Uint32Array.of(0, 1, 2, 3), borders: Uint32Array.of(8, 9) } as unknown as FlatBuffers;

@@ -1,7 +1,7 @@
 import { IconCut, IconNeedleThread, IconScissors } from '@tabler/icons-react';
 import { hint, note, perform, picked } from '../../store/acts.ts';
 import { type BenchStore, useBench } from '../../store/bench.ts';
-import { chosenOrAll } from '../../store/select.ts';
+import { showOpening } from '../../store/suggestCut.ts';
 import type { FlatBuffers } from '../../worker/protocol.ts';
 import { type Command, ofMany } from './command.ts';
 
@@ -28,12 +28,12 @@ function marksOf(flat: FlatBuffers) {
   return marks;
 }
 
-const isSeam =
+export const isSeam =
   ({ flat }: Pick<BenchStore, 'flat'>) =>
   (edge: number): boolean =>
     flat !== undefined && marksOf(flat).seams.has(edge);
 
-const isUncut =
+export const isUncut =
   ({ flat }: Pick<BenchStore, 'flat'>) =>
   (edge: number): boolean => {
     const marks = flat && marksOf(flat);
@@ -86,10 +86,7 @@ export const sew: Command = {
 export const openPieces: Command = {
   name: 'open-pieces',
   label: () => 'Open closed pieces',
+  help: 'Show seams that open the closed pieces where they hide, to be cut',
   icon: IconCut,
-  async act() {
-    const done = await perform('open-pieces', { shells: chosenOrAll() });
-    if (done && !done.changed && done.notes.length === 0)
-      note('Every piece has a border to open from already.');
-  },
+  act: () => void showOpening(),
 };

@@ -5,25 +5,30 @@ import { PatchesPanel } from './PatchesPanel.tsx';
 import { PickChanges } from './PickChanges.tsx';
 import { ProposalPanel } from './ProposalPanel.tsx';
 import { RulesPanel } from './RulesPanel.tsx';
+import { StraightenPanel } from './StraightenPanel.tsx';
 import { SymmetryPanel } from './SymmetryPanel.tsx';
 
 /** What helps to choose seams: what is picked made larger or smaller, symmetry, rules, and proposals. */
 export function CutDetails() {
   return (
-    <Collapse
-      accordion
-      ghost
-      size="small"
-      className="cut-details"
-      items={[
-        { key: 'picks', label: 'What is picked', children: <PickChanges /> },
-        { key: 'symmetry', label: <SymmetryTitle />, children: <SymmetryPanel /> },
-        { key: 'patches', label: 'Patches', children: <PatchesPanel /> },
-        { key: 'copies', label: 'Copies', children: <CopiesPanel /> },
-        { key: 'rules', label: 'Seams by rule', children: <RulesPanel /> },
-        { key: 'proposal', label: 'Proposed seams', children: <ProposalPanel /> },
-      ]}
-    />
+    <>
+      <StraightenPanel />
+      <Collapse
+        accordion
+        destroyOnHidden
+        ghost
+        size="small"
+        className="cut-details"
+        items={[
+          { key: 'picks', label: 'What is picked', children: <PickChanges /> },
+          { key: 'symmetry', label: <SymmetryTitle />, children: <SymmetryPanel /> },
+          { key: 'patches', label: 'Patches', children: <PatchesPanel /> },
+          { key: 'copies', label: 'Copies', children: <CopiesPanel /> },
+          { key: 'rules', label: 'Seams by rule', children: <RulesPanel /> },
+          { key: 'proposal', label: 'Proposed seams', children: <ProposalPanel /> },
+        ]}
+      />
+    </>
   );
 }
 

@@ -3,8 +3,8 @@ import { IconLock } from '@tabler/icons-react';
 import { Table, type TableProps } from 'antd';
 import type { TableRef } from 'antd/es/table';
 import { useEffect, useMemo, useRef, useState } from 'react';
-import { useBench } from '../../store/bench.ts';
-import { select } from '../../store/select.ts';
+import { type BenchStore, useBench } from '../../store/bench.ts';
+import { imagesOf, select } from '../../store/select.ts';
 import type { ShellRow } from '../../worker/protocol.ts';
 import { judgements } from '../judging.ts';
 import { decimal } from '../reading.ts';
@@ -178,6 +178,10 @@ function mostStretched(rows: readonly ShellRow[]): number {
   return worst;
 }
 
+/** Edges that a double click would take, with their counterparts while symmetry is on. */
+const takenByDouble = ({ hover, symmetry }: BenchStore): number =>
+  !hover?.whole ? 0 : symmetry ? imagesOf(symmetry, 'edges', hover.whole).length : hover.whole.length;
+
 function Selection() {
   const target = useBench((s) => s.target);
   const edges = useBench((s) => s.edges.size);
@@ -189,7 +193,7 @@ function Selection() {
   const judgement = useBench((s) => (chosen.size === 1 ? judgements(s)[first] : undefined));
   const stretch = row?.stretch;
   const worst = mostStretched(rows);
-  const whole = useBench((s) => (s.target === 'edges' ? (s.hover?.whole?.length ?? 0) : 0));
+  const whole = useBench((s) => (s.target === 'edges' ? takenByDouble(s) : 0));
   return (
     <section className="selection" aria-label="Selection">
       <p data-testid="selection">

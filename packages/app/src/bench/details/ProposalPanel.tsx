@@ -1,18 +1,13 @@
 import { HIDDEN, PRESETS } from '@blunt-hem/core/propose/presets';
-import type { ProposedShell } from '@blunt-hem/core/questions/proposal';
+import type { Proposal, ProposedShell } from '@blunt-hem/core/questions/proposal';
 import { VIEWS, type View } from '@blunt-hem/core/surface/viewExposure';
-import { Button, Checkbox, Progress, Select, Slider } from 'antd';
+import { Button, Checkbox, Select, Slider } from 'antd';
 import { useState } from 'react';
 import { useBench } from '../../store/bench.ts';
-import {
-  discardProposal,
-  propose,
-  selectProposal,
-  stopProposing,
-  takeProposal,
-} from '../../store/propose.ts';
+import { discardProposal, holdProposal, propose, selectProposal, takeProposal } from '../../store/propose.ts';
 import { ofMany } from '../commands/command.ts';
 import { RailSlider } from '../rail/RailSlider.tsx';
+import { decimal } from '../reading.ts';
 
 type Preset = keyof typeof PRESETS;
 const PRESET_LABELS: Readonly<Record<Preset, string>> = {
@@ -28,22 +23,11 @@ export function ProposalPanel() {
   const [stretch, setStretch] = useState(PRESETS.clean.most);
   const [hidden, setHidden] = useState(HIDDEN);
   const lookedAt = useBench((s) => s.lookedAt);
-  const proposing = useBench((s) => s.proposing);
+  const proposing = useBench((s) => s.proposing !== undefined);
   const proposal = useBench((s) => s.proposal);
   const chosen = useBench((s) => s.chosen.size);
   const hasPatches = useBench((s) => s.patches.names.some(Boolean));
   const [patches, setPatches] = useState(true);
-  if (proposing !== undefined) {
-    return (
-      <div className="proposing">
-        <Progress percent={Math.round(100 * proposing)} size="small" aria-label="Looking for seams" />
-        <Button size="small" onClick={() => void stopProposing()}>
-          Stop
-        </Button>
-      </div>
-    );
-  }
-  if (proposal) return <Proposed />;
   return (
     <>
       <Select<Preset>
@@ -96,28 +80,60 @@ export function ProposalPanel() {
         size="small"
         block
         type="primary"
+        loading={proposing}
         onClick={() => void propose({ preset, stretch, hidden, patches })}
       >
         Propose seams for {chosen > 0 ? ofMany(chosen, 'shell') : 'all'}
+        {proposal ? ' again' : ''}
       </Button>
+      {chosen === 0 && !proposal && <p className="selection-hint">Pick shells to have them cut alone.</p>}
+      {proposal && <Proposed />}
     </>
   );
 }
 
+/** What is told of a proposal. */
+const FIGURES: readonly { readonly label: string; read(proposal: Proposal): string }[] = [
+  { label: 'Edges', read: ({ edges }) => edges.length.toLocaleString('en-GB') },
+  { label: 'Shells', read: ({ shells }) => shells.length.toLocaleString('en-GB') },
+  { label: 'Worst L2', read: ({ shells }) => figure(Math.max(...shells.map(({ l2 }) => l2 ?? Infinity))) },
+  { label: 'Seam length', read: ({ length }) => decimal(length, 2) },
+  { label: 'In heights of the model', read: ({ heights }) => `${heights.toFixed(1)} ×` },
+  { label: 'Where least is seen', read: ({ hidden }) => `${Math.round(100 * hidden)} %` },
+  {
+    label: 'Symmetric',
+    read: ({ symmetric }) => (symmetric === undefined ? '–' : `${Math.round(100 * symmetric)} %`),
+  },
+];
+
 function Proposed() {
+  const held = useBench((s) => s.heldProposal);
   const proposal = useBench((s) => s.proposal);
   if (!proposal) return null;
-  const { edges, shells, length, hidden, symmetric, tangles, good, locked } = proposal;
+  const { edges, shells, tangles, good, locked } = proposal;
   const told = [...shells].sort((a, b) => b.faces - a.faces).slice(0, MOST_TOLD);
-  const worst = Math.max(...shells.map(({ l2 }) => l2 ?? Infinity));
   return (
     <>
-      <p className="selection-hint" role="status">
-        {ofMany(edges.length, 'edge')}, {ofMany(shells.length, 'shell')}, worst L2 {figure(worst)}. Seam
-        length {length.toFixed(1)}
-        √area, {Math.round(100 * hidden)} % of it where least is seen
-        {symmetric === undefined ? '' : `, ${Math.round(100 * symmetric)} % symmetric`}.
-      </p>
+      <table className="proposal-figures" aria-label="What is proposed">
+        {held && (
+          <thead>
+            <tr>
+              <td />
+              <th scope="col">shown</th>
+              <th scope="col">held</th>
+            </tr>
+          </thead>
+        )}
+        <tbody>
+          {FIGURES.map(({ label, read }) => (
+            <tr key={label}>
+              <th scope="row">{label}</th>
+              <td>{read(proposal)}</td>
+              {held && <td>{read(held)}</td>}
+            </tr>
+          ))}
+        </tbody>
+      </table>
       {good + locked > 0 && <p className="selection-hint">{leftAlone(good, locked)}</p>}
       {tangles > 0 && (
         <p className="selection-hint">
@@ -129,6 +145,9 @@ function Proposed() {
       <div className="button-grid">
         <Button size="small" type="primary" onClick={() => void takeProposal(edges)}>
           Cut {ofMany(edges.length, 'edge')}
+        </Button>
+        <Button size="small" onClick={holdProposal}>
+          {held ? 'Show the held one' : 'Hold to compare'}
         </Button>
         <Button size="small" onClick={selectProposal}>
           Select them

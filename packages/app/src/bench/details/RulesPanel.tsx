@@ -16,7 +16,7 @@ const LABELS: Readonly<Record<Rule, string>> = {
 /** How long the slider must rest, milliseconds. */
 const REST = 120;
 
-/** Seams that follow from a rule, counted while it is being set. */
+/** Seams that follow from a rule, counted and drawn while it is being set. */
 export function RulesPanel() {
   const [rule, setRule] = useState<Rule>('crease');
   const [angle, setAngle] = useState(60);
@@ -30,11 +30,14 @@ export function RulesPanel() {
     let gone = false;
     const timer = setTimeout(async () => {
       const edges = await ask('rule-edges', { rule, angle }).catch(() => undefined);
-      if (!gone && edges) setFound(edges);
+      if (gone || !edges) return;
+      setFound(edges);
+      useBench.setState({ offered: edges });
     }, REST);
     return () => {
       gone = true;
       clearTimeout(timer);
+      useBench.setState({ offered: undefined });
     };
   }, [rule, angle, seams, model, patches]);
   return (
@@ -66,7 +69,7 @@ export function RulesPanel() {
         block
         disabled={!found || found.length === 0}
         onClick={() => {
-          useBench.setState({ target: 'edges' });
+          useBench.setState({ target: 'edges', offered: undefined });
           select('edges', found ?? [], 'only');
         }}
       >

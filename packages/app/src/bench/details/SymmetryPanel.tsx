@@ -31,7 +31,9 @@ export function SymmetryPanel() {
           ? 'While it is on, everything that is picked takes its counterpart along.'
           : !symmetry
             ? 'Being looked for …'
-            : `${told(symmetry.symmetry)} ${lonely > 0 ? `${lonely.toLocaleString('en-GB')} edges have no counterpart: they are drawn in ochre.` : 'Every edge has its counterpart.'}`}
+            : symmetry.byPlace
+              ? `${told(symmetry.symmetry)} Its sides are meshed differently: what is picked is found on the other side by place.`
+              : `${told(symmetry.symmetry)} ${lonely > 0 ? `${lonely.toLocaleString('en-GB')} edges have no counterpart: they are drawn in ochre.` : 'Every edge has its counterpart.'}`}
       </p>
     </>
   );

@@ -3,6 +3,7 @@ import { Button, Progress, Tooltip } from 'antd';
 import { Link } from 'react-router';
 import { keepAsNew, stop } from '../../store/acts.ts';
 import { useBench } from '../../store/bench.ts';
+import { stopProposing } from '../../store/propose.ts';
 import { restart } from '../../store/worker.ts';
 import type { Command } from '../commands/command.ts';
 import { redo, undo } from '../commands/looking.ts';
@@ -73,6 +74,7 @@ function Travel({ command, name }: { readonly command: Command; readonly name: '
 /** What is running: its name, how far, the figure that falls, and Stop. */
 function Running() {
   const running = useBench((s) => s.running);
+  const proposing = useBench((s) => s.proposing);
   const { silent, broken } = useBench((s) => s.worker);
   if (silent !== undefined || broken !== undefined)
     return (
@@ -83,20 +85,21 @@ function Running() {
         </Button>
       </div>
     );
-  if (!running) return <span className="bench-running" />;
+  if (!running && proposing === undefined) return <span className="bench-running" />;
+  const { doing, fraction, figure } = running ?? { doing: 'Looking for seams', fraction: proposing };
   return (
     <div className="bench-running" role="status" aria-label="Running">
-      <span className="bench-running-name">{running.doing}…</span>
-      {running.fraction !== undefined && (
-        <Progress
-          percent={Math.round(running.fraction * 100)}
-          size="small"
-          showInfo={false}
-          aria-label="Progress"
-        />
+      <span className="bench-running-name">{doing}…</span>
+      {fraction !== undefined && (
+        <Progress percent={Math.round(fraction * 100)} size="small" aria-label="Progress" />
       )}
-      {running.figure !== undefined && <span data-testid="figure">{running.figure}</span>}
-      <Button size="small" danger icon={<IconPlayerStop size={14} />} onClick={() => void stop()}>
+      {figure !== undefined && <span data-testid="figure">{figure}</span>}
+      <Button
+        size="small"
+        danger
+        icon={<IconPlayerStop size={14} />}
+        onClick={() => void (running ? stop() : stopProposing())}
+      >
         Stop
       </Button>
     </div>

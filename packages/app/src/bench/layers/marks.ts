@@ -10,7 +10,7 @@ import type { Layer, Scenery } from './layer.ts';
 const STITCH = 12;
 const HOVERED = { colour: PALETTE.fuchsia, width: 4, opacity: 0.55, order: 3 };
 const WHOLE = { colour: PALETTE.fuchsia, width: 2, opacity: 0.5, order: 3 };
-const PROPOSED = { colour: PALETTE.fuchsia, width: 3, opacity: 0.6, order: 3, dash: [1, 0.75] } as const;
+const PROPOSED = { colour: PALETTE.fuchsia, width: 4.5, opacity: 0.95, order: 3, dash: [1, 0.5] } as const;
 const LONELY = { colour: PALETTE.ochre, width: 1.5, opacity: 0.8, order: 2 };
 const CHOSEN = { colour: PALETTE.fuchsia, width: 3.5, order: 4 };
 
@@ -57,13 +57,15 @@ const edgesIn = (
 
 /** What the hand draws or moves. */
 const routeEdges = (s: BenchStore): readonly number[] =>
-  s.shifting?.edges ?? (s.route ? taken(s, [...s.route.edges, ...s.route.ahead]) : []);
+  s.shifting?.edges ??
+  (s.route ? [...taken(s, [...s.route.edges, ...s.route.ahead]), ...(s.route.images ?? [])] : []);
 const routing = (s: BenchStore) => [s.route, s.shifting, s.symmetry];
-const proposedEdges = ({ proposal }: BenchStore): readonly number[] => proposal?.edges ?? [];
-const proposing = (s: BenchStore) => [s.proposal];
+const proposedEdges = ({ offered, proposal }: BenchStore): readonly number[] =>
+  offered ?? proposal?.edges ?? [];
+const proposing = (s: BenchStore) => [s.offered, s.proposal];
 /** What has no counterpart, while symmetry is on. */
 const lonelyEdges = ({ symmetry }: BenchStore): readonly number[] =>
-  symmetry ? [...symmetry.edges.keys()].filter((e) => symmetry.edges[e] < 0) : [];
+  symmetry && !symmetry.byPlace ? [...symmetry.edges.keys()].filter((e) => symmetry.edges[e] < 0) : [];
 
 const hovering = (s: BenchStore) => [s.hover, s.target, s.symmetry];
 const choosing = (s: BenchStore) => [s.edges];

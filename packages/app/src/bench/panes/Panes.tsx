@@ -184,13 +184,14 @@ function EmptyBoard() {
   );
 }
 
-/** What a cut would bring, in a line, while its outline is on the Board. */
+/** What a cut or a sewing would bring, in a line, while its outline is on the Board. */
 function GhostNote() {
   const ghost = useBench((s) => s.ghost);
   if (!ghost) return null;
   return (
     <p className="ghost-note" role="status">
-      This cut: {ghost.shells === 1 ? 'one shell' : `${ghost.shells} shells`}, L2{' '}
+      {ghost.by === 'sew' ? 'Sewn' : 'This cut'}:{' '}
+      {ghost.shells === 1 ? 'one shell' : `${ghost.shells} shells`}, L2{' '}
       {ghost.before !== undefined && `${ghost.before.toFixed(3)} → `}
       {ghost.l2.toFixed(3)}
     </p>

@@ -6,6 +6,7 @@ import type { Tool } from './tool.ts';
 /** Picks all that lies in a rectangle of either pane; a click picks as ever. */
 export const box: Tool = {
   ...byClick,
+  double: undefined,
   name: 'box',
   label: 'Pick with a box',
   help: 'Pick with a box',

@@ -13,6 +13,7 @@ const APART = 4;
 /** Picks all that lies in an outline drawn on the Model; on the Board in a rectangle. */
 export const lasso: Tool = {
   ...byClick,
+  double: undefined,
   name: 'lasso',
   label: 'Pick by outline',
   help: 'Pick what lies in an outline drawn by hand',

@@ -11,6 +11,7 @@ import type { Grip, Place, Tool } from './tool.ts';
 /** Picks faces, or edges, under a brush that is drawn over the Model; beside the model it turns the view. */
 export const paint: Tool = {
   ...byClick,
+  double: undefined,
   name: 'paint',
   label: 'Pick by brush',
   help: 'Pick faces or edges by painting over them, or paint a patch',

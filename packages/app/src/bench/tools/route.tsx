@@ -1,4 +1,5 @@
 import { IconRoute } from '@tabler/icons-react';
+import { Checkbox } from 'antd';
 import { Vector3 } from 'three';
 import { afterPick, fail, hint, note } from '../../store/acts.ts';
 import { useBench } from '../../store/bench.ts';
@@ -9,6 +10,7 @@ import { frameSelection } from '../panes/framing.ts';
 import { clipOf, paneElement } from '../panes/places.ts';
 import { handle } from '../panes/rendererHandle.ts';
 import { RailSlider } from '../rail/RailSlider.tsx';
+import { imagesByPlace } from '../useImagesByPlace.ts';
 import type { Grip, Picked, Place, Tool } from './tool.ts';
 
 /** A press so near a point takes hold of it, pixels. */
@@ -52,21 +54,35 @@ export const route: Tool = {
   leaveHand: () => void finish(),
   Settings() {
     const hidden = useBench((s) => s.routeHidden);
+    const follows = useBench((s) => s.routeFollows);
+    const again = () => {
+      const { route: drawn } = useBench.getState();
+      if (drawn) void through(drawn.points);
+    };
     return (
-      <RailSlider
-        left="Short"
-        right="Hidden"
-        min={0}
-        max={1}
-        step={0.05}
-        value={hidden}
-        onChange={(value) => useBench.setState({ routeHidden: value })}
-        onChangeComplete={() => {
-          const { route: drawn } = useBench.getState();
-          if (drawn) void through(drawn.points);
-        }}
-        label="From the shortest way to the most hidden"
-      />
+      <>
+        <RailSlider
+          left="Short"
+          right="Hidden"
+          min={0}
+          max={1}
+          step={0.05}
+          value={hidden}
+          onChange={(value) => useBench.setState({ routeHidden: value })}
+          onChangeComplete={again}
+          label="From the shortest way to the most hidden"
+        />
+        <Checkbox
+          className="rail-check"
+          checked={follows}
+          onChange={(event) => {
+            useBench.setState({ routeFollows: event.target.checked });
+            again();
+          }}
+        >
+          Follow seams
+        </Checkbox>
+      </>
     );
   },
 };
@@ -86,8 +102,8 @@ function inTurn(work: () => Promise<unknown>): void {
 }
 
 const settings = () => {
-  const { routeHidden, lookedAt } = useBench.getState();
-  return { hidden: routeHidden, view: lookedAt };
+  const { routeHidden, routeFollows, lookedAt } = useBench.getState();
+  return { hidden: routeHidden, follow: routeFollows, view: lookedAt };
 };
 
 /** The way on to the pointer, one question at a time; only the newest place counts. */
@@ -149,7 +165,7 @@ async function through(
     const found = await ask('route', {
       through: points.map(({ vertex }) => vertex),
       close,
-      view: settings().view,
+      ...settings(),
       hidden,
     });
     if (!found) return;
@@ -163,7 +179,9 @@ async function through(
         },
       });
     }
-    const drawn: DrawnRoute = { points, edges: found.edges, ahead: [] };
+    const { symmetry } = useBench.getState();
+    const images = symmetry?.byPlace && (await imagesByPlace(symmetry, { edges: found.edges }))?.edges;
+    const drawn: DrawnRoute = { points, edges: found.edges, ahead: [], ...(images && { images }) };
     useBench.setState((s) => ({ route: drawn, notice: s.notice?.tone === 'hint' ? undefined : s.notice }));
     if (close) end();
   } catch (error) {

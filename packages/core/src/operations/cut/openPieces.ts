@@ -1,30 +1,71 @@
-import { plainDocument } from '../../document/document.ts';
-import { record, whichShells } from '../../params.ts';
+import { type HemDocument, plainDocument, shellOf, shellsOf } from '../../document/document.ts';
+import { applyPatch } from '../../document/patch.ts';
+import { flag, otherwise, record, whichShells } from '../../params.ts';
+import { HIDDEN, PRESETS } from '../../propose/presets.ts';
 import { exposuresOf } from '../../questions/exposures.ts';
-import { operation, plural } from '../operation.ts';
+import { proposedEdges } from '../../questions/proposedEdges.ts';
+import { facesOfShell, shellsWhere } from '../../surface/shells.ts';
+import { verdictOf } from '../../surface/verdict.ts';
+import { type Follow, type OperationContext, operation, plural } from '../operation.ts';
 import { chosenShells, shellsLabel } from '../shellChoice.ts';
 import { reflatten } from './reflatten.ts';
 import { changeSeams } from './seamChange.ts';
 
-/** Pieces that cannot lie flat as they are get the cuts that open them, where they hide; the others are left alone. */
+/** Steps of relaxing after pieces were opened: what a proposal promises of stretch is of relaxed shells. */
+const RELAX_STEPS = 30;
+
+const relaxOpened: Follow = (after, now) => {
+  const shells = shellsOf(now);
+  const opened = shellsWhere(shells, (f) => after.stale[f] === 1 && !now.stale[f] && !now.relaxed[f]);
+  const names = opened.map((s) => facesOfShell(shells, s)[0]);
+  return names.length > 0 ? { operation: 'relax', params: { shells: names, steps: RELAX_STEPS } } : undefined;
+};
+
+/** Pieces that cannot lie flat as they are get the seams that a rough proposal has for them, hidden and symmetric; the others are left alone. */
 export const openPieces = operation({
   name: 'open-pieces',
   stage: 'cut',
-  params: record({ shells: whichShells }),
+  params: record({
+    shells: whichShells,
+    /** Only what opens them, without a look at how they would stretch. */
+    least: otherwise(flag(), false),
+  }),
   label: ({ shells }, document) => `Cut open ${shellsLabel(document, shells)}`,
   doing: 'Cutting pieces open',
-  follow: reflatten,
-  async run(document, { shells: which }, context) {
-    const shells = chosenShells(document, which);
+  follow: [...reflatten, relaxOpened],
+  async run(document, { shells: which, least }, context) {
+    const chosen = chosenShells(document, which);
+    const isStuck = (on: HemDocument, s: number) => !verdictOf(shellOf(on, s)).canUnfold;
+    const closed = chosen.filter((s) => isStuck(document, s));
     const exposure = (await exposuresOf(document, 'all round', context)).edges;
+    const proposed = least || closed.length === 0 ? [] : await roughEdges(document, closed, context);
+    const after = applyPatch(document, changeSeams(document, proposed, 1));
+    // What is tangled, or was stopped half-way, and what has two borders is opened by as little as will do.
+    const isOpened = new Set(least ? [] : closed);
+    const { faceShell } = shellsOf(after);
+    const shells = chosen.flatMap((s) => {
+      const pieces = [...new Set(Array.from(facesOfShell(shellsOf(document), s), (f) => faceShell[f]))];
+      return isOpened.has(s) ? pieces.filter((piece) => isStuck(after, piece)) : pieces;
+    });
     const { edges, smallHandles } = await context.jobs.run(
       'open-pieces',
-      { document: plainDocument(document), shells, exposure },
+      { document: plainDocument(after), shells, exposure },
       context,
     );
-    const patch = changeSeams(document, edges, 1);
+    const patch = changeSeams(document, [...proposed, ...edges], 1);
     if (smallHandles === 0) return patch;
     const told = `${plural(smallHandles, 'small tunnel')} opened by a ring each: see Health.`;
     return { ...patch, notes: [...patch.notes, told] };
   },
 });
+
+/** The seams of a rough proposal for some shells. */
+async function roughEdges(
+  document: HemDocument,
+  shells: readonly number[],
+  context: OperationContext,
+): Promise<readonly number[]> {
+  const options = { ...PRESETS.rough, hidden: HIDDEN };
+  const wanted = { view: 'all round', symmetric: 'auto', options } as const;
+  return (await proposedEdges(document, shells, wanted, context)).proposed;
+}

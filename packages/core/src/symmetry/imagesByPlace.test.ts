@@ -1,0 +1,137 @@
+import { describe, expect, it } from 'vitest';
+import { openDocument } from '../document/document.ts';
+import { localJobs } from '../jobs/index.ts';
+import { connectivity, findEdge } from '../mesh/connectivity.ts';
+import { type Mesh, meshFromPolygons } from '../mesh/mesh.ts';
+import { modelFromMesh } from '../mesh/model.ts';
+import { unattended } from '../progress.ts';
+import { answerQuestion } from '../questions/index.ts';
+import { runsOfEdges } from '../select/orderedRun.ts';
+import { isometryOf, type Symmetry } from './findSymmetry.ts';
+import { edgesByPlace, facesByPlace } from './imagesByPlace.ts';
+
+const ROWS = 12;
+/** Columns to the left of x = 0, where faces are quads, and to the right, where they are triangles. */
+const [LEFT, RIGHT] = [8, 11];
+const height = (x: number, z: number) => Math.exp(-(x * x) / 8 - (z - 2) ** 2 / 6) + 0.1 * z;
+
+/** A hill over x from −4 to 4, the same on both sides of x = 0 and meshed differently there. */
+function lopsidedMesh(): { mesh: Mesh; left: (i: number, j: number) => number } {
+  const points: number[][] = [];
+  const at = new Map<string, number>();
+  const vertex = (x: number, z: number): number => {
+    const key = `${x.toFixed(6)} ${z.toFixed(6)}`;
+    const known = at.get(key);
+    if (known !== undefined) return known;
+    at.set(key, points.length);
+    points.push([x, height(x, z), z]);
+    return points.length - 1;
+  };
+  const z = (i: number) => (8 * i) / ROWS;
+  const left = (i: number, j: number) => vertex(-4 + (4 * j) / LEFT, z(i));
+  const right = (i: number, j: number) => vertex((4 * j) / RIGHT, z(i));
+  const faces: number[][] = [];
+  for (let i = 0; i < ROWS; i++) {
+    for (let j = 0; j < LEFT; j++)
+      faces.push([left(i, j), left(i + 1, j), left(i + 1, j + 1), left(i, j + 1)]);
+    for (let j = 0; j < RIGHT; j++) {
+      const [a, b, c, d] = [right(i, j), right(i + 1, j), right(i + 1, j + 1), right(i, j + 1)];
+      faces.push([a, b, c], [a, c, d]);
+    }
+  }
+  return { mesh: meshFromPolygons(points, faces), left };
+}
+
+const MIRROR: Symmetry = { kind: 'mirror', direction: [1, 0, 0], through: [0, 0, 0], fold: 2 };
+const { mesh, left } = lopsidedMesh();
+const links = connectivity(mesh);
+const isometry = isometryOf(MIRROR);
+const edgesOf = (vertices: readonly number[]) =>
+  vertices.slice(1).map((v, i) => findEdge(links, vertices[i], v));
+const place = (v: number) => [...mesh.positions.subarray(3 * v, 3 * v + 3)];
+
+describe('images by place', () => {
+  it('are one run on the other side, as near as its vertices let it be, that ends on the mirror plane', () => {
+    // From the side to the middle, then along the plane.
+    const row = edgesOf([0, 1, 2, 3, 4, 5, 6, 7, 8].map((j) => left(5, j)));
+    const { items, off } = edgesByPlace(mesh, links, isometry, row);
+    const [run, ...more] = runsOfEdges(links, items);
+    expect(more).toEqual([]);
+    const ends = [run.vertices[0], run.vertices[run.vertices.length - 1]]
+      .map(place)
+      .sort((a, b) => a[0] - b[0]);
+    expect(ends[0]).toEqual(place(left(5, 8)));
+    expect(ends[1][0]).toBeCloseTo(4, 6);
+    for (const v of run.vertices) {
+      expect(place(v)[0]).toBeGreaterThanOrEqual(0);
+      expect(place(v)[2]).toBeCloseTo(place(left(5, 0))[2], 6);
+    }
+    // Nowhere farther off than half a face.
+    expect(off).toBeLessThan(0.5 * Math.hypot(4 / RIGHT, 8 / ROWS));
+  });
+
+  it('keep what lies on the plane, and take a closed run to a closed one', () => {
+    const middle = edgesOf([2, 3, 4, 5].map((i) => left(i, LEFT)));
+    expect(new Set(edgesByPlace(mesh, links, isometry, middle).items)).toEqual(new Set(middle));
+    const ring = edgesOf([
+      ...[2, 3, 4, 5, 6].map((j) => left(3, j)),
+      ...[4, 5, 6, 7].map((i) => left(i, 6)),
+      ...[5, 4, 3, 2].map((j) => left(7, j)),
+      ...[6, 5, 4, 3].map((i) => left(i, 2)),
+    ]);
+    const [run, ...more] = runsOfEdges(links, edgesByPlace(mesh, links, isometry, ring).items);
+    expect(more).toEqual([]);
+    expect(run.closed).toBe(true);
+    expect(run.vertices.every((v) => place(v)[0] > 0)).toBe(true);
+  });
+
+  it('are faces that lie where theirs go', () => {
+    const faces = [...Array(mesh.faceStart.length - 1).keys()].filter((f) => {
+      const [x, , z] = place(mesh.cornerVertex[mesh.faceStart[f]]);
+      return x < -1 && x > -3 && z > 2 && z < 5;
+    });
+    const { items } = facesByPlace(mesh, links, isometry, faces);
+    expect(items.length).toBeGreaterThan(faces.length / 2);
+    for (const f of items) expect(place(mesh.cornerVertex[mesh.faceStart[f]])[0]).toBeGreaterThan(0.5);
+  });
+
+  it('are asked for where the mesh is not symmetric and the surface is; a plane that the surface is not mirrored in is refused', async () => {
+    const context = { ...unattended, jobs: localJobs };
+    const document = openDocument(modelFromMesh('Hill', mesh));
+    const found = await answerQuestion(document, 'symmetry', { by: 'mirror' }, context);
+    expect(found?.symmetry.direction).toEqual([1, 0, 0]);
+    expect(found?.byPlace).toBe(true);
+    const row = edgesOf([0, 1, 2].map((j) => left(5, j)));
+    const symmetry = { ...MIRROR, direction: [1, 0, 0], through: [0, 0, 0] } as const;
+    const images = await answerQuestion(
+      document,
+      'images-by-place',
+      { symmetry, edges: row, faces: [] },
+      context,
+    );
+    expect(images.edges.length).toBeGreaterThan(1);
+    expect(images.off).toBeLessThan(1);
+    expect(await answerQuestion(document, 'symmetry', { by: 'z' }, context)).toBeUndefined();
+    // One that the mesh is symmetric by as well goes by its edges.
+    const even = openDocument(
+      modelFromMesh(
+        'Even',
+        meshFromPolygons(
+          [
+            [-1, 0, 0],
+            [0, 0, 0],
+            [1, 0, 0],
+            [-1, 1, 2],
+            [0, 1, 2],
+            [1, 1, 2],
+          ],
+          [
+            [0, 3, 4, 1],
+            [1, 4, 5, 2],
+          ],
+        ),
+      ),
+    );
+    expect((await answerQuestion(even, 'symmetry', { by: 'x' }, context))?.byPlace).toBe(false);
+  });
+});

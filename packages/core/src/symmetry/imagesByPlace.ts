@@ -1,0 +1,157 @@
+import type { Connectivity } from '../mesh/connectivity.ts';
+import { faceCount, type Mesh } from '../mesh/mesh.ts';
+import { faceNormal } from '../mesh/normals.ts';
+import { pointGrid } from '../mesh/pointGrid.ts';
+import { type Run, runsOfEdges } from '../select/orderedRun.ts';
+import { edgeLength, shortestPath } from '../select/shortestPath.ts';
+import { straightenPath } from '../select/straightenPath.ts';
+import { straightRing } from '../select/straightRing.ts';
+import { meanEdge } from './counterparts.ts';
+import { type Isometry, imageOf } from './isometry.ts';
+
+export interface ImagesByPlace {
+  readonly items: readonly number[];
+  /** Greatest distance between where something goes and what was found there, model units. */
+  readonly off: number;
+}
+
+/** A vertex so near to where it goes, as a part of the length of edges, lies on the mirror plane and is its own image. */
+const ON_PLANE = 1;
+/** How far, in edges, the image of a run may leave the places it leads through. */
+const REACH = 2;
+
+/**
+ * The image of edges on a surface whose two sides are triangulated differently: each run of them leads through the vertices nearest to where its own
+ * go, by the shortest way from one to the next, and is then run straight. What lies on the mirror plane stays there.
+ *
+ * @param isometry  what takes a place to its image
+ */
+export function edgesByPlace(
+  mesh: Mesh,
+  links: Connectivity,
+  isometry: Isometry,
+  edges: Iterable<number>,
+): ImagesByPlace {
+  const { positions } = mesh;
+  const nearest = nearestPoint(positions, meanEdge(mesh, links) || 1);
+  const lengthOf = (e: number) => edgeLength(mesh, links, e);
+  const found = new Set<number>();
+  let off = 0;
+  const imageOfVertex = (v: number): number => {
+    const place = imageOf(isometry, positions, v);
+    if (distanceTo(positions, v, place) < ON_PLANE * meanLengthAt(mesh, links, v)) return v;
+    const [image, distance] = nearest(place);
+    off = Math.max(off, distance);
+    return image;
+  };
+  for (const run of runsOfEdges(links, edges)) {
+    const way = wayThrough(links, run, imageOfVertex, lengthOf);
+    if (way.edges.length === 0) continue;
+    const { start } = way;
+    const straight = way.closed
+      ? straightRing(mesh, links, start, way.edges, lengthOf, { reach: REACH })
+      : straightenPath(mesh, links, start, way.edges, lengthOf, { reach: REACH });
+    for (const e of straight) found.add(e);
+  }
+  return { items: [...found], off };
+}
+
+/** The faces whose middles are nearest to where those of some faces go, and that look the same way there. */
+export function facesByPlace(
+  mesh: Mesh,
+  links: Connectivity,
+  isometry: Isometry,
+  faces: Iterable<number>,
+): ImagesByPlace {
+  const count = faceCount(mesh);
+  const middles = new Float64Array(3 * count);
+  for (let f = 0; f < count; f++) {
+    const [first, end] = [mesh.faceStart[f], mesh.faceStart[f + 1]];
+    for (let c = first; c < end; c++)
+      for (let k = 0; k < 3; k++)
+        middles[3 * f + k] += mesh.positions[3 * mesh.cornerVertex[c] + k] / (end - first);
+  }
+  const nearest = nearestPoint(middles, meanEdge(mesh, links) || 1);
+  const found = new Set<number>();
+  let off = 0;
+  for (const f of faces) {
+    const [image, distance] = nearest(imageOf(isometry, middles, f));
+    if (image < 0 || looksBack(mesh, isometry, f, image)) continue;
+    found.add(image);
+    off = Math.max(off, distance);
+  }
+  return { items: [...found], off };
+}
+
+/** Whether a face looks the other way than the image of another would. */
+function looksBack(mesh: Mesh, m: Isometry, face: number, image: number): boolean {
+  const [x, y, z] = faceNormal(mesh, face);
+  const other = faceNormal(mesh, image);
+  const turned = [0, 4, 8].map((i) => m[i] * x + m[i + 1] * y + m[i + 2] * z);
+  return turned[0] * other[0] + turned[1] * other[1] + turned[2] * other[2] < 0;
+}
+
+interface Way {
+  readonly start: number;
+  readonly edges: readonly number[];
+  readonly closed: boolean;
+}
+
+/** From the image of each vertex of a run to that of the next, without going back on itself. */
+function wayThrough(
+  links: Connectivity,
+  { vertices, closed }: Run,
+  imageOfVertex: (v: number) => number,
+  lengthOf: (edge: number) => number,
+): Way {
+  const { edgeVertices } = links;
+  const places = vertices.map(imageOfVertex).filter((v, i, all) => v >= 0 && v !== all[i - 1]);
+  const start = places[0];
+  if (places.length < 2) return { start, edges: [], closed: false };
+  const way: number[] = [];
+  const passed = new Map([[start, 0]]);
+  let at = start;
+  for (const [i, to] of places.entries()) {
+    if (i === 0) continue;
+    const isLast = closed && i === places.length - 1;
+    for (const e of shortestPath(links, at, to, lengthOf).edgesTo(to)) {
+      const next = edgeVertices[2 * e] + edgeVertices[2 * e + 1] - at;
+      const before = passed.get(next);
+      way.push(e);
+      if (before !== undefined && !(isLast && next === start)) {
+        way.length = before;
+        for (const [v, k] of passed) if (k > before) passed.delete(v);
+      } else passed.set(next, way.length);
+      at = next;
+    }
+  }
+  return { start, edges: way, closed: closed && at === start && way.length > 2 };
+}
+
+/** The point nearest to a place, and how far it is. */
+function nearestPoint(positions: Float64Array, reach: number) {
+  const count = positions.length / 3;
+  const grid = pointGrid(positions, Array(count).keys(), reach);
+  return (place: readonly [number, number, number]): [point: number, distance: number] => {
+    let [best, least] = [-1, Infinity];
+    const look = (v: number): void => {
+      const d = distanceTo(positions, v, place);
+      if (d < least) [best, least] = [v, d];
+    };
+    grid.near(...place, look);
+    // Farther than the grid reaches: where triangles are large, or nothing is there.
+    if (least > reach) for (let v = 0; v < count; v++) look(v);
+    return [best, least];
+  };
+}
+
+const distanceTo = (p: Float64Array, v: number, [x, y, z]: readonly [number, number, number]): number =>
+  Math.hypot(p[3 * v] - x, p[3 * v + 1] - y, p[3 * v + 2] - z);
+
+function meanLengthAt(mesh: Mesh, links: Connectivity, v: number): number {
+  const { vertexEdges, vertexEdgeStart } = links;
+  let sum = 0;
+  for (let i = vertexEdgeStart[v]; i < vertexEdgeStart[v + 1]; i++)
+    sum += edgeLength(mesh, links, vertexEdges[i]);
+  return sum / (vertexEdgeStart[v + 1] - vertexEdgeStart[v] || 1);
+}

@@ -11,9 +11,17 @@ export const howOf = (event: { readonly shiftKey: boolean; readonly altKey: bool
 export const paneElement = (pane: Pane): HTMLElement =>
   document.querySelector(`[data-testid="${pane}"]`) as HTMLElement;
 
-export function placeOf(pane: Pane, event: MouseEvent | PointerEvent): Place {
-  const { clientX: x, clientY: y } = event;
-  const here = sampleOf(event);
+/**
+ * Where a pointer is.
+ *
+ * @param at  where it is known to be more exactly: clicks are told in whole pixels, presses and moves are not
+ */
+export function placeOf(
+  pane: Pane,
+  event: MouseEvent | PointerEvent,
+  [x, y]: readonly [number, number] = [event.clientX, event.clientY],
+): Place {
+  const here = { ...sampleOf(event), x, y };
   const between = 'getCoalescedEvents' in event ? event.getCoalescedEvents().map(sampleOf) : [];
   return {
     pane,

@@ -99,7 +99,7 @@ export function usePaneHands(pane: Pane, element: RefObject<HTMLDivElement | nul
       },
       onClick({ event }) {
         if (event.button !== 0 || space.held || event.detail > 1) return;
-        if (isClick(event)) toolHere()?.click?.(placeOf(pane, event));
+        if (isClick(event)) toolHere()?.click?.(placeOf(pane, event, pressed.current));
       },
       onKeyDown({ event }) {
         const way = ARROWS[event.key];
@@ -138,7 +138,7 @@ export function usePaneHands(pane: Pane, element: RefObject<HTMLDivElement | nul
     };
     const double = (event: MouseEvent) => {
       const tool = toolNamed(useBench.getState().tool);
-      if (!space.held && tool.panes.includes(pane)) tool.double?.(placeOf(pane, event));
+      if (!space.held && tool.panes.includes(pane)) tool.double?.(placeOf(pane, event, pressed.current));
     };
     current?.addEventListener('pointerdown', remember, { capture: true });
     current?.addEventListener('dblclick', double);

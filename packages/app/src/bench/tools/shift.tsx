@@ -1,18 +1,12 @@
 import { IconArrowsMove } from '@tabler/icons-react';
 import { Button } from 'antd';
-import { Vector3 } from 'three';
 import { afterPick, fail, hint, perform } from '../../store/acts.ts';
 import { useBench } from '../../store/bench.ts';
 import { select } from '../../store/select.ts';
 import { ArtistError, ask } from '../../store/worker.ts';
-import { NOWHERE } from '../../worker/protocol.ts';
-import { clipOf, paneElement } from '../panes/places.ts';
-import { handle } from '../panes/rendererHandle.ts';
+import { seamNear } from '../panes/seamNear.ts';
 import { byClick } from './picking.ts';
 import type { Grip, Place, Tool } from './tool.ts';
-
-/** A press so near a seam takes hold of it, pixels. */
-const REACH = 14;
 
 /** Moves a seam over to where the hand takes it; the shells on its sides keep what they can of their UVs. */
 export const shift: Tool = {
@@ -22,7 +16,7 @@ export const shift: Tool = {
   key: 'r',
   icon: IconArrowsMove,
   panes: ['model', 'board'],
-  hover: byClick.hover,
+  hover: (at) => void pointAtSeam(at),
   leave: byClick.leave,
   click: byClick.click,
   double: byClick.double,
@@ -53,48 +47,40 @@ export const shift: Tool = {
   },
 };
 
+/** Lights up the seam that a press would take hold of; off every seam nothing, for there a press turns the view. */
+let asking = false;
+let next: Place | undefined;
+async function pointAtSeam(at: Place): Promise<void> {
+  next = at;
+  if (asking) return;
+  asking = true;
+  while (next) {
+    const now: Place = next;
+    next = undefined;
+    const found = await now.pick().catch(() => undefined);
+    const { flat, hover } = useBench.getState();
+    const edge =
+      !found || !flat ? undefined : flat.seams.includes(found.edge) ? found.edge : seamNear(now, found);
+    if (next) continue;
+    if (!found || edge === undefined) {
+      if (hover) useBench.setState({ hover: undefined });
+    } else if (hover?.edge !== edge)
+      useBench.setState({ hover: { pane: now.pane, edge, face: found.face, shell: found.shell } });
+  }
+  asking = false;
+}
+
 /** Takes hold of the seam under a press. */
 async function seamAt(at: Place): Promise<Grip | undefined> {
   const found = await at.pick();
   if (!found) return undefined;
   const { edges: selected, flat } = useBench.getState();
-  const edge = flat?.seams.includes(found.edge) ? found.edge : seamNear(at, found.face);
+  const edge = flat?.seams.includes(found.edge) ? found.edge : seamNear(at, found);
   if (!flat || edge === undefined) return undefined;
   const isSeam = new Set(flat.seams);
   const chosen = selected.has(edge) && [...selected].every((e) => isSeam.has(e)) ? [...selected] : undefined;
   const run = chosen ?? (await ask('edge-loop', { edge, rings: false }))?.edges;
   return run && hold(run);
-}
-
-/** A seam of the face under the hand that is near it on the Model, though another edge is nearer. */
-function seamNear(at: Place, face: number): number | undefined {
-  const { model, flat } = useBench.getState();
-  const { renderer } = handle;
-  if (!model || !flat || !renderer || at.pane !== 'model') return undefined;
-  const { edgeEnds, triangleFace, positions } = model;
-  const { width, height } = paneElement('model').getBoundingClientRect();
-  const here = clipOf(at);
-  /** Pixels from the hand to a drawn vertex. */
-  const offset = (drawn: number): [number, number] => {
-    const p = new Vector3()
-      .fromArray(positions, 3 * drawn)
-      .applyMatrix4(renderer.standing)
-      .project(renderer.camera);
-    return [((p.x - here.x) * width) / 2, ((p.y - here.y) * height) / 2];
-  };
-  let [best, least]: [number | undefined, number] = [undefined, REACH];
-  for (const e of flat.seams)
-    for (const side of [0, 2]) {
-      const end = edgeEnds[4 * e + side];
-      if (end === NOWHERE || triangleFace[Math.floor(end / 3)] !== face) continue;
-      const [ax, ay] = offset(end);
-      const [bx, by] = offset(edgeEnds[4 * e + side + 1]);
-      const [dx, dy] = [bx - ax, by - ay];
-      const t = Math.max(0, Math.min(1, -(ax * dx + ay * dy) / (dx * dx + dy * dy || 1)));
-      const far = Math.hypot(ax + t * dx, ay + t * dy);
-      if (far < least) [best, least] = [e, far];
-    }
-  return best;
 }
 
 /** A run of seam under the hand. */

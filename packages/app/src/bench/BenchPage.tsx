@@ -1,5 +1,5 @@
 import * as Comlink from 'comlink';
-import { useEffect, useRef, useState } from 'react';
+import { type CSSProperties, useEffect, useRef, useState } from 'react';
 import { useLocation, useParams } from 'react-router';
 import { lazyPart } from '../loading/lazyPart.tsx';
 import type { Came } from '../rack/RackPage.tsx';
@@ -19,6 +19,7 @@ import { UnsavedGuard } from './header/UnsavedGuard.tsx';
 import { useHealth } from './health/useHealth.ts';
 import { Panes } from './panes/Panes.tsx';
 import { handle } from './panes/rendererHandle.ts';
+import { NoticeBar } from './rail/NoticeBar.tsx';
 import { Rail } from './rail/Rail.tsx';
 import { stageNamed } from './stages/index.ts';
 import { Strip } from './strip/Strip.tsx';
@@ -78,13 +79,13 @@ export function BenchPage() {
   const restartsSeen = useRef(restarts);
   const stage = useBench((s) => s.stage);
   const detailsOpen = useBench((s) => s.detailsOpen);
+  const detailsWidth = useBench((s) => s.detailsWidth);
   const helpOpen = useBench((s) => s.helpOpen);
   const trialsOpen = useBench((s) => s.trialsOpen);
-  useBenchKeys();
+  useBenchKeys(loaded);
   useHealth(loaded);
   useGhost(loaded);
   useOverlays(loaded);
-  useImagesByPlace(loaded);
   useSymmetry(loaded);
   useImagesByPlace(loaded);
   useWholeOfHover(loaded);
@@ -128,13 +129,18 @@ export function BenchPage() {
   if (problem) return <DidNotOpen id={id} code={problem.code} sentence={problem.message} />;
   const { View } = stageNamed(stage);
   return (
-    <div className="bench" data-details={detailsOpen}>
+    <div
+      className="bench"
+      data-details={detailsOpen}
+      style={detailsWidth === undefined ? undefined : ({ '--details': `${detailsWidth}px` } as CSSProperties)}
+    >
       <Header />
       <Rail />
       <main className="bench-middle" aria-label="Bench">
         {loaded ? <LoadedPanes kept={kept} /> : <p className="bench-state">Opening the project…</p>}
         {loaded && trialsOpen && <TrialsView />}
         {loaded && View && <View />}
+        <NoticeBar />
       </main>
       {detailsOpen && <Details />}
       <Strip />

@@ -1,3 +1,4 @@
+import { useEffect } from 'react';
 import { useHotkeys } from 'react-hotkeys-hook';
 import { useBench } from '../store/bench.ts';
 import { COMMANDS } from './commands/index.ts';
@@ -38,13 +39,24 @@ const ANYWHERE = { enableOnFormTags: true, ignoreEventWhen: isTaken } as const;
 /** A key that the tool in hand takes for itself. */
 const byTool = (key: string): boolean => toolNamed(useBench.getState().tool).keys?.[key]?.() === true;
 
-export function useBenchKeys(): void {
+/** Keys that were pressed before the Bench was there, the first of them: they are done once it is. */
+const early: string[] = [];
+const MOST_EARLY = 8;
+
+export function useBenchKeys(loaded: boolean): void {
+  useEffect(() => {
+    if (!loaded) return;
+    for (const key of early.splice(0)) ACTS[key](false);
+  }, [loaded]);
   useHotkeys(
     Object.keys(ACTS),
     ({ repeat }, { hotkey }) => {
-      if (!byTool(hotkey)) ACTS[hotkey](repeat);
+      if (!loaded) {
+        if (!repeat && early.length < MOST_EARLY) early.push(hotkey);
+      } else if (!byTool(hotkey)) ACTS[hotkey](repeat);
     },
     { ...ANYWHERE, preventDefault: true },
+    [loaded],
   );
   useHotkeys(
     'backspace, enter',

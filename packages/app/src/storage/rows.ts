@@ -69,6 +69,7 @@ const LOOKS: Readonly<Record<(typeof KEPT_LOOKS)[number], Joi.Schema>> = {
   seamWeight: Joi.number().min(0.5).max(3),
   scaleAgainst: Joi.valid(...SCALES_AGAINST),
   chosenScale: Joi.number().greater(0),
+  detailsWidth: Joi.number().min(200).max(4000),
 };
 const viewShape = Joi.object({
   ...LOOKS,

@@ -41,6 +41,8 @@ export interface ViewSlice {
   /** Part of the middle that the Model takes, percent. */
   readonly split: number;
   readonly detailsOpen: boolean;
+  /** Pixels; as the window has it when absent. */
+  readonly detailsWidth: number | undefined;
   /** Whether notches on the Board show which border meets which. */
   readonly notches: boolean;
   /** How heavy seams are drawn, as a part of the usual. */
@@ -69,6 +71,7 @@ export const viewSlice: ViewSlice = {
   parallel: false,
   split: 52,
   detailsOpen: true,
+  detailsWidth: undefined,
   notches: false,
   seamWeight: 1,
   dark: false,
@@ -94,4 +97,5 @@ export const KEPT_LOOKS = [
   'scaleAgainst',
   'chosenScale',
   'seamWeight',
+  'detailsWidth',
 ] as const satisfies readonly (keyof ViewSlice)[];

@@ -25,6 +25,8 @@ export function themeConfig(dark: boolean): ThemeConfig {
       motion: !isStill(),
     },
     components: {
+      // White on the lighter pine of the dark would fall short of AA as well.
+      Button: { primaryColor: dark ? '#10201C' : PALETTE.paper },
       // The default grey of what is not chosen falls short of AA on its ground.
       Segmented: { itemColor: dark ? PALETTE.night : PALETTE.ink },
     },

@@ -21,6 +21,7 @@ import { inBall } from './inBall.ts';
 import { inBoardBox } from './inBoardBox.ts';
 import { inBox } from './inBox.ts';
 import { inspection } from './inspection.ts';
+import { landing } from './landing.ts';
 import { movedPin } from './movedPin.ts';
 import { neighbours } from './neighbours.ts';
 import { pickBoard } from './pickBoard.ts';
@@ -50,6 +51,7 @@ export const QUESTIONS = [
   changedPick,
   ruleEdges,
   inBoardBox,
+  landing,
   neighbours,
   bestCut,
   copies,

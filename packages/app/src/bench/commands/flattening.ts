@@ -1,6 +1,6 @@
 import {
+  IconArrowUpDashed,
   IconMap,
-  IconNeedleThread,
   IconRectangle,
   IconRipple,
   IconRuler2,
@@ -127,7 +127,7 @@ export const grain: Command = {
     edges.size > 0 && runsAlong(edges, flat?.grain) ? 'Let grain go' : 'Set the grain',
   help: 'The material of a shell runs along the selected edges, upwards on the texture; once more, and it does not',
   key: 'shift+g',
-  icon: IconNeedleThread,
+  icon: IconArrowUpDashed,
   async act() {
     await picked();
     const { edges, flat } = useBench.getState();

@@ -1,6 +1,6 @@
-import { isTooStretched } from '@blunt-hem/core/document/judgement';
+import { isTooStretched, type Judgement, TEXTURE } from '@blunt-hem/core/document/judgement';
 import { IconLock } from '@tabler/icons-react';
-import { Table, type TableProps } from 'antd';
+import { Button, Table, type TableProps } from 'antd';
 import type { TableRef } from 'antd/es/table';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { type BenchStore, useBench } from '../../store/bench.ts';
@@ -10,6 +10,7 @@ import { judgements } from '../judging.ts';
 import { decimal } from '../reading.ts';
 import { stageNamed } from '../stages/index.ts';
 import { BestCut } from './BestCut.tsx';
+import { DetailsGrip } from './DetailsGrip.tsx';
 import { PlaceFields } from './PlaceFields.tsx';
 
 /** What is selected, and every shell with its figures. */
@@ -17,7 +18,13 @@ export function Details() {
   const shells = useBench((s) => s.shells);
   const chosen = useBench((s) => s.chosen);
   const stage = stageNamed(useBench((s) => s.stage));
-  const rows = useMemo(() => shells.map((row, shell) => ({ ...row, shell })), [shells]);
+  const told = useBench(judgements);
+  const rows = useMemo(
+    () => shells.map((row, shell) => ({ ...row, shell, word: stateOf(row, told[shell]) })),
+    [shells, told],
+  );
+  const [words, setWords] = useState<readonly string[]>([]);
+  const shown = words.length === 0 ? rows : rows.filter(({ word }) => words.includes(word));
   const body = useRef<HTMLDivElement>(null);
   const table = useRef<TableRef>(null);
   const [[width, height], setSize] = useState<readonly [number, number]>([298, 300]);
@@ -37,9 +44,28 @@ export function Details() {
   }, [chosen, height]);
   return (
     <aside className="details" aria-label="Details">
+      <DetailsGrip />
       <Selection />
       {stage.Details && <stage.Details />}
       <h2>Shells</h2>
+      {words.length > 0 && (
+        <p className="table-filtered">
+          {shown.length.toLocaleString('en-GB')} of {rows.length.toLocaleString('en-GB')}: {words.join(', ')}
+          <Button
+            size="small"
+            onClick={() => {
+              useBench.setState({ target: 'shells' });
+              select(
+                'shells',
+                shown.map(({ shell }) => shell),
+                'only',
+              );
+            }}
+          >
+            Select them
+          </Button>
+        </p>
+      )}
       <div ref={body} className="details-table">
         <Table<NumberedRow>
           ref={table}
@@ -48,8 +74,9 @@ export function Details() {
           size="small"
           pagination={false}
           rowKey="shell"
-          scroll={{ y: height, x: Math.max(width, WIDTH) }}
+          scroll={{ y: height, x: width }}
           dataSource={rows}
+          onChange={(_, filters) => setWords((filters.word ?? []).map(String))}
           locale={{ emptyText: 'No shells yet' }}
           rowClassName={({ shell }) => (chosen.has(shell) ? 'row-chosen' : '')}
           onRow={({ shell }) => ({
@@ -58,14 +85,14 @@ export function Details() {
               select('shells', [shell], event.shiftKey ? 'add' : event.altKey ? 'remove' : 'only');
             },
           })}
-          columns={COLUMNS}
+          columns={columnsWithin(width, rows)}
         />
       </div>
     </aside>
   );
 }
 
-type NumberedRow = ShellRow & { readonly shell: number };
+type NumberedRow = ShellRow & { readonly shell: number; readonly word: string };
 type Column = NonNullable<TableProps<NumberedRow>['columns']>[number];
 
 type Stretch = NonNullable<ShellRow['stretch']>;
@@ -129,22 +156,54 @@ function FigureCell({
   );
 }
 
-const COLUMNS: Column[] = [
+/** Columns with the room that each needs, in the order in which they are shown. */
+const COLUMNS: readonly (Column & { readonly width: number })[] = [
   { title: '#', width: 32, fixed: 'left', render: (_, { shell }) => shell + 1 },
-  { title: 'State', width: 112, render: (_, { shell }) => <StateWord shell={shell} /> },
-  ...FIGURES.map(
-    (figure): Column => ({
-      title: figure.title,
-      width: figure.width,
-      sorter: (a, b) => (a.stretch ? figure.read(a.stretch) : 0) - (b.stretch ? figure.read(b.stretch) : 0),
-      render: (_, row) => <FigureCell row={row} figure={figure} />,
-    }),
-  ),
+  {
+    title: 'State',
+    width: 112,
+    key: 'word',
+    sorter: (a, b) => a.word.localeCompare(b.word),
+    onFilter: (wanted, { word }) => word === wanted,
+    render: (_, { shell }) => <StateWord shell={shell} />,
+  },
+  ...FIGURES.map((figure) => ({
+    title: figure.title,
+    width: figure.width,
+    sorter: (a: NumberedRow, b: NumberedRow) =>
+      (a.stretch ? figure.read(a.stretch) : 0) - (b.stretch ? figure.read(b.stretch) : 0),
+    render: (_: unknown, row: NumberedRow) => <FigureCell row={row} figure={figure} />,
+  })),
+  {
+    title: 'Density',
+    width: 68,
+    sorter: (a, b) => densityOf(a) - densityOf(b),
+    render: (_, row) => (row.stretch ? decimal(densityOf(row) * TEXTURE, 1) : '–'),
+  },
   { title: 'Faces', width: 62, dataIndex: 'faces', sorter: (a, b) => a.faces - b.faces },
 ];
 
-/** Room that all columns need, pixels. */
-const WIDTH = COLUMNS.reduce((sum, { width }) => sum + Number(width), 0);
+/** Texels of a texture to a unit of the model. */
+const densityOf = ({ stretch }: ShellRow): number => (stretch ? Math.sqrt(stretch.uvArea / stretch.area) : 0);
+
+/** The columns that have room, with the states there are to choose from. */
+function columnsWithin(width: number, rows: readonly NumberedRow[]): Column[] {
+  let left = width;
+  const kept = COLUMNS.filter((column) => {
+    left -= column.width;
+    return left >= 0;
+  });
+  const words = [...new Set(rows.map(({ word }) => word))].sort();
+  return kept.map((column) =>
+    column.key === 'word'
+      ? { ...column, filters: words.map((word) => ({ text: word, value: word })) }
+      : column,
+  );
+}
+
+/** What a shell is listed as. */
+const stateOf = ({ locked }: ShellRow, judgement: Judgement | undefined): string =>
+  locked ? 'Locked' : (judgement?.word ?? '…');
 
 /** A word and a shape: what is right is round, what wants a look is not. */
 function StateWord({ shell }: { readonly shell: number }) {

@@ -26,7 +26,7 @@ export function FindingCard({
       <h3>
         <span aria-hidden>{mark}</span> {title}
       </h3>
-      <p>
+      <p title={effect}>
         <em>{words}.</em> {effect}
       </p>
       <div className="finding-acts">

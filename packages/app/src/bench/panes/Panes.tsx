@@ -4,6 +4,7 @@ import { Group, Panel, Separator } from 'react-resizable-panels';
 import { useBench } from '../../store/bench.ts';
 import { takeImage } from '../../store/checker.ts';
 import type { Pane } from '../../store/selection.ts';
+import { DragNote } from './DragNote.tsx';
 import { Legend } from './Legend.tsx';
 import { Notches } from './Notches.tsx';
 import { BoardBar, ModelBar } from './PaneBars.tsx';
@@ -64,12 +65,14 @@ export function Panes() {
           <Legend />
         </section>
         <section className="pane" aria-label="Board">
-          <BoardBar />
           <Hands pane="board" here={boardPane} label="Board: drag to move the view" />
+          {/* Shown above, and come to after: Tab leads from the Model to the Board, and on to its bar. */}
+          <BoardBar />
           <ShellNumbers />
           <Notches />
           <EmptyBoard />
           <GhostNote />
+          <DragNote />
           <ShellHandles />
         </section>
       </Split>

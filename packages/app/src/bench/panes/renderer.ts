@@ -110,7 +110,7 @@ export function paneRenderer(canvas: HTMLCanvasElement, modelPane: HTMLElement, 
       middle.set((x0 + x1) / 2, (y0 + y1) / 2, (z0 + z1) / 2).applyMatrix4(standing);
       radius = Math.max(0.5 * Math.hypot(x1 - x0, y1 - y0, z1 - z0), 1e-9);
       // A repair leaves the view where it is.
-      if (!framed || turned) frameModel();
+      if (!framed || turned) frameModel(undefined, new Vector3(...FIRST_LOOK));
       framed = true;
     }
     surface.update(state);
@@ -163,11 +163,12 @@ export function paneRenderer(canvas: HTMLCanvasElement, modelPane: HTMLElement, 
     return 2 * reach;
   }
 
-  function frameModel(box?: readonly number[]): void {
+  /** Brings a box into view, or all of the model, as it is looked at now or from a direction. */
+  function frameModel(box?: readonly number[], from?: Vector3): void {
     const around = box ?? [...(useBench.getState().model?.box ?? [-1, -1, -1, 1, 1, 1])];
     const [x0, y0, z0, x1, y1, z1] = around;
     const centre = new Vector3((x0 + x1) / 2, (y0 + y1) / 2, (z0 + z1) / 2).applyMatrix4(standing);
-    const direction = box ? camera.position.clone().sub(controls.target) : new Vector3(...FIRST_LOOK);
+    const direction = from ?? camera.position.clone().sub(controls.target);
     direction.normalize();
     const pane = modelPane.getBoundingClientRect();
     const aspect = pane.width > 0 && pane.height > 0 ? pane.width / pane.height : 1;
@@ -224,12 +225,8 @@ export function paneRenderer(canvas: HTMLCanvasElement, modelPane: HTMLElement, 
 
     /** Looks along an axis at what is in view now. */
     lookFrom(direction: readonly number[]): void {
-      const back = camera.position.distanceTo(controls.target);
       // Straight down the upright axis the controls would not know which way is up.
-      const from = new Vector3(...direction).add(new Vector3(0, 0, 1e-4)).normalize();
-      camera.position.copy(controls.target).addScaledVector(from, back);
-      controls.update();
-      viewChanged();
+      frameModel(undefined, new Vector3(...direction).add(new Vector3(0, 0, 1e-4)));
     },
 
     /** Turns the Model, or moves the Board, by a step of a key: to the right and up. */

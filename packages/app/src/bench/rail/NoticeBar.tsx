@@ -6,7 +6,7 @@ import { useBench } from '../../store/bench.ts';
 /** A note stays as long as it takes to read it, milliseconds: at least, and for every letter. */
 const [AT_LEAST, A_LETTER] = [7000, 70];
 
-/** What the artist should hear about the last act, and what could be done about it; below the stages, where it covers nothing. */
+/** What the artist should hear about the last act, and what could be done about it: over the lower rim of the Board. */
 export function NoticeBar() {
   const notice = useBench((s) => s.notice);
   useEffect(() => {

@@ -1,11 +1,10 @@
 import { Button } from 'antd';
 import { useBench } from '../../store/bench.ts';
 import { type Command, keyText } from '../commands/command.ts';
-import { STAGE_VIEWS } from '../stages/index.ts';
+import { STAGE_VIEWS, stageNamed } from '../stages/index.ts';
 import type { StageView } from '../stages/stage.ts';
-import { takeTool } from '../tools/index.ts';
+import { takeTool, toolNamed } from '../tools/index.ts';
 import type { Tool } from '../tools/tool.ts';
-import { NoticeBar } from './NoticeBar.tsx';
 
 /** The six stages, a guide and not a gate: the open one shows its tools and commands. */
 export function Rail() {
@@ -29,7 +28,7 @@ export function Rail() {
           </div>
         ))}
       </nav>
-      <NoticeBar />
+      <InHand />
     </div>
   );
 }
@@ -44,6 +43,25 @@ function Content({ stage: { tools, commands, Panel } }: { readonly stage: StageV
         <CommandButton key={command.name} command={command} />
       ))}
       {Panel && <Panel />}
+    </div>
+  );
+}
+
+/** The tool in hand, where the open stage does not show it. */
+function InHand() {
+  const tool = toolNamed(useBench((s) => s.tool));
+  const isShown = useBench((s) => stageNamed(s.stage).tools.some(({ name }) => name === s.tool));
+  if (isShown) return null;
+  const { label, icon: Icon } = tool;
+  return (
+    <div className="rail-hand">
+      <Icon size={15} aria-hidden />
+      <span title={`In hand: ${label}`}>{label}</span>
+      {tool.name !== 'pick' && (
+        <Button size="small" type="text" onClick={() => takeTool('pick')}>
+          Put away
+        </Button>
+      )}
     </div>
   );
 }

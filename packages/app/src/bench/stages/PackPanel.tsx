@@ -2,12 +2,17 @@ import { IconLayoutBoard } from '@tabler/icons-react';
 import { Button, InputNumber, Switch } from 'antd';
 import { useState } from 'react';
 import { perform } from '../../store/acts.ts';
+import { handle } from '../panes/rendererHandle.ts';
 
 /** Packing with its settings. */
 export function PackPanel() {
   const [size, setSize] = useState(2048);
   const [padding, setPadding] = useState(8);
   const [turning, setTurning] = useState(true);
+  const pack = async (): Promise<void> => {
+    const done = await perform('pack', { size, padding, turning: turning ? 'quarter' : 'none' });
+    if (done?.changed) handle.renderer?.frameBoard();
+  };
   return (
     <>
       <hr />
@@ -16,7 +21,7 @@ export function PackPanel() {
         className="tool"
         type="primary"
         icon={<IconLayoutBoard size={16} />}
-        onClick={() => void perform('pack', { size, padding, turning: turning ? 'quarter' : 'none' })}
+        onClick={() => void pack()}
       >
         <span className="tool-label">Pack the tile</span>
       </Button>

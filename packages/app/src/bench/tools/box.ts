@@ -1,4 +1,4 @@
-import { IconSelect } from '@tabler/icons-react';
+import { IconBorderCorners } from '@tabler/icons-react';
 import { byClick } from './picking.ts';
 import { rubberBand } from './rubberBand.ts';
 import type { Tool } from './tool.ts';
@@ -11,7 +11,7 @@ export const box: Tool = {
   label: 'Pick with a box',
   help: 'Pick with a box',
   key: 'z',
-  icon: IconSelect,
+  icon: IconBorderCorners,
   panes: ['model', 'board'],
   press: rubberBand,
 };

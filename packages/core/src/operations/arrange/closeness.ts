@@ -14,6 +14,8 @@ export interface Closeness {
   wasOutside(shell: number): boolean;
   /** Whether a shell has come to lie on another, or too near to it, and did not before. */
   growsCloser(shell: number, counts: (other: number) => boolean): boolean;
+  /** All others of which that is so. */
+  closerTo(shell: number, counts?: (other: number) => boolean): number[];
 }
 
 /**
@@ -45,21 +47,23 @@ export function closeness(
     const groups = new Uint32Array(segments.length / 4).fill(1, p.length / 4);
     return nearGroups(segments, groups, TOO_NEAR).length > 0 ? 1 : 0;
   };
+  const isCloser = (a: number, b: number): boolean => {
+    const close = nearness(now, a, b);
+    return close > 0 && (!before[a] || !before[b] || close > nearness(then, a, b));
+  };
+  const around = (s: number): number[] => {
+    if (!boxes[s]) return [];
+    const [minU, minV, maxU, maxV] = boxes[s];
+    return index
+      .search(minU - TOO_NEAR, minV - TOO_NEAR, maxU + TOO_NEAR, maxV + TOO_NEAR)
+      .map((i) => all[i])
+      .filter((other) => other !== s);
+  };
   return {
     hadPlace: (s) => before[s] !== undefined,
     wasOutside: (s) => before[s] !== undefined && isOutside(before[s] as UvBox),
-    growsCloser(s, counts) {
-      if (!boxes[s]) return false;
-      const [minU, minV, maxU, maxV] = boxes[s];
-      return index
-        .search(minU - TOO_NEAR, minV - TOO_NEAR, maxU + TOO_NEAR, maxV + TOO_NEAR)
-        .map((i) => all[i])
-        .some((other) => {
-          if (other === s || !counts(other)) return false;
-          const close = nearness(now, s, other);
-          return close > 0 && (!before[s] || !before[other] || close > nearness(then, s, other));
-        });
-    },
+    growsCloser: (s, counts) => around(s).some((other) => counts(other) && isCloser(s, other)),
+    closerTo: (s, counts = () => true) => around(s).filter((other) => counts(other) && isCloser(s, other)),
   };
 }
 

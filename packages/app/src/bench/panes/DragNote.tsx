@@ -1,0 +1,63 @@
+import { TEXTURE } from '@blunt-hem/core/document/judgement';
+import type { UvMatrix } from '@blunt-hem/core/surface/similarity';
+import { useEffect, useState } from 'react';
+import { useBench } from '../../store/bench.ts';
+import { namesOfChosen } from '../../store/select.ts';
+import { ask } from '../../store/worker.ts';
+
+/** How far the selected shells are moved, turned or scaled under the hand, and what they would come to lie on. */
+export function DragNote() {
+  const dragged = useBench((s) => s.dragged);
+  const [onto, setOnto] = useState<readonly number[]>([]);
+  const isHeld = dragged !== undefined;
+  // One question at a time, about where the hand is by then.
+  useEffect(() => {
+    setOnto([]);
+    if (!isHeld) return;
+    let gone = false;
+    const follow = async (): Promise<void> => {
+      let asked: UvMatrix | undefined;
+      while (!gone) {
+        const { dragged: matrix } = useBench.getState();
+        const shells = namesOfChosen();
+        if (matrix && matrix !== asked && shells.length > 0) {
+          asked = matrix;
+          const found = await ask('landing', { shells, matrix: [...matrix] }).catch(() => undefined);
+          if (!gone && found) setOnto(found);
+        }
+        await new Promise(requestAnimationFrame);
+      }
+    };
+    void follow();
+    return () => {
+      gone = true;
+    };
+  }, [isHeld]);
+  if (!dragged) return null;
+  return (
+    <p className="ghost-note drag-note" role="status">
+      {told(dragged)}
+      {onto.length > 0 && (
+        <strong>
+          {' '}
+          · on or too near to{' '}
+          {onto
+            .slice(0, 4)
+            .map((s) => s + 1)
+            .join(', ')}
+          {onto.length > 4 && ' …'}
+        </strong>
+      )}
+    </p>
+  );
+}
+
+/** “Moved 120, −36 px”, “Turned 15.0°”, “Scaled × 1.20”. */
+export function told([a, b, c, d, e, f]: UvMatrix): string {
+  const scale = Math.sqrt(Math.abs(a * d - b * c));
+  if (Math.abs(scale - 1) > 1e-6) return `Scaled × ${scale.toFixed(2)}`;
+  const angle = (Math.atan2(b, a) * 180) / Math.PI;
+  if (Math.abs(angle) > 1e-6) return `Turned ${angle.toFixed(1)}°`;
+  const [u, v] = [e, f].map((x) => Math.round(x * TEXTURE));
+  return `Moved ${u}, ${v} px of ${TEXTURE}`;
+}

@@ -16,7 +16,6 @@ import { facingDown } from '@blunt-hem/core/relax/untangle';
 import { edgeLoop } from '@blunt-hem/core/select/edgeLoop';
 import { edgeLength } from '@blunt-hem/core/select/shortestPath';
 import { anyDiagonal } from '@blunt-hem/core/surface/anyDiagonal';
-import { surfaceArea } from '@blunt-hem/core/surface/areas';
 import { verdictOf } from '@blunt-hem/core/surface/verdict';
 import { after } from '@blunt-hem/core/testing/acts';
 import { wholeShell } from '@blunt-hem/core/testing/shapes';
@@ -67,12 +66,10 @@ describe('toad ferryman', () => {
 
   it('gets seams proposed that are shorter than those by hand, stretch less and lie clear', async () => {
     const model = modelFromMesh('toad', mesh);
-    const { positions, triangles } = wholeShell(mesh);
-    const area = surfaceArea(positions, triangles);
     const byHand = seams.reduce((sum, [a, b]) => sum + edgeLength(mesh, links, findEdge(links, a, b)), 0);
     const document = openDocument(model, { keepUvs: false });
     const told = await answerQuestion(document, 'proposal', {}, localContext);
-    expect(told.length).toBeLessThan((0.95 * byHand) / Math.sqrt(area));
+    expect(told.length).toBeLessThan(0.95 * byHand);
     expect(told.hidden).toBeGreaterThan(0.7);
     expect(told.symmetric).toBe(1);
     for (const { l2, liesOnItself } of told.shells) {

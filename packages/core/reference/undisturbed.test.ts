@@ -3,7 +3,7 @@ import { describe, expect, it } from 'vitest';
 import { type HemDocument, openDocument, shellOf, shellsOf, shellUv } from '../src/document/document.ts';
 import { figuresOf, totalsOf } from '../src/document/figures.ts';
 import { emptyHistory } from '../src/document/history.ts';
-import { PADDING, TEXTURE } from '../src/document/judgement.ts';
+import { LIMIT_PRESETS } from '../src/document/limits.ts';
 import { HemError } from '../src/errors.ts';
 import { localJobs } from '../src/jobs/index.ts';
 import { readProject } from '../src/keeping/projectFile.ts';
@@ -98,7 +98,7 @@ const someFace = (document: HemDocument, random: () => number): number =>
 async function expectOneJudgement(document: HemDocument, story: string): Promise<void> {
   const figures = Array.from({ length: shellsOf(document).shellCount }, (_, s) => figuresOf(document, s));
   const { flipped, collapsed, folded } = totalsOf(figures);
-  const options = { texture: TEXTURE, padding: PADDING };
+  const options = LIMIT_PRESETS.usual;
   const { findings } = await localJobs.run('inspect', { document, options }, unattended);
   const count = (kind: string) => findings.find((each) => each.kind === kind)?.count ?? 0;
   expect({ collapsed: count('collapsed'), folded: count('folded') }, story).toEqual({ collapsed, folded });
@@ -127,7 +127,7 @@ async function newTroubles(
 }
 
 async function troubles(document: HemDocument, faces: ReadonlySet<number>): Promise<Map<string, number>> {
-  const options = { texture: TEXTURE, padding: PADDING };
+  const options = LIMIT_PRESETS.usual;
   const { findings } = await localJobs.run('inspect', { document, options }, unattended);
   const { faceShell } = shellsOf(document);
   const others = new Set([...faces].map((f) => faceShell[f]));

@@ -1,17 +1,18 @@
 import { type Judgement, judge } from '@blunt-hem/core/document/judgement';
 import type { BenchStore } from '../store/bench.ts';
 
-type Judged = Pick<BenchStore, 'shells' | 'flat' | 'layout'>;
+type Judged = Pick<BenchStore, 'shells' | 'flat' | 'layout' | 'limits'>;
 
 let last: { readonly of: Judged; readonly judgements: readonly Judgement[] } | undefined;
 
 /** What every shell is worth; worked out once for what is known. */
-export function judgements({ shells, flat, layout }: Judged): readonly Judgement[] {
-  if (last?.of.shells === shells && last.of.flat === flat && last.of.layout === layout)
+export function judgements({ shells, flat, layout, limits }: Judged): readonly Judgement[] {
+  const of = { shells, flat, layout, limits };
+  if (last && (Object.keys(of) as (keyof Judged)[]).every((key) => last?.of[key] === of[key]))
     return last.judgements;
-  const overlap = overlapsOf(layout?.overlaps, flat?.faceShell);
-  const made = shells.map((row, shell) => judge({ ...row, overlap: overlap.get(shell) }));
-  last = { of: { shells, flat, layout }, judgements: made };
+  const overlap = overlapsOf(layout?.lying, flat?.faceShell);
+  const made = shells.map((row, shell) => judge({ ...row, overlap: overlap.get(shell) }, limits));
+  last = { of, judgements: made };
   return made;
 }
 

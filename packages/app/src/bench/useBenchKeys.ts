@@ -30,6 +30,8 @@ const OWN_KEYS = new Set(['Enter', ' ', 'ArrowLeft', 'ArrowRight', 'ArrowUp', 'A
 /** Whether a key is not for the Bench: text is being typed, or the control that has the focus means it. */
 export function isTaken({ target, key }: Pick<KeyboardEvent, 'target' | 'key'>): boolean {
   if (!(target instanceof Element)) return false;
+  // A box that is ticked by the space bar has no use for Enter.
+  if (key === 'Enter' && target.matches('input:is([type=checkbox], [type=radio])')) return false;
   return target.matches(TYPED) || (OWN_KEYS.has(key) && target.closest(CONTROL) !== null);
 }
 

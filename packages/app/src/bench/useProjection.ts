@@ -10,6 +10,7 @@ export function useProjection(loaded: boolean): void {
   const inHand = useBench((s) => s.tool === 'project');
   const kind = useBench((s) => s.projectionKind);
   const each = useBench((s) => s.projectionEach);
+  const caps = useBench((s) => s.projectionCaps);
   const sweep = useBench((s) => s.projectionSweep);
   const size = useBench((s) => s.projectionSize);
   const frame = useBench((s) => s.projectionFrame);
@@ -32,7 +33,7 @@ export function useProjection(loaded: boolean): void {
     return () => {
       current = false;
     };
-  }, [loaded, inHand, kind, each, sweep, size, frame, faces, chosen, flat]);
+  }, [loaded, inHand, kind, each, caps, sweep, size, frame, faces, chosen, flat]);
   useEffect(() => {
     if (!inHand) return;
     return () => handle.renderer?.drawn.clear('drag');

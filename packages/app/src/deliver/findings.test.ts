@@ -1,3 +1,4 @@
+import { LIMIT_PRESETS } from '@blunt-hem/core/document/limits';
 import { describe, expect, it } from 'vitest';
 import type { Layout, ShellRow } from '../worker/protocol.ts';
 import { deliverFindings } from './findings.ts';
@@ -25,8 +26,10 @@ const row: ShellRow = {
     uvArea: 1,
   },
 };
+const limits = LIMIT_PRESETS.usual;
 const layout = (pairs: number, atLeast = false): Layout => ({
   overlaps: new Uint32Array(2 * pairs),
+  lying: new Uint32Array(2 * pairs),
   findings: [],
   atLeast,
   covered: 0.2,
@@ -35,7 +38,12 @@ const layout = (pairs: number, atLeast = false): Layout => ({
 });
 const stretch = (more: object) => ({ stretch: { ...row.stretch, ...more } as ShellRow['stretch'] });
 const found = (more: Partial<ShellRow>, pairs = 0, atLeast = false) =>
-  deliverFindings({ shells: [row, { ...row, ...more }], layout: layout(pairs, atLeast), measured: true });
+  deliverFindings({
+    shells: [row, { ...row, ...more }],
+    layout: layout(pairs, atLeast),
+    measured: true,
+    limits,
+  });
 
 describe('before the model is handed over', () => {
   it('tells shells that are too near, unless some overlap, which is worse', () => {
@@ -44,6 +52,7 @@ describe('before the model is handed over', () => {
         shells: [row, row],
         layout: { ...layout(pairs), near: Uint32Array.of(0, 1) },
         measured: true,
+        limits,
       });
     expect(near(0)).toMatch(/^1 pair of shells is nearer than 4 px/);
     expect(near(1)).not.toMatch(/nearer/);
@@ -53,7 +62,7 @@ describe('before the model is handed over', () => {
     expect(found({})).toBe('');
     expect(found({ stretch: undefined })).toBeUndefined();
     expect(found({ verdict: undefined })).toBeUndefined();
-    expect(deliverFindings({ shells: [row], layout: layout(0), measured: false })).toBeUndefined();
+    expect(deliverFindings({ shells: [row], layout: layout(0), measured: false, limits })).toBeUndefined();
   });
 
   it.each<[string, Partial<ShellRow>, RegExp]>([

@@ -8,8 +8,8 @@ const told = (count: number, one: string, many: string): string[] =>
   count === 0 ? [] : [`${count.toLocaleString('en-GB')} ${count === 1 ? one : many}.`];
 
 /** Pairs of shells that are too near and do not overlap, which is worse and told by itself. */
-const tooNear = (layout: Pick<Layout, 'near' | 'overlaps'> | undefined): number =>
-  layout && layout.overlaps.length === 0 ? layout.near.length / 2 : 0;
+const tooNear = (layout: Pick<Layout, 'near' | 'lying'> | undefined): number =>
+  layout && layout.lying.length === 0 ? layout.near.length / 2 : 0;
 
 /**
  * Everything that speaks against handing the model over, a line each; none when all was looked at and is right.
@@ -20,7 +20,8 @@ export function deliverFindings({
   shells,
   layout,
   measured,
-}: Pick<BenchStore, 'shells' | 'layout' | 'measured'>): string | undefined {
+  limits,
+}: Pick<BenchStore, 'shells' | 'layout' | 'measured' | 'limits'>): string | undefined {
   const unjudged = shells.filter(({ verdict, unfolded, stretch }) => !verdict || (unfolded && !stretch));
   if (!measured || unjudged.length > 0) return undefined;
   const unfolded = shells.filter((row) => row.unfolded);
@@ -45,20 +46,20 @@ export function deliverFindings({
       'faces are folded: flipped where a program splits them by the other diagonal',
     ),
     ...told(outside, 'shell lies outside the tile', 'shells lie outside the tile'),
-    ...(layout && layout.overlaps.length > 0
+    ...(layout && layout.lying.length > 0
       ? [
-          `${pairsInWords(layout)} ${layout.overlaps.length === 2 ? 'pair of faces overlaps' : 'pairs of faces overlap'}.`,
+          `${pairsInWords(layout)} ${layout.lying.length === 2 ? 'pair of faces overlaps' : 'pairs of faces overlap'}.`,
         ]
       : []),
     ...told(
-      unfolded.filter(({ stretch }) => stretch && isTooStretched(stretch)).length,
+      unfolded.filter(({ stretch }) => stretch && isTooStretched(stretch, limits)).length,
       'shell is stretched more than is good to paint on',
       'shells are stretched more than is good to paint on',
     ),
     ...told(
       tooNear(layout),
-      'pair of shells is nearer than 4 px of a 2048 texture',
-      'pairs of shells are nearer than 4 px of a 2048 texture',
+      `pair of shells is nearer than ${limits.padding} px of a ${limits.texture} texture`,
+      `pairs of shells are nearer than ${limits.padding} px of a ${limits.texture} texture`,
     ),
     ...told(
       unfolded.filter(({ stale }) => stale).length,

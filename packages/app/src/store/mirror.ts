@@ -1,3 +1,4 @@
+import { LIMIT_PRESETS, type Limits } from '@blunt-hem/core/document/limits';
 import type { LayoutFinding } from '@blunt-hem/core/inspect/inspection';
 import type {
   BenchFigures,
@@ -24,6 +25,7 @@ export interface MirrorSlice {
   readonly placed: boolean;
   /** Which axis of the model points up: 0 for y, 1 for z. */
   readonly upAxis: number;
+  readonly limits: Limits;
   /** Figures of the document as it is, or was before the act that is being measured. */
   readonly figures: BenchFigures | undefined;
   /** The flat before the last act, and its stretch where it was measured. */
@@ -51,6 +53,7 @@ export const mirrorSlice: MirrorSlice = {
   shells: [],
   placed: false,
   upAxis: 0,
+  limits: LIMIT_PRESETS.usual,
   figures: undefined,
   before: undefined,
   measured: false,

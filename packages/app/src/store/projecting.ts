@@ -12,6 +12,8 @@ export interface ProjectingSlice {
   readonly projectionKind: Projection;
   /** By one projection, or by one for each shell or part. */
   readonly projectionEach: 'together' | 'shells' | 'parts';
+  /** Whether caps, which are seen edge-on, get planes of their own. */
+  readonly projectionCaps: 'along' | 'apart';
   /** Degrees that a wrap covers. */
   readonly projectionSweep: number;
   readonly projectionSize: number;
@@ -25,6 +27,7 @@ export interface ProjectingSlice {
 export const projectingSlice: ProjectingSlice = {
   projectionKind: 'cylinder',
   projectionEach: 'together',
+  projectionCaps: 'along',
   projectionSweep: 360,
   projectionSize: 1,
   projectionFrame: undefined,

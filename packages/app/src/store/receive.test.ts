@@ -1,3 +1,4 @@
+import { LIMIT_PRESETS } from '@blunt-hem/core/document/limits';
 import { beforeEach, describe, expect, it } from 'vitest';
 import type { BenchFigures, BenchState, ModelBuffers, ShellRow } from '../worker/protocol.ts';
 import { resetBench, useBench } from './bench.ts';
@@ -24,6 +25,7 @@ function state(faceShell: number[]): BenchState {
     shells: rows,
     placed: false,
     upAxis: 0,
+    limits: LIMIT_PRESETS.usual,
     undoable: [],
     redoable: [],
   };
@@ -89,6 +91,7 @@ describe('what the worker says', () => {
     receive({
       kind: 'layout',
       overlaps: none,
+      lying: none,
       findings: [],
       atLeast: false,
       covered: 0,

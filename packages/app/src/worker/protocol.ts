@@ -1,4 +1,5 @@
 import type { ShellMarks, Totals } from '@blunt-hem/core/document/figures';
+import type { Limits } from '@blunt-hem/core/document/limits';
 import type { Severity } from '@blunt-hem/core/health/check';
 import type { ModelFigures } from '@blunt-hem/core/health/modelFigures';
 import type { LayoutReport } from '@blunt-hem/core/jobs/inspectLayout';
@@ -114,6 +115,8 @@ export interface BenchState {
   readonly placed: boolean;
   /** Which axis of the model points up: 0 for y, 1 for z. */
   readonly upAxis: number;
+  /** How much is put up with in the flat. */
+  readonly limits: Limits;
   /** Labels of what can be undone and redone, the nearest first. */
   readonly undoable: readonly string[];
   readonly redoable: readonly string[];

@@ -2,7 +2,6 @@ import type { HemDocument } from '@blunt-hem/core/document/document';
 import type { MarkField } from '@blunt-hem/core/document/fields';
 import { totalsOf } from '@blunt-hem/core/document/figures';
 import { groupLabels, type History } from '@blunt-hem/core/document/history';
-import { PADDING, TEXTURE } from '@blunt-hem/core/document/judgement';
 import { changesModel, type Patch } from '@blunt-hem/core/document/patch';
 import { shellPicture } from '@blunt-hem/core/document/shellPicture';
 import type { Jobs } from '@blunt-hem/core/jobs/index';
@@ -154,10 +153,7 @@ export function sessionDesk(start: DeskStart, emit: (event: BenchEvent) => void,
   const seeLayout = async (group: number): Promise<void> => {
     const now = changes;
     const [found, covered] = await twice(() =>
-      Promise.all([
-        session.ask('inspection', { texture: TEXTURE, padding: PADDING }),
-        session.ask('coverage', {}),
-      ]),
+      Promise.all([session.ask('inspection', {}), session.ask('coverage', {})]),
     );
     if (!found || covered === undefined || now !== changes) return;
     if (group !== seenGroup) coveredBefore = seenGroup === -1 ? undefined : coveredNow;
@@ -193,6 +189,7 @@ export function sessionDesk(start: DeskStart, emit: (event: BenchEvent) => void,
       shells: figures.rows(document),
       placed: document.placed === 1,
       upAxis: document.upAxis,
+      limits: document.limits,
       undoable: groupLabels(history.acts.slice(0, history.done)).reverse(),
       redoable: groupLabels(history.acts.slice(history.done)),
     };

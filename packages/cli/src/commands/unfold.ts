@@ -106,7 +106,7 @@ async function wantedCuts(session: Session): Promise<object[]> {
   const found: object[] = [];
   for (let s = 0; s < shellsOf(document).shellCount; s++) {
     const { firstFace, stretch } = figuresOf(document, s);
-    if (!stretch || !isTooStretched(stretch)) continue;
+    if (!stretch || !isTooStretched(stretch, document.limits)) continue;
     const cut = await session.ask('best-cut', { face: firstFace });
     if (!cut || cut.edges.length === 0) continue;
     const edges = cut.edges.map((e) => [edgeVertices[2 * e], edgeVertices[2 * e + 1]]);

@@ -1,3 +1,5 @@
+import { LIMIT_PRESETS, type Limits } from './limits.ts';
+
 /**
  * What a document keeps beside its mesh and UVs, each named here and nowhere else: opening, patches, project files, storage and
  * remeshing go by this list.
@@ -50,6 +52,8 @@ export const VALUES: Values = {
   upAxis: 0,
   /** Of patches; one that was taken away leaves an empty name, so that the others keep their numbers. */
   patchNames: [],
+  /** How much is put up with in the flat. */
+  limits: LIMIT_PRESETS.usual,
 };
 
 export interface Values {
@@ -57,6 +61,7 @@ export interface Values {
   readonly placed: number;
   readonly upAxis: number;
   readonly patchNames: readonly string[];
+  readonly limits: Limits;
 }
 export type ValueField = keyof Values;
 export const VALUE_FIELDS = Object.keys(VALUES) as ValueField[];

@@ -1,21 +1,15 @@
 import type { ShellStretch } from '../measure/stretch.ts';
 import { isOutside, type UvBox } from '../surface/uvBox.ts';
 import type { Verdict } from '../surface/verdict.ts';
+import type { Limits } from './limits.ts';
 
-/** Limits beyond which a relaxed shell wants another cut: what hardly anybody would paint on. A judgement of ours; see docs/measures.md. */
-export const MOST_L2 = 1.25;
-/** Mean angular deformation, degrees. */
-export const MOST_ANGLE = 20;
-
-/** Shells nearer to one another than so many texels of a texture of this side bleed into one another. Common practice. */
-export const [TEXTURE, PADDING] = [2048, 4];
-/** The same in tile widths. */
-export const TOO_NEAR = PADDING / TEXTURE;
+/** Texels along the side of the texture that densities are told of. */
+export const TEXTURE = 2048;
 
 export interface ShellFacts {
   /** Undefined while it is being measured. */
   readonly verdict?: Verdict;
-  readonly stretch?: Pick<ShellStretch, 'l2' | 'angleMean' | 'flipped' | 'collapsed'>;
+  readonly stretch?: Judged & Pick<ShellStretch, 'flipped' | 'collapsed'>;
   readonly unfolded: boolean;
   readonly folded?: number;
   readonly stale: boolean;
@@ -25,9 +19,24 @@ export interface ShellFacts {
   readonly overlap?: 'itself' | 'another';
 }
 
-/** Whether a shell is stretched beyond what is good to paint on. */
-export const isTooStretched = ({ l2, angleMean }: Pick<ShellStretch, 'l2' | 'angleMean'>): boolean =>
-  l2 > MOST_L2 || angleMean > MOST_ANGLE;
+type Judged = Pick<ShellStretch, 'l2' | 'linf' | 'angleMean' | 'areaMean'>;
+
+/** Whether a shell is stretched beyond what is put up with. */
+export const isTooStretched = (stretch: Judged, limits: Limits): boolean =>
+  excessOf(stretch, limits) !== undefined;
+
+/** The first limit that a shell exceeds, in words. */
+export function excessOf(
+  { l2, linf, angleMean, areaMean }: Judged,
+  { stretch, worst, angle, area }: Limits,
+): string | undefined {
+  if (l2 > stretch) return `Stretch L2 ${l2.toFixed(2)}, where ${stretch} is put up with`;
+  if (angleMean > angle)
+    return `Angles ${angleMean.toFixed(0)}° off on average, where ${angle}° are put up with`;
+  if (areaMean > area) return `Area × ${areaMean.toFixed(2)} off on average, where × ${area} is put up with`;
+  if (linf > worst) return `Stretched × ${linf.toFixed(1)} in one place, where × ${worst} is put up with`;
+  return undefined;
+}
 
 /** What a shell is worth, in a word: its first fault, or that it has none. */
 export interface Judgement {
@@ -45,12 +54,15 @@ const said = (tone: Judgement['tone'], word: string, sentence: string): Judgemen
 const faces = (count: number): string => (count === 1 ? 'One face' : `${count} faces`);
 
 /** Judges a shell by its figures; the gravest fault is told. */
-export function judge({ verdict, stretch, folded = 0, box, overlap, ...facts }: ShellFacts): Judgement {
+export function judge(
+  { verdict, stretch, folded = 0, box, overlap, ...facts }: ShellFacts,
+  limits: Limits,
+): Judgement {
   if (!verdict) return said('none', '…', 'Being measured.');
   if (!verdict.canUnfold) return said('bad', 'Cannot lie flat', verdict.sentence);
   if (!facts.unfolded) return said('none', 'Not yet', 'It has no UVs yet: unfold it.');
   if (!stretch) return said('none', '…', 'Being measured.');
-  const { flipped, collapsed, l2, angleMean } = stretch;
+  const { flipped, collapsed } = stretch;
   if (flipped > 0) return said('bad', 'Flipped', `${faces(flipped)} upside down: unfold it anew.`);
   if (collapsed > 0)
     return said(
@@ -73,11 +85,14 @@ export function judge({ verdict, stretch, folded = 0, box, overlap, ...facts }: 
   if (facts.stale) return said('changed', 'Changed', 'It was cut or sewn since it was unfolded.');
   if (overlap === 'another') return said('bad', 'On another', 'It lies on another shell: move or pack them.');
   if (box && isOutside(box)) return said('bad', 'Outside', 'It lies outside the tile: move or pack it.');
-  if (isTooStretched(stretch)) {
-    const how = `Stretch L2 ${l2.toFixed(2)}, angle ${angleMean.toFixed(0)}° on average`;
+  const excess = excessOf(stretch, limits);
+  if (excess !== undefined)
     return facts.relaxed
-      ? said('bad', 'Needs a cut', `${how}, although it was relaxed: cut it once more.`)
-      : said('changed', 'Stretched', `${how}: relax it, and if that does not do, cut it.`);
-  }
+      ? said(
+          'bad',
+          'Needs a cut',
+          `${excess}, although it was relaxed: cut it once more, or put up with more.`,
+        )
+      : said('changed', 'Stretched', `${excess}: relax it, and if that does not do, cut it.`);
   return said('good', 'Ready', 'Flat, in the tile, clear of others, and little stretched.');
 }

@@ -177,7 +177,7 @@ export const isEmpty = (change: Change): boolean => {
     case 'uv':
       return change.vertices.at.length + change.corners.at.length === 0;
     case 'value':
-      return change.before === change.after;
+      return JSON.stringify(change.before) === JSON.stringify(change.after);
     default:
       return false;
   }

@@ -1,4 +1,5 @@
 import type { HemDocument } from '../document/document.ts';
+import type { Limits } from '../document/limits.ts';
 import { perShell, type Subject, subjectOf } from './subject.ts';
 
 /** Flat length per length on the model of each shell, and how much surface it has; NaN where a shell has no UVs or no surface. */
@@ -31,15 +32,12 @@ export function usualDensity({ density, area }: Densities): number | undefined {
   return undefined;
 }
 
-/** Density that differs by more than this factor from that of most of the surface shows. A judgement of ours. */
-const OFF = 1.25;
-
-/** Whether a shell has another density than most of the surface; none where nothing lies flat. */
-export function isOffDensity(known: Densities): (shell: number) => boolean {
+/** Whether the density of a shell differs from that of most of the surface by more than is put up with; none where nothing lies flat. */
+export function isOffDensity(known: Densities, { density: most }: Limits): (shell: number) => boolean {
   const usual = usualDensity(known);
   return (s) => {
     // What has no surface, or none in the flat, has no scale.
     const off = usual === undefined ? NaN : Math.abs(Math.log(known.density[s] / usual));
-    return Number.isFinite(off) && off > Math.log(OFF);
+    return Number.isFinite(off) && off > Math.log(most);
   };
 }

@@ -8,7 +8,7 @@ export const densityOutliers: Inspection = {
   effect: 'A scratch is sharper there, or more blurred, than beside it.',
   find(subject) {
     const known = densitiesOf(subject);
-    const off = [...known.density.keys()].filter(isOffDensity(known));
+    const off = [...known.density.keys()].filter(isOffDensity(known, subject.document.limits));
     return ofShells(subject, off, (shells) => ({
       label: 'Scale to the density of the rest',
       request: { operation: 'even-density', params: { shells } },

@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { type HemDocument, openDocument, shellsOf, topologyOf } from '../document/document.ts';
 import { emptyHistory } from '../document/history.ts';
+import { LIMIT_PRESETS } from '../document/limits.ts';
 import { localJobs } from '../jobs/index.ts';
 import { meshFromPolygons } from '../mesh/mesh.ts';
 import { modelFromMesh } from '../mesh/model.ts';
@@ -272,10 +273,12 @@ describe('findings in the flat', () => {
   );
 
   it('are told of no scale where there is no surface, or none in the flat', () => {
-    const isOff = isOffDensity({
+    const known = {
       area: Float64Array.of(5, 1, 0, 1),
       density: Float64Array.of(0.1, 0.2, Infinity, 0),
-    });
+    };
+    const isOff = isOffDensity(known, LIMIT_PRESETS.usual);
+    expect([0, 1, 2, 3].map(isOffDensity(known, { ...LIMIT_PRESETS.usual, density: 3 }))).not.toContain(true);
     expect([0, 1, 2, 3].map(isOff)).toEqual([false, true, false, false]);
   });
 

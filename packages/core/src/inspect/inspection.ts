@@ -20,6 +20,8 @@ export interface Inspection {
 /** What was found, where, and what would help. */
 export interface Found {
   readonly count: number;
+  /** Whether there may be more. */
+  readonly atLeast?: boolean;
   /** Where to look: faces, edges, or whole shells by number. */
   readonly faces?: Iterable<number>;
   readonly edges?: Iterable<number>;
@@ -54,13 +56,13 @@ export interface LayoutFinding extends Pick<Inspection, 'kind' | 'severity' | 'e
 
 export function told(
   { kind, severity, effect, thing }: Pick<Inspection, 'kind' | 'severity' | 'effect' | 'thing'>,
-  { count, faces = [], edges = [], shells = [], remedy }: Found,
+  { count, atLeast, faces = [], edges = [], shells = [], remedy }: Found,
 ): LayoutFinding {
   return {
     kind,
     severity,
     effect,
-    title: `${count.toLocaleString('en-GB')} ${thing[count === 1 ? 0 : 1]}`,
+    title: `${atLeast ? '≥ ' : ''}${count.toLocaleString('en-GB')} ${thing[count === 1 ? 0 : 1]}`,
     count,
     faces: Uint32Array.from(faces),
     edges: Uint32Array.from(edges),

@@ -12,6 +12,16 @@ const isStacked = ({ boxes }: Subject, a: number, b: number): boolean => {
   return one.every((x, i) => Math.abs(x - other[i]) < STACKED);
 };
 
+/** Faces that lie on each other, two a pair, but for those of shells that are stacked exactly. */
+export function unmeant(subject: Subject): Uint32Array {
+  const { faceShell } = shellsOf(subject.document);
+  const pairs = pairsOf(subject, (a, b) => {
+    const [s, t] = [faceShell[a], faceShell[b]];
+    return s === t || !isStacked(subject, s, t);
+  });
+  return Uint32Array.from(pairs.flat());
+}
+
 /** Shells on one another: those that are stacked exactly, or the others. */
 const between = (stacked: boolean) =>
   function find(subject: Subject): Found | undefined {

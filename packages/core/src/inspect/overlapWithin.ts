@@ -19,6 +19,7 @@ export const overlapWithin: Inspection = {
     const loose = unrelaxed(subject.document, shells).filter((s) => !spoilt.has(s));
     return {
       count: pairs.length,
+      atLeast: subject.atLeast,
       faces: new Set(pairs.flat()),
       shells,
       remedy:

@@ -11,7 +11,9 @@ export const stretchedShells: Inspection = {
   effect: 'What is painted there comes out larger in one place than in another, or askew.',
   find(subject): Found | undefined {
     const { document } = subject;
-    const stretched = stretchesOf(subject).filter(({ stretch }) => isTooStretched(stretch));
+    const stretched = stretchesOf(subject).filter(({ stretch }) =>
+      isTooStretched(stretch, subject.document.limits),
+    );
     if (stretched.length === 0) return undefined;
     const shells = stretched.map(({ shell }) => shell);
     const loose = unrelaxed(document, shells);

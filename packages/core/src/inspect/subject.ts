@@ -20,6 +20,8 @@ export interface Subject {
   /** Shells nearer to one another than the padding, two a pair. */
   readonly near: Uint32Array;
   readonly options: InspectOptions;
+  /** Whether more faces may lie on each other than these. */
+  readonly atLeast: boolean;
 }
 
 export interface InspectOptions {
@@ -34,6 +36,7 @@ export function subjectOf(
   overlaps: Uint32Array,
   near: Uint32Array,
   options: InspectOptions,
+  atLeast = false,
 ): Subject {
   const { mesh, triangulation } = topologyOf(document.model);
   const { uv } = document.uvSets[document.currentUv];
@@ -84,6 +87,7 @@ export function subjectOf(
     overlaps,
     near,
     options,
+    atLeast,
   };
 }
 

@@ -27,7 +27,7 @@ export const tooSmall: Inspection = {
 /** Those that were made small are made as large as the rest; those that are small are sewn on. */
 function remedyFor(subject: Subject, shells: readonly number[]): Remedy | undefined {
   const { document } = subject;
-  const isOff = isOffDensity(densitiesOf(subject));
+  const isOff = isOffDensity(densitiesOf(subject), document.limits);
   const shrunk = shells.filter(isOff);
   if (shrunk.length > 0)
     return {

@@ -3,11 +3,14 @@ import { nearShells } from '../document/nearShells.ts';
 import { type FaceOverlaps, type KnownOverlaps, overlappingFaces } from '../document/overlappingFaces.ts';
 import { inspect } from '../inspect/inspect.ts';
 import type { LayoutFinding } from '../inspect/inspection.ts';
+import { unmeant } from '../inspect/overlapBetween.ts';
 import { type InspectOptions, subjectOf } from '../inspect/subject.ts';
 import type { Job } from './job.ts';
 
 /** How shells lie together, and what is wrong with it. */
 export interface LayoutReport extends FaceOverlaps {
+  /** Of the faces that lie on each other, those that do so by mistake: not of shells that are stacked exactly. */
+  readonly lying: Uint32Array;
   /** Pairs of shells nearer to one another than the padding, two numbers a pair. */
   readonly near: Uint32Array;
   readonly findings: readonly LayoutFinding[];
@@ -24,10 +27,12 @@ export const inspectLayout: Job<'inspect', InspectTask, LayoutReport> = {
   run({ document, options, known }, { signal }) {
     const lapped = overlappingFaces(document, { known, signal });
     const near = nearShells(document, options.padding / options.texture, signal);
+    const subject = subjectOf(document, lapped.overlaps, near, options, lapped.atLeast);
     return {
       ...lapped,
       near,
-      findings: inspect(subjectOf(document, lapped.overlaps, near, options), { signal }),
+      lying: unmeant(subject),
+      findings: inspect(subject, { signal }),
     };
   },
 };

@@ -1,6 +1,7 @@
 import Joi from 'joi';
 import { type HemDocument, markCounts } from '../document/document.ts';
 import { MARK_FIELDS, MARKS, type ValueField } from '../document/fields.ts';
+import { limitsShape } from '../document/limits.ts';
 import { faceCount, type Mesh } from '../mesh/mesh.ts';
 import type { Model, UvSet } from '../mesh/model.ts';
 
@@ -21,6 +22,7 @@ export const VALUE_SHAPES: Readonly<Record<ValueField, Joi.Schema>> = {
   placed: count,
   upAxis: count,
   patchNames: texts.max(MARKS.patches.limit - 1),
+  limits: limitsShape,
 };
 
 const source = Joi.alternatives(

@@ -1,6 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { judge, MOST_ANGLE, MOST_L2, type ShellFacts } from '../document/judgement.ts';
+import { judge, type ShellFacts } from '../document/judgement.ts';
+import { LIMIT_PRESETS } from '../document/limits.ts';
 import { meshFromPolygons } from '../mesh/mesh.ts';
 import { tileCoverage } from './coverage.ts';
 import { foldsOf } from './folds.ts';
@@ -122,9 +123,10 @@ describe('polygons under any diagonal', () => {
 });
 
 describe('what a shell is worth', () => {
+  const most = LIMIT_PRESETS.usual;
   const good: ShellFacts = {
     verdict: { kind: 'flat', canUnfold: true, borderCount: 1, genus: 0, sentence: 'A disc.' },
-    stretch: { l2: 1.02, angleMean: 3, flipped: 0, collapsed: 0 },
+    stretch: { l2: 1.02, linf: 1.3, angleMean: 3, areaMean: 1.05, flipped: 0, collapsed: 0 },
     unfolded: true,
     folded: 0,
     stale: false,
@@ -142,12 +144,31 @@ describe('what a shell is worth', () => {
     ['a place outside', { box: [0.8, 0.1, 1.1, 0.4] }, 'Outside'],
     ['a seam since', { stale: true }, 'Changed'],
     ['a mean angle of 56°, relaxed', stretch({ angleMean: 56 }), 'Needs a cut'],
-    ['too much stretch, not relaxed', { ...stretch({ l2: MOST_L2 + 0.01 }), relaxed: false }, 'Stretched'],
-    ['as much as is allowed', stretch({ l2: MOST_L2, angleMean: MOST_ANGLE }), 'Ready'],
+    ['area that is × 1.6 off on average', stretch({ areaMean: 1.6 }), 'Needs a cut'],
+    ['one place that is stretched × 7', stretch({ linf: 7.03 }), 'Needs a cut'],
+    [
+      'too much stretch, not relaxed',
+      { ...stretch({ l2: most.stretch + 0.01 }), relaxed: false },
+      'Stretched',
+    ],
+    [
+      'as much as is put up with',
+      stretch({ l2: most.stretch, linf: most.worst, angleMean: most.angle, areaMean: most.area }),
+      'Ready',
+    ],
     ['no UVs', { unfolded: false, stretch: undefined }, 'Not yet'],
     ['no figures yet', { stretch: undefined }, '…'],
   ])('with %s is told', (_, more, word) => {
-    expect(judge({ ...good, ...more })).toMatchObject({ word });
-    expect(judge({ ...good, ...more }).sentence).toMatch(/\.$/);
+    expect(judge({ ...good, ...more }, most)).toMatchObject({ word });
+    expect(judge({ ...good, ...more }, most).sentence).toMatch(/\.$/);
+  });
+
+  it('hangs on what is put up with', () => {
+    const rough = { ...good, ...stretch({ l2: 1.4, angleMean: 25, areaMean: 1.7, linf: 9 }) };
+    expect(judge(rough, LIMIT_PRESETS.usual).word).toBe('Needs a cut');
+    expect(judge(rough, LIMIT_PRESETS.rough).word).toBe('Ready');
+    const fair = { ...good, ...stretch({ l2: 1.2 }) };
+    expect(judge(fair, LIMIT_PRESETS.usual).word).toBe('Ready');
+    expect(judge(fair, LIMIT_PRESETS.clean).sentence).toMatch(/^Stretch L2 1.20, where 1.1 is put up with/);
   });
 });

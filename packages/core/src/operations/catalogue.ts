@@ -9,6 +9,7 @@ import { mirrorInPlace } from './arrange/mirrorInPlace.ts';
 import { moveClear } from './arrange/moveClear.ts';
 import { pack } from './arrange/pack.ts';
 import { setGrain } from './arrange/setGrain.ts';
+import { setLimits } from './arrange/setLimits.ts';
 import { splitOff } from './arrange/splitOff.ts';
 import { transformShells } from './arrange/transformShells.ts';
 import { turnUpright } from './arrange/turnUpright.ts';
@@ -80,6 +81,7 @@ export const OPERATIONS = [
   turnUpright,
   setGrain,
   lockShells,
+  setLimits,
 ] as const;
 
 type AnyOperation = (typeof OPERATIONS)[number];

@@ -1,7 +1,11 @@
-import { topologyOf } from '../document/document.ts';
+import { type HemDocument, topologyOf } from '../document/document.ts';
 import { densityOf } from '../document/layout.ts';
-import { projectedUv, projectParams } from '../operations/unfold/project.ts';
+import { applyPatch } from '../document/patch.ts';
+import { subjectOf } from '../inspect/subject.ts';
+import type { Triangulation } from '../mesh/triangulate.ts';
+import { project, projectedUv, projectParams } from '../operations/unfold/project.ts';
 import { spoiltFaces } from '../projections/projectFaces.ts';
+import { boxOf } from '../surface/uvBox.ts';
 import { question } from './question.ts';
 
 /** How faces would lie by a projection, before it is taken. */
@@ -23,42 +27,64 @@ export interface ProjectionPreview {
 export const projection = question({
   name: 'projection',
   params: projectParams,
-  answer(document, params): ProjectionPreview {
+  async answer(document, params, context): Promise<ProjectionPreview> {
     const { mesh, triangulation, triangleStart } = topologyOf(document.model);
     const { uv, projected, outside, frame } = projectedUv(document, params);
-    const { collapsed, mirrored } = spoiltFaces(mesh, projected, uv);
+    const { collapsed } = spoiltFaces(mesh, projected, uv);
     const triangles = trianglesOf(projected, triangleStart);
-    const flat = new Float32Array(6 * triangles.length);
-    let [minU, minV, maxU, maxV] = [Infinity, Infinity, -Infinity, -Infinity];
-    for (let i = 0; i < flat.length / 2; i++) {
-      const c = triangulation.triangleCorners[3 * triangles[Math.floor(i / 3)] + (i % 3)];
-      const u = uv[2 * c];
-      const v = uv[2 * c + 1];
-      flat[2 * i] = u;
-      flat[2 * i + 1] = v;
-      minU = Math.min(minU, u);
-      minV = Math.min(minV, v);
-      maxU = Math.max(maxU, u);
-      maxV = Math.max(maxV, v);
-    }
-    const fit = 0.9 / Math.max(maxU - minU, maxV - minV, 1e-12);
-    const scale = document.placed ? (densityOf(document) ?? fit) * params.size : fit;
-    const [cu, cv] = [(minU + maxU) / 2, (minV + maxV) / 2];
-    for (let i = 0; i < flat.length; i += 2) {
-      flat[i] = 0.5 + scale * (flat[i] - cu);
-      flat[i + 1] = 0.5 + scale * (flat[i + 1] - cv);
-    }
+    const isExact = projected.length <= MOST_EXACT && collapsed.length < projected.length;
+    // What is shown is what the act leads to, where that is quick to know.
+    const after = isExact
+      ? applyPatch(document, await project.run(document, params, { ...context, signal: { aborted: false } }))
+      : undefined;
+    const flat = after
+      ? cornersOf(triangulation, triangles, after.uvSets[after.currentUv].uv)
+      : inTheMiddle(cornersOf(triangulation, triangles, uv), document, params.size);
     const { origin, toward, up } = frame;
     return {
       triangles,
       uv: flat,
       collapsed: collapsed.length,
-      mirrored: mirrored.length,
+      mirrored: after ? flippedAmong(after, projected) : spoiltFaces(mesh, projected, uv).mirrored.length,
       outside: outside.length,
       frame: { origin, toward, up },
     };
   },
 });
+
+/** Of more faces than these what an act leads to is not worked out in passing. */
+const MOST_EXACT = 60_000;
+
+/** How many of some faces lie upside down, as the strip counts them. */
+function flippedAmong(document: HemDocument, faces: readonly number[]): number {
+  const none = new Uint32Array(0);
+  const flipped = new Set(subjectOf(document, none, none, document.limits).flipped);
+  return faces.reduce((sum, f) => sum + (flipped.has(f) ? 1 : 0), 0);
+}
+
+/** u and v of the corners of some triangles: `6 × triangles.length`. */
+function cornersOf(
+  { triangleCorners }: Triangulation,
+  triangles: Uint32Array,
+  uv: Float64Array,
+): Float32Array {
+  const flat = new Float32Array(6 * triangles.length);
+  for (let i = 0; i < flat.length / 2; i++) {
+    const c = triangleCorners[3 * triangles[Math.floor(i / 3)] + (i % 3)];
+    flat[2 * i] = uv[2 * c];
+    flat[2 * i + 1] = uv[2 * c + 1];
+  }
+  return flat;
+}
+
+/** The same in the middle of the tile, at the scale of what lies there. */
+function inTheMiddle(flat: Float32Array, document: HemDocument, size: number): Float32Array {
+  const [minU, minV, maxU, maxV] = boxOf(Float64Array.from(flat));
+  const fit = 0.9 / Math.max(maxU - minU, maxV - minV, 1e-12);
+  const scale = document.placed ? (densityOf(document) ?? fit) * size : fit;
+  const middle = [(minU + maxU) / 2, (minV + maxV) / 2];
+  return flat.map((x, i) => 0.5 + scale * (x - middle[i & 1]));
+}
 
 function trianglesOf(faces: readonly number[], triangleStart: Uint32Array): Uint32Array {
   let count = 0;

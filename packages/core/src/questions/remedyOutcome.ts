@@ -1,10 +1,9 @@
 import { type HemDocument, plainDocument } from '../document/document.ts';
-import { PADDING, TEXTURE } from '../document/judgement.ts';
 import { HemError } from '../errors.ts';
 import { INSPECTIONS } from '../inspect/inspect.ts';
 import type { LayoutFinding } from '../inspect/inspection.ts';
 import { tryOut } from '../operations/tryOut.ts';
-import { choice, number, otherwise, record, whole } from '../params.ts';
+import { choice, record } from '../params.ts';
 import { type QuestionContext, question } from './question.ts';
 
 /** What a remedy would come to. */
@@ -23,21 +22,19 @@ export const remedyOutcome = question({
   name: 'remedy-outcome',
   params: record({
     kind: choice(...INSPECTIONS.map(({ kind }) => kind)),
-    texture: otherwise(whole(16, 65_536), TEXTURE),
-    padding: otherwise(number(0, 512), PADDING),
   }),
   background: true,
   idle: true,
   several: true,
-  async answer(document, { kind, ...options }, context): Promise<RemedyOutcome | undefined> {
-    const findings = await inspected(document, options, context);
+  async answer(document, { kind }, context): Promise<RemedyOutcome | undefined> {
+    const findings = await inspected(document, context);
     const finding = findings.find((each) => each.kind === kind);
     if (!finding?.remedy || 'cutsOf' in finding.remedy) return undefined;
     const { label, request } = finding.remedy;
     const before = finding.count;
     let then: readonly LayoutFinding[];
     try {
-      then = await inspected(await tryOut(document, request, context), options, context);
+      then = await inspected(await tryOut(document, request, context), context);
     } catch (error) {
       if (!(error instanceof HemError) || error.code === 'stopped') throw error;
       return { before, after: before, worse: [], gains: false, refusal: error.message };
@@ -77,13 +74,12 @@ function refusalOf(label: string, before: number, after: number, worse: readonly
 
 const inspected = async (
   document: HemDocument,
-  options: { readonly texture: number; readonly padding: number },
   { jobs, signal }: QuestionContext,
 ): Promise<readonly LayoutFinding[]> =>
   (
     await jobs.run(
       'inspect',
-      { document: plainDocument(document), options },
+      { document: plainDocument(document), options: document.limits },
       { signal, report: () => undefined },
     )
   ).findings;

@@ -2,6 +2,7 @@ import { isTooStretched } from '@blunt-hem/core/document/judgement';
 import type { AnswerOf } from '@blunt-hem/core/questions/index';
 import { Button } from 'antd';
 import { useEffect, useState } from 'react';
+import { useBench } from '../../store/bench.ts';
 import { selectCut } from '../../store/suggestCut.ts';
 import { ask } from '../../store/worker.ts';
 import type { ShellRow } from '../../worker/protocol.ts';
@@ -14,7 +15,8 @@ const MOST_FACES = 60_000;
 /** For one shell that stretches too much: the single cut that helps it most, and what would come of it. */
 export function BestCut({ row }: { readonly row: ShellRow }) {
   const { name, faces, stretch } = row;
-  const isWanted = stretch !== undefined && isTooStretched(stretch);
+  const limits = useBench((s) => s.limits);
+  const isWanted = stretch !== undefined && isTooStretched(stretch, limits);
   const [wished, setWished] = useState(false);
   const [found, setFound] = useState<AnswerOf<'best-cut'>>();
   const isAsked = isWanted && (wished || faces <= MOST_FACES);

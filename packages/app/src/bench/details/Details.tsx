@@ -1,4 +1,5 @@
 import { isTooStretched, type Judgement, TEXTURE } from '@blunt-hem/core/document/judgement';
+import type { Limits } from '@blunt-hem/core/document/limits';
 import { IconLock } from '@tabler/icons-react';
 import { Button, Table, type TableProps } from 'antd';
 import type { TableRef } from 'antd/es/table';
@@ -229,10 +230,11 @@ const HINTS = {
 } as const;
 
 /** The shell that most wants a cut; -1 when none does. */
-function mostStretched(rows: readonly ShellRow[]): number {
+function mostStretched(rows: readonly ShellRow[], limits: Limits): number {
   let worst = -1;
   rows.forEach(({ stretch }, i) => {
-    if (stretch && isTooStretched(stretch) && !((rows[worst]?.stretch?.l2 ?? 0) >= stretch.l2)) worst = i;
+    if (stretch && isTooStretched(stretch, limits) && !((rows[worst]?.stretch?.l2 ?? 0) >= stretch.l2))
+      worst = i;
   });
   return worst;
 }
@@ -251,7 +253,8 @@ function Selection() {
   const row = chosen.size === 1 ? rows[first] : undefined;
   const judgement = useBench((s) => (chosen.size === 1 ? judgements(s)[first] : undefined));
   const stretch = row?.stretch;
-  const worst = mostStretched(rows);
+  const limits = useBench((s) => s.limits);
+  const worst = mostStretched(rows, limits);
   const whole = useBench((s) => (s.target === 'edges' ? takenByDouble(s) : 0));
   return (
     <section className="selection" aria-label="Selection">

@@ -10,6 +10,7 @@ import { area } from '../overlays/area.ts';
 import { overlayShown } from '../overlays/index.ts';
 import { type Overlay, placeAt } from '../overlays/overlay.ts';
 import { LayoutFindings } from './LayoutFindings.tsx';
+import { LimitsPanel } from './LimitsPanel.tsx';
 import { MeasuredAgainst } from './MeasuredAgainst.tsx';
 
 const [WIDTH, HEIGHT, BINS] = [268, 64, 67];
@@ -18,6 +19,7 @@ const [WIDTH, HEIGHT, BINS] = [268, 64, 67];
 export const InspectDetails = () => (
   <>
     <StretchHistogram />
+    <LimitsPanel />
     <LayoutFindings />
   </>
 );

@@ -1,5 +1,5 @@
 import type { Layout } from '../../worker/protocol.ts';
 
 /** How many pairs of faces overlap, as it is told everywhere: “48”, “≥ 10 000”. */
-export const pairsInWords = ({ overlaps, atLeast }: Pick<Layout, 'overlaps' | 'atLeast'>): string =>
-  `${atLeast ? '≥ ' : ''}${(overlaps.length / 2).toLocaleString('en-GB')}`;
+export const pairsInWords = ({ lying, atLeast }: Pick<Layout, 'lying' | 'atLeast'>): string =>
+  `${atLeast ? '≥ ' : ''}${(lying.length / 2).toLocaleString('en-GB')}`;

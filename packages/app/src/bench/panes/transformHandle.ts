@@ -1,7 +1,56 @@
-import { type Camera, Matrix4, Object3D, Scene, Vector3, type WebGLRenderer } from 'three';
+import {
+  type Camera,
+  CanvasTexture,
+  Matrix4,
+  Object3D,
+  type OrthographicCamera,
+  PerspectiveCamera,
+  Quaternion,
+  Scene,
+  Sprite,
+  SpriteMaterial,
+  Vector3,
+  type WebGLRenderer,
+} from 'three';
 import type { OrbitControls } from 'three/addons/controls/OrbitControls.js';
 import { TransformControls } from 'three/addons/controls/TransformControls.js';
 import { type BenchStore, useBench } from '../../store/bench.ts';
+import { PALETTE } from '../../theme/palette.ts';
+
+const AXES = [
+  [1, 0, 0],
+  [0, 1, 0],
+  [0, 0, 1],
+] as const;
+/** Across, up, and towards the faces' viewer. */
+const LETTERS = [
+  ['a', PALETTE.pine],
+  ['u', PALETTE.ochre],
+  ['t', PALETTE.brick],
+] as const;
+
+/** A letter on a disc, that always faces the viewer and lies over everything. */
+function letterSprite(letter: string, colour: string): Sprite {
+  const canvas = document.createElement('canvas');
+  canvas.width = canvas.height = 64;
+  const pen = canvas.getContext('2d');
+  if (pen) {
+    pen.fillStyle = PALETTE.paper;
+    pen.beginPath();
+    pen.arc(32, 32, 30, 0, 2 * Math.PI);
+    pen.fill();
+    pen.fillStyle = colour;
+    pen.font = '600 44px "Hanken Grotesk Variable", sans-serif';
+    pen.textAlign = 'center';
+    pen.textBaseline = 'middle';
+    pen.fillText(letter, 32, 34);
+  }
+  const sprite = new Sprite(
+    new SpriteMaterial({ map: new CanvasTexture(canvas), depthTest: false, transparent: true }),
+  );
+  sprite.renderOrder = 1e6;
+  return sprite;
+}
 
 /**
  * The handle by which a projection is moved, turned and sized on the Model.
@@ -19,12 +68,15 @@ export function transformHandle(
   const scene = new Scene();
   const gizmo = new TransformControls(camera, element);
   listen();
+  const letters = LETTERS.map(([letter, colour]) => letterSprite(letter, colour));
   parent.add(proxy);
-  scene.add(gizmo.getHelper());
+  scene.add(gizmo.getHelper(), ...letters);
 
   function listen(): void {
     gizmo.setSpace('local');
     gizmo.size = 0.8;
+    // Of the product, not of any coordinate axes: what is across, what points up, and what looks at the faces.
+    gizmo.setColors(PALETTE.pine, PALETTE.ochre, PALETTE.brick, PALETTE.fuchsia);
     gizmo.addEventListener('change', request);
     gizmo.addEventListener('dragging-changed', ({ value }) => {
       controls.enabled = !value;
@@ -42,6 +94,23 @@ export function transformHandle(
         projectionFrame: { origin: proxy.position.toArray(), toward: axis(0, 0, 1), up: axis(0, 1, 0) },
         projectionSize: Math.max(1e-3, size),
       });
+    });
+  }
+
+  /** Each letter at the end of its arm, which is as long on the screen however far it is. */
+  function placeLetters(seen: Camera): void {
+    const place = proxy.getWorldPosition(new Vector3());
+    const turn = proxy.getWorldQuaternion(new Quaternion());
+    const away = place.distanceTo(seen.position);
+    const reach =
+      seen instanceof PerspectiveCamera
+        ? away * Math.min((1.9 * Math.tan((Math.PI * seen.fov) / 360)) / seen.zoom, 7)
+        : (seen as OrthographicCamera).top / (seen as OrthographicCamera).zoom;
+    const arm = (gizmo.size * reach) / 4;
+    letters.forEach((sprite, k) => {
+      const axis = new Vector3(...(AXES[k] as [number, number, number])).applyQuaternion(turn);
+      sprite.position.copy(place).addScaledVector(axis, 0.72 * arm);
+      sprite.scale.setScalar(0.16 * arm);
     });
   }
 
@@ -78,9 +147,14 @@ export function transformHandle(
     draw(renderer: WebGLRenderer, seen: Camera): void {
       if (!gizmo.object) return;
       gizmo.camera = seen;
+      placeLetters(seen);
       renderer.render(scene, seen);
     },
     dispose(): void {
+      for (const { material } of letters) {
+        material.map?.dispose();
+        material.dispose();
+      }
       gizmo.detach();
       gizmo.dispose();
       proxy.removeFromParent();

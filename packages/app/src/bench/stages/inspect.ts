@@ -12,8 +12,9 @@ export const inspect: StageView = {
   commands: [nextWorst, ...OVERLAYS.map(showOverlay), byFace, ellipses, checker],
   Details: InspectDetails,
   mark(state) {
-    const grave = state.layout?.findings.filter(({ severity }) => severity === 'spoils').length ?? 0;
-    if (grave > 0) return grave === 1 ? '1 finding' : `${grave} findings`;
+    // As many as the list below has.
+    const count = state.layout?.findings.length ?? 0;
+    if (count > 0) return count === 1 ? '1 finding' : `${count} findings`;
     return judgements(state).some(({ tone }) => tone === 'bad') ? 'Findings' : '';
   },
 };

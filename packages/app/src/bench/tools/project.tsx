@@ -1,7 +1,7 @@
 import type { ParamsOf } from '@blunt-hem/core/operations/catalogue';
 import { PROJECTIONS, type Projection } from '@blunt-hem/core/projections/projectFaces';
 import { IconCylinder } from '@tabler/icons-react';
-import { Button, InputNumber, Segmented, Select } from 'antd';
+import { Button, Checkbox, InputNumber, Segmented, Select } from 'antd';
 import { Vector3 } from 'three';
 import { perform } from '../../store/acts.ts';
 import { type BenchStore, useBench } from '../../store/bench.ts';
@@ -42,6 +42,7 @@ export function projectionAsked(s: BenchStore): ParamsOf<'project'> | undefined 
     sweep: s.projectionSweep,
     size: s.projectionSize,
     each,
+    caps: s.projectionCaps,
     // Each shell has a place of its own; only directions are shared.
     ...(frame && {
       toward: triple(frame.toward),
@@ -85,6 +86,7 @@ const STANDS = {
 function Settings() {
   const kind = useBench((s) => s.projectionKind);
   const each = useBench((s) => s.projectionEach);
+  const caps = useBench((s) => s.projectionCaps);
   const sweep = useBench((s) => s.projectionSweep);
   const mode = useBench((s) => s.handleMode);
   const preview = useBench((s) => s.projectionPreview);
@@ -151,6 +153,15 @@ function Settings() {
         options={Object.entries(EACH_LABELS).map(([value, label]) => ({ value: value as never, label }))}
         onChange={(value) => useBench.setState({ projectionEach: value })}
       />
+      {kind !== 'box' && (caps === 'apart' || (preview?.collapsed ?? 0) > 0) && (
+        <Checkbox
+          className="rail-check"
+          checked={caps === 'apart'}
+          onChange={({ target }) => useBench.setState({ projectionCaps: target.checked ? 'apart' : 'along' })}
+        >
+          Caps from planes of their own
+        </Checkbox>
+      )}
       {preview && (
         <p className="rail-text" role="status">
           {troubles(preview) || 'Nothing collapses, and nothing is mirrored.'}
@@ -180,7 +191,7 @@ function faceCount(triangles: number): number {
 function troubles({ collapsed, mirrored, outside }: NonNullable<BenchStore['projectionPreview']>): string {
   const told = (count: number, what: string) => (count > 0 ? [`${ofMany(count, 'face')} ${what}`] : []);
   return [
-    ...told(collapsed, 'would collapse'),
+    ...told(collapsed, 'seen edge-on'),
     ...told(mirrored, 'would be mirrored'),
     ...told(outside, 'beyond the sweep'),
   ].join(', ');

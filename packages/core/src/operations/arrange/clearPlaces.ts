@@ -1,7 +1,7 @@
 import { freePlaces } from '../../arrange/freePlaces.ts';
 import { type HemDocument, shellsOf } from '../../document/document.ts';
-import { TOO_NEAR } from '../../document/judgement.ts';
 import { flatTriangles, shellBoxes } from '../../document/layout.ts';
+import { gapOf } from '../../document/limits.ts';
 import { beside, flatOf, moveShell, stackBeside } from './layAfresh.ts';
 
 /**
@@ -24,7 +24,7 @@ export function clearPlaces(document: HemDocument, uv: Float64Array, shells: rea
   const places = freePlaces(
     flatOf(document, others, uv),
     sized.map(({ s }) => flatTriangles(document, s, uv)),
-    TOO_NEAR,
+    gapOf(document.limits),
   );
   const waiting: number[] = [];
   sized.forEach(({ s, box }, i) => {

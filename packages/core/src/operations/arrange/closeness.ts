@@ -1,7 +1,7 @@
 import Flatbush from 'flatbush';
 import type { HemDocument } from '../../document/document.ts';
-import { TOO_NEAR } from '../../document/judgement.ts';
 import { flatTriangles, shellBoxes } from '../../document/layout.ts';
+import { gapOf } from '../../document/limits.ts';
 import { flatBorder } from '../../document/nearShells.ts';
 import { nearGroups } from '../../measure/nearness.ts';
 import { shellsOverlap } from '../../measure/overlap.ts';
@@ -29,6 +29,7 @@ export function closeness(
   uv: Float64Array,
   boxes: readonly (UvBox | undefined)[] = shellBoxes(document, uv),
 ): Closeness {
+  const gap = gapOf(document.limits);
   const { uv: old } = document.uvSets[document.currentUv];
   const before = shellBoxes(document);
   const all = [...boxes.keys()].filter((s) => boxes[s]);
@@ -45,7 +46,7 @@ export function closeness(
     segments.set(p);
     segments.set(q, p.length);
     const groups = new Uint32Array(segments.length / 4).fill(1, p.length / 4);
-    return nearGroups(segments, groups, TOO_NEAR).length > 0 ? 1 : 0;
+    return nearGroups(segments, groups, gap).length > 0 ? 1 : 0;
   };
   const isCloser = (a: number, b: number): boolean => {
     const close = nearness(now, a, b);
@@ -55,7 +56,7 @@ export function closeness(
     if (!boxes[s]) return [];
     const [minU, minV, maxU, maxV] = boxes[s];
     return index
-      .search(minU - TOO_NEAR, minV - TOO_NEAR, maxU + TOO_NEAR, maxV + TOO_NEAR)
+      .search(minU - gap, minV - gap, maxU + gap, maxV + gap)
       .map((i) => all[i])
       .filter((other) => other !== s);
   };

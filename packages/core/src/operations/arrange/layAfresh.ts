@@ -2,8 +2,8 @@ import { shrunkPlaces } from '../../arrange/freePlaces.ts';
 import { tidyTile } from '../../arrange/tidyTile.ts';
 import { type HemDocument, shellsOf } from '../../document/document.ts';
 import { heldShells } from '../../document/holds.ts';
-import { TOO_NEAR } from '../../document/judgement.ts';
 import { flatTriangles, shellBoxes } from '../../document/layout.ts';
+import { gapOf } from '../../document/limits.ts';
 import { facesOfShell } from '../../surface/shells.ts';
 import { boxesMeet, type UvBox } from '../../surface/uvBox.ts';
 import { plural } from '../operation.ts';
@@ -42,7 +42,7 @@ export function layRound(
   uv: Float64Array,
   loose: readonly number[],
   staying: readonly number[],
-  gap = TOO_NEAR,
+  gap = gapOf(document.limits),
 ): string[] {
   const boxes = shellBoxes(document, uv);
   const order = loose

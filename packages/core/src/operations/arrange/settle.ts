@@ -1,8 +1,8 @@
 import { freePlaces } from '../../arrange/freePlaces.ts';
 import { type HemDocument, shellsOf } from '../../document/document.ts';
 import { heldShells } from '../../document/holds.ts';
-import { TOO_NEAR } from '../../document/judgement.ts';
 import { flatTriangles, shellBoxes } from '../../document/layout.ts';
+import { gapOf } from '../../document/limits.ts';
 import { facesOfShell } from '../../surface/shells.ts';
 import { isOutside, type UvBox } from '../../surface/uvBox.ts';
 import { plural } from '../operation.ts';
@@ -65,7 +65,7 @@ function placeMisfits(
   const places = freePlaces(
     flatOf(document, staying, uv),
     misfits.map((s) => flatTriangles(document, s, uv)),
-    TOO_NEAR,
+    gapOf(document.limits),
     misfits.map((s) => [(boxes[s] as UvBox)[0], (boxes[s] as UvBox)[1]] as const),
   );
   const homeless = misfits.filter((_, i) => !places[i]);

@@ -7,6 +7,8 @@ import {
   shellUv,
   topologyOf,
 } from '../../document/document.ts';
+import { overlappingFaces } from '../../document/overlappingFaces.ts';
+import { applyPatch } from '../../document/patch.ts';
 import { localJobs } from '../../jobs/index.ts';
 import { measureStretch } from '../../measure/stretch.ts';
 import { modelFromMesh } from '../../mesh/model.ts';
@@ -157,5 +159,48 @@ describe('projecting', () => {
     const shell = shellOf(relaxed, 0);
     const l2 = (each: HemDocument) => measureStretch(shell, shellUv(each, shell) as Float64Array).l2;
     expect(l2(relaxed)).toBeLessThan(l2(document));
+  });
+
+  it('gives caps that are seen edge-on planes of their own, when asked to', async () => {
+    const post = openDocument(modelFromMesh('Post', cube()));
+    const along = await project(post, { kind: 'cylinder' });
+    expect(along.patch.notes.join()).toMatch(/2 faces seen edge-on/);
+    const apart = await project(post, { kind: 'cylinder', caps: 'apart' });
+    expect(apart.patch.notes.join()).not.toMatch(/edge-on/);
+    const done = applyPatch(post, apart.patch);
+    // The wall is one shell, each cap another, and none lies on another.
+    expect(shellsOf(done).shellCount).toBe(3);
+    expect(overlappingFaces(done).overlaps).toHaveLength(0);
+    for (let s = 0; s < 3; s++) {
+      const shell = shellOf(done, s);
+      const { flipped, collapsed } = measureStretch(shell, shellUv(done, shell) as Float64Array);
+      expect(flipped + collapsed).toBe(0);
+    }
+  });
+
+  it('is previewed with what comes of it: the same places, and as many faces upside down', async () => {
+    const context = { ...unattended, jobs: localJobs };
+    for (const [kind, params] of [
+      ['plane', { toward: [0, 0, 1] }],
+      ['cylinder', {}],
+    ] as const) {
+      const document = ball();
+      const asked = { faces: all(document), kind, ...params } as never;
+      const preview = await answerQuestion(document, 'projection', asked, context);
+      const done = applyPatch(document, (await project(document, { kind, ...params })).patch);
+      const { triangleCorners } = topologyOf(document.model).triangulation;
+      preview.triangles.forEach((t, i) => {
+        for (let k = 0; k < 6; k++) {
+          const corner = triangleCorners[3 * t + (k >> 1)];
+          expect(preview.uv[6 * i + k]).toBeCloseTo(done.uvSets[0].uv[2 * corner + (k & 1)], 5);
+        }
+      });
+      let flipped = 0;
+      for (let s = 0; s < shellsOf(done).shellCount; s++) {
+        const shell = shellOf(done, s);
+        flipped += measureStretch(shell, shellUv(done, shell) as Float64Array).flipped;
+      }
+      expect(preview.mirrored).toBe(flipped);
+    }
   });
 });

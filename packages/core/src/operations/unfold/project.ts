@@ -2,6 +2,7 @@ import { type HemDocument, hasUv, shellsOf, topologyOf } from '../../document/do
 import { densityOf } from '../../document/layout.ts';
 import { applyPatch, markChange } from '../../document/patch.ts';
 import { HemError } from '../../errors.ts';
+import { disjointSets, numberSets, unite } from '../../mesh/disjointSets.ts';
 import { mainKind, partsBy } from '../../mesh/parts.ts';
 import {
   choice,
@@ -37,6 +38,8 @@ export const projectParams = record({
   size: otherwise(positive(), 1),
   /** All faces by one projection, or those of each shell or part by its own. */
   each: otherwise(choice('together', 'shells', 'parts'), 'together'),
+  /** Faces that are seen edge-on, such as the caps of a post: projected along with the others, or each patch of them from a plane of its own. */
+  caps: otherwise(choice('along', 'apart'), 'along'),
 });
 export type ProjectParams = Taken<typeof projectParams>;
 
@@ -91,7 +94,12 @@ export const project = operation({
       notes: [
         ...notes,
         ...told(outside.length, 'face', 'beyond the sweep', 'left as they are'),
-        ...told(collapsed.length, 'face', 'seen edge-on', 'get hardly any texture'),
+        ...told(
+          collapsed.length,
+          'face',
+          'seen edge-on',
+          'get hardly any texture: let caps have planes of their own',
+        ),
         ...told(mirrored.length, 'face', 'seen from behind', 'come out mirrored'),
       ],
     };
@@ -146,7 +154,35 @@ export function projectedUv(document: HemDocument, params: ProjectParams): Proje
         uv[k] = wrapped.uv[k] / params.size;
   }
   const beyond = new Set(outside);
+  if (params.caps === 'apart') {
+    const within = all.filter((f) => !beyond.has(f));
+    for (const cap of islandsOf(document, spoiltFaces(mesh, within, uv).collapsed)) {
+      const own = projectFaces(mesh, cap, 'plane', frameOf(document, cap, { kind: 'plane' }), 2 * Math.PI);
+      for (const f of cap)
+        for (let k = 2 * mesh.faceStart[f]; k < 2 * mesh.faceStart[f + 1]; k++)
+          uv[k] = own.uv[k] / params.size;
+    }
+  }
   return { uv, projected: all.filter((f) => !beyond.has(f)), outside, frame: frames[0] };
+}
+
+/** Faces by the patches in which they hang together. */
+function islandsOf(document: HemDocument, faces: readonly number[]): number[][] {
+  const { links } = topologyOf(document.model);
+  const own = new Map(faces.map((f, i) => [f, i]));
+  const sets = disjointSets(faces.length);
+  for (let e = 0; e < links.joined.length; e++) {
+    if (!links.joined[e]) continue;
+    const first = links.edgeCornerStart[e];
+    const [a, b] = [0, 1].map((k) => own.get(links.cornerFace[links.edgeCorners[first + k]]));
+    if (a !== undefined && b !== undefined) unite(sets, a, b);
+  }
+  const { label, count } = numberSets(sets);
+  const islands: number[][] = Array.from({ length: count }, () => []);
+  faces.forEach((f, i) => {
+    islands[label[i]].push(f);
+  });
+  return islands;
 }
 
 /** Where the projection of some faces stands: as asked, the rest as it fits them. */

@@ -1,0 +1,18 @@
+import { type Limits, limitsShape } from '../../document/limits.ts';
+import type { ValueChange } from '../../document/patch.ts';
+import { type Param, record } from '../../params.ts';
+import { operation } from '../operation.ts';
+
+/** Says how much is put up with in the flat: what is judged, found and kept apart from then on goes by it. */
+export const setLimits = operation({
+  name: 'set-limits',
+  stage: 'inspect',
+  params: record({ limits: limitsShape as Param<Limits> }),
+  label: () => 'Set the limits',
+  doing: 'Setting limits',
+  onLocked: true,
+  run: ({ limits: before }, { limits }) => ({
+    changes: [{ kind: 'value', field: 'limits', before, after: limits } as ValueChange],
+    notes: [],
+  }),
+});

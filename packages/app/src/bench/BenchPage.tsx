@@ -3,7 +3,7 @@ import { type CSSProperties, useEffect, useRef, useState } from 'react';
 import { useLocation, useParams } from 'react-router';
 import { lazyPart } from '../loading/lazyPart.tsx';
 import type { Came } from '../rack/RackPage.tsx';
-import { note, notify, perform } from '../store/acts.ts';
+import { note, notify } from '../store/acts.ts';
 import { resetBench, useBench } from '../store/bench.ts';
 import { receive } from '../store/receive.ts';
 import { tellRest } from '../store/rest.ts';
@@ -38,13 +38,6 @@ const TrialsView = lazyPart(async () => (await import('../trials/TrialsView.tsx'
 const HelpOver = lazyPart(async () => (await import('../help/HelpOver.tsx')).HelpOver);
 
 useBench.subscribe(tellRest);
-
-/** Files do not say which way is up. */
-const MAY_LIE: Notice = {
-  tone: 'hint',
-  text: 'This model may lie on its back: it is tallest along z.',
-  offer: { label: 'Stand it up', act: () => void perform('stand-up', { up: 'z' }) },
-};
 
 const STARTED_AGAIN: Notice = {
   tone: 'error',
@@ -114,7 +107,6 @@ export function BenchPage() {
         events.begin();
         if (again) notify(STARTED_AGAIN);
         else if (came?.note) note(came.note);
-        else if (came?.mayLie) notify(MAY_LIE);
       } catch (error) {
         if (!current) return;
         if (wasAlone) setProblem(new ArtistError('lost', LOST, []));

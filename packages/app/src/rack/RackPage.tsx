@@ -1,4 +1,5 @@
 import { MODEL_ENDINGS } from '@blunt-hem/core/formats/endings';
+import type { Stance } from '@blunt-hem/core/mesh/stance';
 import { IconDownload, IconHelpCircle, IconPlus, IconTriangles, IconWalk } from '@tabler/icons-react';
 import { Button, Spin } from 'antd';
 import * as Comlink from 'comlink';
@@ -78,13 +79,13 @@ export function RackPage() {
     );
 
   /** Makes a project of what was read, and opens it. */
-  const create = async (keepUvs: boolean, upAxis: number, anyway: boolean, came: Came): Promise<void> => {
+  const create = async (keepUvs: boolean, stance: Stance, anyway: boolean, came: Came): Promise<void> => {
     try {
-      const answer = await bench.create(keepUvs, upAxis, anyway);
+      const answer = await bench.create(keepUvs, stance, anyway);
       if (answer) navigate(`/project/${unwrap(answer)}`, { state: came });
     } catch (error) {
       if (!(error instanceof ArtistError) || error.code !== 'no-room') throw error;
-      const open = () => void showing('Opening…', () => create(keepUvs, upAxis, true, came), true);
+      const open = () => void showing('Opening…', () => create(keepUvs, stance, true, came), true);
       setNoRoom({ sentence: error.message, open });
     }
   };
@@ -126,10 +127,10 @@ export function RackPage() {
           report,
         );
         if (!answer) return;
-        const { uvSets, faces, mayLie, loss } = unwrap(answer);
+        const { uvSets, faces, mayLie, sample, loss } = unwrap(answer);
         const note = [loss, left].filter(Boolean).join(' ') || undefined;
-        if (uvSets.length > 0) setPending({ name, uvSets, faces, mayLie, note });
-        else await create(true, 0, false, { note, mayLie });
+        if (uvSets.length > 0 || mayLie) setPending({ name, uvSets, faces, mayLie, sample, note });
+        else await create(true, { upAxis: 0, front: 0 }, false, { note });
       },
       true,
     );
@@ -287,10 +288,10 @@ export function RackPage() {
             setPending(undefined);
             void bench.cancelReading().catch(() => undefined);
           }}
-          onChoose={(keepUvs, upAxis) => {
+          onChoose={(keepUvs, stance) => {
             const { name, note } = pending;
             setPending(undefined);
-            void showing(`Opening ${name}…`, () => create(keepUvs, upAxis, false, { note }), true);
+            void showing(`Opening ${name}…`, () => create(keepUvs, stance, false, { note }), true);
           }}
         />
       )}
@@ -306,7 +307,6 @@ interface Working {
 /** What the Bench should say of a project that was just made. */
 export interface Came {
   readonly note?: string;
-  readonly mayLie?: boolean;
 }
 
 const ACCEPTED = [...MODEL_ENDINGS, 'hemproject', 'hemrack', 'bin', 'mtl', 'png', 'jpg']

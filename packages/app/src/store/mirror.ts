@@ -25,6 +25,7 @@ export interface MirrorSlice {
   readonly placed: boolean;
   /** Which axis of the model points up: 0 for y, 1 for z. */
   readonly upAxis: number;
+  readonly front: number;
   readonly limits: Limits;
   /** Figures of the document as it is, or was before the act that is being measured. */
   readonly figures: BenchFigures | undefined;
@@ -53,6 +54,7 @@ export const mirrorSlice: MirrorSlice = {
   shells: [],
   placed: false,
   upAxis: 0,
+  front: 0,
   limits: LIMIT_PRESETS.usual,
   figures: undefined,
   before: undefined,

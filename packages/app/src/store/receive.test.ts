@@ -25,6 +25,7 @@ function state(faceShell: number[]): BenchState {
     shells: rows,
     placed: false,
     upAxis: 0,
+    front: 0,
     limits: LIMIT_PRESETS.usual,
     undoable: [],
     redoable: [],

@@ -106,10 +106,10 @@ const api: BenchApi = {
   async cancelReading() {
     reading.end();
   },
-  async create(keepUvs, upAxis, anyway) {
+  async create(keepUvs, stance, anyway) {
     // Made once: where there turns out to be no room, it waits for the artist's word.
     if (!made) {
-      const result = await reading.make(keepUvs, upAxis);
+      const result = await reading.make(keepUvs, stance);
       if (!result || 'failure' in result) return result;
       made = result.ok.project;
       adoptTopology(result.ok.topology);

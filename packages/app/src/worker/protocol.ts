@@ -7,6 +7,7 @@ import type { ShellStretch } from '@blunt-hem/core/measure/stretch';
 import type { StretchFigures } from '@blunt-hem/core/measure/sumStretch';
 import type { ModelSource } from '@blunt-hem/core/mesh/model';
 import type { PartKind, Parts } from '@blunt-hem/core/mesh/parts';
+import type { Stance } from '@blunt-hem/core/mesh/stance';
 import type { OperationName, ParamsOf } from '@blunt-hem/core/operations/catalogue';
 import type { WhichShells } from '@blunt-hem/core/params';
 import type { AnswerOf, AskedOf, QuestionName } from '@blunt-hem/core/questions/index';
@@ -115,6 +116,8 @@ export interface BenchState {
   readonly placed: boolean;
   /** Which axis of the model points up: 0 for y, 1 for z. */
   readonly upAxis: number;
+  /** Which way the model looks: see `Stance`. */
+  readonly front: number;
   /** How much is put up with in the flat. */
   readonly limits: Limits;
   /** Labels of what can be undone and redone, the nearest first. */
@@ -257,6 +260,8 @@ export interface ReadFile {
   readonly uvSets: readonly string[];
   /** Whether a model looks as if z pointed up in it; a project says so itself, and glTF models stand along y. */
   readonly mayLie: boolean;
+  /** Some of its faces, to draw it small: see `sampleFaces`. */
+  readonly sample: Float32Array;
   /** What of the file is damaged, for the artist. */
   readonly loss?: string;
 }
@@ -294,11 +299,11 @@ export interface BenchApi {
   /**
    * Makes a project of what was read last.
    *
-   * @param upAxis  0 where y points up in a model, 1 where z does
+   * @param stance  how the model stands
    * @param anyway  even if there is no room to keep it
    * @returns undefined when it was cancelled
    */
-  create(keepUvs: boolean, upAxis: number, anyway: boolean): Promise<Answer<string> | undefined>;
+  create(keepUvs: boolean, stance: Stance, anyway: boolean): Promise<Answer<string> | undefined>;
   /** @param dense  the one dense sculpt instead of all others */
   addDemos(dense: boolean): Promise<Answer<void>>;
   /** Tells what is on the Rack now and whenever that changes, from whatever tab, until the Rack is left. */

@@ -7,6 +7,8 @@ import type { Project, ReadProject } from '@blunt-hem/core/keeping/projectFile';
 import { likelyUp } from '@blunt-hem/core/mesh/likelyUp';
 import { faceCount } from '@blunt-hem/core/mesh/mesh';
 import type { Model, UvSet } from '@blunt-hem/core/mesh/model';
+import { sampleFaces } from '@blunt-hem/core/mesh/sampleFaces';
+import type { Stance } from '@blunt-hem/core/mesh/stance';
 import * as Comlink from 'comlink';
 import dracoBinary from 'draco3dgltf/draco_decoder_gltf.wasm?url';
 import type { BackedUp } from '../storage/backup.ts';
@@ -29,9 +31,9 @@ export interface ReaderApi {
   /**
    * Makes a project of what was read.
    *
-   * @param upAxis  0 where y points up in a model, 1 where z does
+   * @param stance  how the model stands
    */
-  make(keepUvs: boolean, upAxis: number): Promise<Answer<Made>>;
+  make(keepUvs: boolean, stance: Stance): Promise<Answer<Made>>;
   /** Reads a backup, and gives what is in it one after the other. */
   readBackup(
     file: File,
@@ -40,15 +42,18 @@ export interface ReaderApi {
   ): Promise<Answer<readonly string[]>>;
 }
 
-const newProject = (model: Model, keepUvs: boolean, upAxis: number): Project => ({
+const newProject = (model: Model, keepUvs: boolean, stance: Stance): Project => ({
   name: model.name,
-  document: openDocument(model, { keepUvs, upAxis }),
+  document: openDocument(model, { keepUvs, ...stance }),
   history: emptyHistory,
 });
 
 /** The name of a UV set, and that it is empty where every place in it is the same. */
 const nameOfSet = ({ name, uv }: UvSet): string =>
   uv.every((x, i) => x === uv[i & 1]) ? `${name} (empty)` : name;
+
+/** Faces of which a small picture is made. */
+const DRAWN = 6000;
 
 let waiting: ReadProject | { readonly model: Model } | undefined;
 
@@ -59,19 +64,26 @@ const api: ReaderApi = {
         const { readProject } = await import('@blunt-hem/core/keeping/projectFile');
         const { project, loss } = await readProject(main.bytes, main.name, report);
         waiting = { project };
-        return { faces: faceCount(project.document.model.mesh), uvSets: [], mayLie: false, loss };
+        return {
+          faces: faceCount(project.document.model.mesh),
+          uvSets: [],
+          mayLie: false,
+          sample: new Float32Array(0),
+          loss,
+        };
       }
       const companions = new Map(others.map(({ name, bytes }) => [name, bytes]));
       const model = await readModel(main.bytes, main.name, companions, report);
       waiting = { model };
       const { mesh, uvSets, source } = model;
       const mayLie = source.format !== 'glb' && likelyUp(mesh) === 1;
-      return { faces: faceCount(mesh), uvSets: uvSets.map(nameOfSet), mayLie };
+      const sample = sampleFaces(mesh, DRAWN);
+      return { faces: faceCount(mesh), uvSets: uvSets.map(nameOfSet), mayLie, sample };
     }),
-  async make(keepUvs, upAxis) {
+  async make(keepUvs, stance) {
     const result = await answer((): Made => {
       if (!waiting) throw new HemError('nothing-read', 'Nothing was opened. Open the file again.');
-      const project = 'project' in waiting ? waiting.project : newProject(waiting.model, keepUvs, upAxis);
+      const project = 'project' in waiting ? waiting.project : newProject(waiting.model, keepUvs, stance);
       return { project, topology: topologyOf(project.document.model) };
     });
     return 'ok' in result ? Comlink.transfer(result, buffersIn(result.ok)) : result;

@@ -1,4 +1,5 @@
 import type { Project } from '@blunt-hem/core/keeping/projectFile';
+import type { Stance } from '@blunt-hem/core/mesh/stance';
 import * as Comlink from 'comlink';
 import type { BackedUp } from '../storage/backup.ts';
 import { type Death, deathOf, NOT_LOADED } from './liveness.ts';
@@ -67,10 +68,10 @@ export function readingDesk() {
       );
     },
     /** The project that what was read last makes; it waits on until `done`. Undefined when it was cancelled. */
-    make(keepUvs: boolean, upAxis: number): Promise<Answer<Made> | undefined> {
+    make(keepUvs: boolean, stance: Stance): Promise<Answer<Made> | undefined> {
       const failure = { code: 'nothing-read', sentence: 'Nothing was opened. Open the file again.', ids: [] };
       if (!reader) return Promise.resolve({ failure });
-      return answered(reader, (api) => api.make(keepUvs, upAxis));
+      return answered(reader, (api) => api.make(keepUvs, stance));
     },
     /**
      * @param take  is given each project of a backup; the next waits for it

@@ -22,10 +22,15 @@ export interface OpenOptions {
   readonly keepUvs?: boolean;
   /** Which axis points up, 0 for y and 1 for z. Default 0. */
   readonly upAxis?: number;
+  /** Which way it looks: see `Stance`. Default 0. */
+  readonly front?: number;
 }
 
 /** A document of a freshly opened model. */
-export function openDocument(model: Model, { keepUvs = true, upAxis = 0 }: OpenOptions = {}): HemDocument {
+export function openDocument(
+  model: Model,
+  { keepUvs = true, upAxis = 0, front = 0 }: OpenOptions = {},
+): HemDocument {
   const { links } = topologyOf(model);
   const kept = keepUvs && model.uvSets.length > 0;
   const blank: UvSet = { name: 'UV', uv: new Float64Array(2 * model.mesh.cornerVertex.length).fill(NaN) };
@@ -35,6 +40,7 @@ export function openDocument(model: Model, { keepUvs = true, upAxis = 0 }: OpenO
     ...marks,
     placed: kept ? 1 : 0,
     upAxis,
+    front,
     model,
     seams: kept ? seamsFromUv(links, model.uvSets[0].uv) : marks.seams,
     uvSets: kept ? model.uvSets : [blank],

@@ -50,6 +50,8 @@ export const VALUES: Values = {
   placed: 0,
   /** Which axis of the model points up: 0 for y, 1 for z. It changes how it is shown and which way shells stand, not the model. */
   upAxis: 0,
+  /** Which way the model looks: see `Stance`. What is the back of it, and what is seen from the front, hangs on it. */
+  front: 0,
   /** Of patches; one that was taken away leaves an empty name, so that the others keep their numbers. */
   patchNames: [],
   /** How much is put up with in the flat. */
@@ -60,6 +62,7 @@ export interface Values {
   readonly currentUv: number;
   readonly placed: number;
   readonly upAxis: number;
+  readonly front: number;
   readonly patchNames: readonly string[];
   readonly limits: Limits;
 }

@@ -14,7 +14,7 @@ import type { Change } from './patch.ts';
  * 5. There were no patches.
  * 6. How shells were unfolded was not kept, nor were smoothed faces, pins and stays.
  * 7. There were no grain lines.
- * 8. No shell was locked, and there were no limits.
+ * 8. No shell was locked, there were no limits, and every model looked along +z, or −y where z points up.
  */
 export function upgradedDocument(kept: HemDocument): HemDocument {
   return withAllFields(withPlaced(withHidden(kept)));

@@ -18,6 +18,6 @@ export const exposure: Job<'exposure', ExposureTask, Float32Array> = {
     const { mesh, links } = topologyOf(document.model);
     const box = boundingBox(mesh.positions);
     const size = Math.hypot(box[3] - box[0], box[4] - box[1], box[5] - box[2]) || 1;
-    return viewExposure(mesh, links, rayCaster(tree), size, view, document.upAxis, context);
+    return viewExposure(mesh, links, rayCaster(tree), size, view, document, context);
   },
 };

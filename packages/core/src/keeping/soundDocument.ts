@@ -21,6 +21,7 @@ export const VALUE_SHAPES: Readonly<Record<ValueField, Joi.Schema>> = {
   currentUv: count,
   placed: count,
   upAxis: count,
+  front: count.max(3),
   patchNames: texts.max(MARKS.patches.limit - 1),
   limits: limitsShape,
 };

@@ -1,5 +1,6 @@
 import type { Mesh } from '../mesh/mesh.ts';
 import { faceNormal } from '../mesh/normals.ts';
+import { frontOf, type Stance, upOf } from '../mesh/stance.ts';
 import { projectBox } from './box.ts';
 import { projectCylindrical } from './cylindrical.ts';
 import { bestFitFrame, type Frame, frameAbout, frameFacing } from './frame.ts';
@@ -34,19 +35,10 @@ export function projectFaces(
  * Where a projection of some faces stands by itself: a plane as they look on the whole, the others upright in their middle with the front
  * of the model before them.
  *
- * @param upAxis  which axis of the model points up, 0 for y and 1 for z
+ * @param stance  what of the model points up, and where its front is
  */
-export function fittedFrame(mesh: Mesh, faces: ArrayLike<number>, kind: Projection, upAxis: number): Frame {
-  const [up, front] =
-    upAxis === 1
-      ? [
-          [0, 0, 1],
-          [0, -1, 0],
-        ]
-      : [
-          [0, 1, 0],
-          [0, 0, 1],
-        ];
+export function fittedFrame(mesh: Mesh, faces: ArrayLike<number>, kind: Projection, stance: Stance): Frame {
+  const [up, front] = [upOf(stance), frontOf(stance)];
   if (kind !== 'plane') return frameAbout(middleOf(mesh, faces), up, front);
   const { origin, toward } = bestFitFrame(mesh, faces);
   return frameFacing(origin, toward, up);

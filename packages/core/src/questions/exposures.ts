@@ -30,7 +30,7 @@ export function exposuresOf(
     byView = new Map();
     known.set(mesh, byView);
   }
-  const key = `${view}, ${document.upAxis}`;
+  const key = `${view}, ${document.upAxis}, ${document.front}`;
   let found = byView.get(key);
   if (!found) {
     const work = async (): Promise<Exposures> => {

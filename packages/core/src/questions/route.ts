@@ -90,7 +90,7 @@ async function routerOf(
     byLook = new Map();
     routers.set(document.seams, byLook);
   }
-  const key = `${follow} ${hidden > 0 ? `${hidden} ${view} ${document.upAxis}` : 'shortest'}`;
+  const key = `${follow} ${hidden > 0 ? `${hidden} ${view} ${document.upAxis} ${document.front}` : 'shortest'}`;
   const known = byLook.get(key);
   if (known) return known;
   const { mesh, links } = topologyOf(document.model);

@@ -29,7 +29,7 @@ function ball(radius: number, [x, y, z]: readonly number[] = [0, 0, 0], rings = 
   return meshFromPolygons(vertices, faces);
 }
 
-function seen(mesh: Mesh, view: View, upAxis = 0, others: readonly Mesh[] = []): Float32Array {
+function seen(mesh: Mesh, view: View, upAxis = 0, others: readonly Mesh[] = [], turns = 0): Float32Array {
   const points: number[] = [];
   for (const { positions, faceStart, cornerVertex } of [mesh, ...others])
     for (let f = 0; f + 1 < faceStart.length; f++)
@@ -37,7 +37,7 @@ function seen(mesh: Mesh, view: View, upAxis = 0, others: readonly Mesh[] = []):
         for (const k of [faceStart[f], c - 1, c])
           points.push(...positions.subarray(3 * cornerVertex[k], 3 * cornerVertex[k] + 3));
   const cast = rayCaster(rayTree(Float32Array.from(points)));
-  return viewExposure(mesh, connectivity(mesh), cast, 2, view, upAxis, unattended);
+  return viewExposure(mesh, connectivity(mesh), cast, 2, view, { upAxis, front: turns }, unattended);
 }
 
 describe('how much is seen', () => {
@@ -94,6 +94,25 @@ describe('how much is seen', () => {
     expect(beside[top] / free[top]).toBeCloseTo(0.6, 0);
   });
 
+  it('from the front is most where the front has been turned to', () => {
+    const side = (k: number, sign: number) =>
+      [...round.positions.keys()]
+        .filter((i) => i % 3 === k && sign * round.positions[i] > 0.95)
+        .map((i) => Math.floor(i / 3));
+    // From +z to the left, about y: +x, −z, −x; and about z from −y: +x, +y, −x.
+    const fronts = [
+      [0, [2, 0, 2, 0], [1, 1, -1, -1]],
+      [1, [1, 0, 1, 0], [-1, 1, 1, -1]],
+    ] as const;
+    for (const [upAxis, axes, signs] of fronts)
+      for (let turns = 0; turns < 4; turns++) {
+        const found = seen(round, 'from the front', upAxis, [], turns);
+        const mean = (list: readonly number[]) => list.reduce((sum, v) => sum + found[v], 0) / list.length;
+        expect(mean(side(axes[turns], signs[turns]))).toBeGreaterThan(0.8);
+        expect(mean(side(axes[turns], -signs[turns]))).toBeLessThan(0.2);
+      }
+  });
+
   it('of an edge is the mean of its ends', () => {
     const links = connectivity(round);
     const vertices = Float32Array.from({ length: front + 1 }, (_, v) => (v % 7) / 7);
@@ -112,6 +131,8 @@ describe('how much is seen', () => {
     expect(spread(new Float32Array(front + 1).fill(-1), links, 0).every((x) => x === 1)).toBe(true);
     const stopped = { signal: { aborted: true }, report: () => undefined };
     const cast = rayCaster(rayTree(new Float32Array(9)));
-    expect(() => viewExposure(round, links, cast, 2, 'all round', 0, stopped)).toThrow(/topped/);
+    expect(() => viewExposure(round, links, cast, 2, 'all round', { upAxis: 0, front: 0 }, stopped)).toThrow(
+      /topped/,
+    );
   });
 });

@@ -1,6 +1,7 @@
 import type { Connectivity } from '../mesh/connectivity.ts';
 import type { Mesh } from '../mesh/mesh.ts';
 import { vertexNormals } from '../mesh/normals.ts';
+import { frontOf, type Stance, upOf } from '../mesh/stance.ts';
 import { type Context, heedStop } from '../progress.ts';
 import type { RayCaster } from './rays.ts';
 import { fibonacciSphere } from './sphere.ts';
@@ -26,7 +27,7 @@ const FROM_BELOW = 0.2;
  *
  * @param cast  at the faces of the mesh
  * @param size  of the model, the diagonal of its box
- * @param upAxis  which axis points up, 0 for y and 1 for z; the front looks along +z and −y
+ * @param stance  what points up, and where its front is
  * @returns `vertexCount`
  * @throws StoppedError
  */
@@ -36,13 +37,15 @@ export function viewExposure(
   cast: RayCaster,
   size: number,
   view: View,
-  upAxis: number,
+  stance: Stance,
   context: Context,
 ): Float32Array {
   const count = mesh.positions.length / 3;
   const normals = vertexNormals(mesh);
-  const directions = fibonacciSphere(DIRECTIONS).map(([x, y, z]) => (upAxis === 1 ? [x, -z, y] : [x, y, z]));
-  const weights = directions.map((d) => frequency(d, view, upAxis));
+  const directions = fibonacciSphere(DIRECTIONS).map(([x, y, z]) =>
+    stance.upAxis === 1 ? [x, -z, y] : [x, y, z],
+  );
+  const weights = directions.map((d) => frequency(d, view, stance));
   const slanted = (normal: ArrayLike<number>, each: (d: number, weight: number) => boolean): number => {
     let sum = 0;
     for (let d = 0; d < DIRECTIONS; d++) {
@@ -69,10 +72,11 @@ export function viewExposure(
 }
 
 /** How often a model is looked at from a direction, 0 to 1. */
-function frequency(direction: readonly number[], view: View, upAxis: number): number {
-  const up = direction[upAxis === 1 ? 2 : 1];
+function frequency(direction: readonly number[], view: View, stance: Stance): number {
+  const along = (axis: readonly number[]) => axis.reduce((sum, x, k) => sum + x * direction[k], 0);
+  const up = along(upOf(stance));
   if (view === 'all round') return up > 0 ? 1 : FROM_BELOW + (1 - FROM_BELOW) * (1 + up);
-  const towards = view === 'from above' ? up : upAxis === 1 ? -direction[1] : direction[2];
+  const towards = view === 'from above' ? up : along(frontOf(stance));
   return ((1 + towards) / 2) ** 2;
 }
 

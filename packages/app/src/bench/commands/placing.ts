@@ -44,7 +44,7 @@ export const lock: Command = {
   label: (s) =>
     `${isLocked(s) ? 'Unlock' : 'Lock'}${s.chosen.size > 0 ? ` ${ofMany(s.chosen.size, 'shell')}` : ''}`,
   help: 'The selected shells are finished: no act moves, cuts or lays them otherwise. Once more, and they are free',
-  key: 'u',
+  key: 'o',
   icon: IconLock,
   pressed: isLocked,
   async act() {

@@ -79,7 +79,7 @@ export function paneRenderer(canvas: HTMLCanvasElement, modelPane: HTMLElement, 
   let drawnLooks = '';
   /** From the model as it is to how it stands in the scene. */
   const standing = new Matrix4();
-  let stands = 0;
+  let stands = '';
   const isParallel = () => useBench.getState().parallel;
 
   /** Brings layers up to date; true when any of them was not. */
@@ -100,11 +100,15 @@ export function paneRenderer(canvas: HTMLCanvasElement, modelPane: HTMLElement, 
   const update = () => {
     const state = useBench.getState();
     if (state.model) {
-      const turned = state.upAxis !== stands;
+      const stance = `${state.upAxis} ${state.front}`;
+      const turned = stance !== stands;
       if (turned) {
-        stands = state.upAxis;
-        standing.makeRotationX(stands === 1 ? -Math.PI / 2 : 0);
-        scenes.model.rotation.x = stands === 1 ? -Math.PI / 2 : 0;
+        stands = stance;
+        // Up is y there, and the front looks along z.
+        standing
+          .makeRotationY((-Math.PI / 2) * state.front)
+          .multiply(new Matrix4().makeRotationX(state.upAxis === 1 ? -Math.PI / 2 : 0));
+        scenes.model.rotation.setFromRotationMatrix(standing);
       }
       const [x0, y0, z0, x1, y1, z1] = state.model.box;
       middle.set((x0 + x1) / 2, (y0 + y1) / 2, (z0 + z1) / 2).applyMatrix4(standing);

@@ -7,8 +7,8 @@ import { handle } from './rendererHandle.ts';
 
 /** A hand so near a seam catches it, pixels. */
 const REACH = 8;
-/** How much farther off than what lies under the hand a seam may be seen to lie, in clip space. */
-const BEHIND = 2e-3;
+/** How much farther off than what lies under the hand a seam may be seen to lie where it is nearest, in clip space. */
+const BEHIND = 3e-3;
 
 /** The seam nearest to a place of either pane, of those that can be seen there; undefined where none is near. */
 export function seamNear(at: Place, found: Picked): number | undefined {
@@ -27,9 +27,10 @@ export function seamNear(at: Place, found: Picked): number | undefined {
   return best;
 }
 
-type Offset = readonly [x: number, y: number] | undefined;
+/** Pixels from the hand to a drawn vertex, and how far it lies behind what is under the hand. */
+type Offset = readonly [x: number, y: number, behind: number] | undefined;
 
-/** Pixels from a place of the Model to a drawn vertex; undefined for one that lies behind what is under the hand. */
+/** Of drawn vertices from a place of the Model. */
 function onModel(at: Place, point: Picked['point']): ((drawn: number) => Offset) | undefined {
   const { model } = useBench.getState();
   const { renderer } = handle;
@@ -42,27 +43,28 @@ function onModel(at: Place, point: Picked['point']): ((drawn: number) => Offset)
       .fromArray(list as number[], i)
       .applyMatrix4(renderer.standing)
       .project(renderer.camera);
-  const deepest = point ? project(point, 0).z + BEHIND : 1;
+  const deepest = point ? project(point, 0).z : 1;
   return (drawn) => {
     const { x, y, z } = project(model.positions, 3 * drawn);
-    return z > deepest ? undefined : [((x - here.x) * width) / 2, ((y - here.y) * height) / 2];
+    return [((x - here.x) * width) / 2, ((y - here.y) * height) / 2, z - deepest];
   };
 }
 
-/** Pixels from a place of the Board to a drawn vertex. */
+/** Of drawn vertices from a place of the Board. */
 function onBoard({ x, y }: Place): (drawn: number) => Offset {
   const { flat } = useBench.getState();
   return (drawn) => {
     const [u, v] = [flat?.uv[2 * drawn] ?? NO_UV, flat?.uv[2 * drawn + 1] ?? NO_UV];
     const page = u === NO_UV ? undefined : pageOf(u, v);
-    return page && [page[0] - x, page[1] - y];
+    return page && [page[0] - x, page[1] - y, 0];
   };
 }
 
-/** Distance of the origin from the segment between two points. */
+/** Distance of the hand from the segment between two points; none where that lies behind what is under the hand. */
 function fromSegment(a: Offset, b: Offset): number {
   if (!a || !b) return Infinity;
   const [dx, dy] = [b[0] - a[0], b[1] - a[1]];
   const t = Math.max(0, Math.min(1, -(a[0] * dx + a[1] * dy) / (dx * dx + dy * dy || 1)));
+  if (a[2] + t * (b[2] - a[2]) > BEHIND) return Infinity;
   return Math.hypot(a[0] + t * dx, a[1] + t * dy);
 }

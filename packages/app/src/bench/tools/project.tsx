@@ -1,3 +1,5 @@
+import { UP_AXES } from '@blunt-hem/core/document/fields';
+import { frontOf, upOf } from '@blunt-hem/core/mesh/stance';
 import type { ParamsOf } from '@blunt-hem/core/operations/catalogue';
 import { PROJECTIONS, type Projection } from '@blunt-hem/core/projections/projectFaces';
 import { IconCylinder } from '@tabler/icons-react';
@@ -227,14 +229,15 @@ const AXES = { x: [1, 0, 0], y: [0, 1, 0], z: [0, 0, 1] } as const;
 
 /** Stands it along an axis, or so that it faces who looks at the Model. */
 function stand(way: keyof typeof STANDS): void {
-  const { projectionPreview, projectionKind, upAxis } = useBench.getState();
+  const state = useBench.getState();
+  const { projectionPreview, projectionKind } = state;
   if (way === 'fit') {
     useBench.setState({ projectionFrame: undefined, projectionSize: 1 });
     return;
   }
   const frame = projectionPreview?.frame;
   if (!frame) return;
-  const upright = upAxis === 1 ? AXES.z : AXES.y;
+  const upright = upOf(state);
   if (way === 'view') {
     const looked = lookedFrom();
     if (!looked) return;
@@ -244,7 +247,7 @@ function stand(way: keyof typeof STANDS): void {
   const axis = AXES[way];
   // A plane looks along it, a wrap goes round it.
   const isPlane = projectionKind === 'plane';
-  const other = way === (upAxis === 1 ? 'z' : 'y') ? (upAxis === 1 ? [0, -1, 0] : [0, 0, 1]) : upright;
+  const other = way === UP_AXES[state.upAxis] ? frontOf(state) : upright;
   useBench.setState({
     projectionFrame: {
       origin: frame.origin,
@@ -284,9 +287,8 @@ function turnSeam(degrees: number): void {
 
 /** Directions at right angles to the axis: the front of the model as nearly as can be, and to the right of it. */
 function seamAxes({ up }: ProjectionFrame): [Vector3, Vector3] {
-  const { upAxis } = useBench.getState();
   const axis = new Vector3(...triple(up)).normalize();
-  const front = new Vector3(...triple(upAxis === 1 ? [0, -1, 0] : [0, 0, 1]));
+  const front = new Vector3(...frontOf(useBench.getState()));
   if (Math.abs(front.dot(axis)) > 0.9) front.set(1, 0, 0);
   const side = new Vector3().crossVectors(axis, front).normalize();
   return [new Vector3().crossVectors(side, axis), side];

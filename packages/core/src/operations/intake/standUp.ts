@@ -1,17 +1,33 @@
 import { UP_AXES } from '../../document/fields.ts';
 import type { ValueChange } from '../../document/patch.ts';
-import { choice, record } from '../../params.ts';
+import { choice, optional, record, whole } from '../../params.ts';
 import { operation } from '../operation.ts';
 
-/** Says which axis of the model points up. The model itself, and what is exported of it, stays as it is. */
+/** Says which axis of the model points up, and which way it looks. The model itself, and what is exported of it, stays as it is. */
 export const standUp = operation({
   name: 'stand-up',
   stage: 'intake',
-  params: record({ up: choice(...UP_AXES) }),
-  label: ({ up }) => `Stand the model up along ${up}`,
+  params: record({
+    up: choice(...UP_AXES),
+    /** See `Stance`; as it is when absent. */
+    front: optional(whole(0, 3)),
+  }),
+  label: ({ up, front }) =>
+    `Stand the model up along ${up}${front === undefined ? '' : ', and turn it to the front'}`,
   doing: 'Standing the model up',
-  run: ({ upAxis }, { up }) => ({
-    changes: [{ kind: 'value', field: 'upAxis', before: upAxis, after: UP_AXES.indexOf(up) } as ValueChange],
+  onLocked: true,
+  run: (document, { up, front = document.front }) => ({
+    changes: [
+      valueChange('upAxis', document.upAxis, UP_AXES.indexOf(up)),
+      valueChange('front', document.front, front),
+    ].filter(({ before, after }) => before !== after),
     notes: [],
   }),
+});
+
+const valueChange = (field: 'upAxis' | 'front', before: number, after: number): ValueChange => ({
+  kind: 'value',
+  field,
+  before,
+  after,
 });

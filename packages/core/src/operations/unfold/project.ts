@@ -194,7 +194,7 @@ function frameOf(
   for (const direction of [toward, up])
     if (direction && Math.hypot(...direction) < 1e-12)
       throw new HemError('no-direction', 'The projection has no direction: give it one that is not zero.');
-  const fitted = fittedFrame(document.model.mesh, faces, kind, document.upAxis);
+  const fitted = fittedFrame(document.model.mesh, faces, kind, document);
   const at = origin ?? fitted.origin;
   return kind === 'plane'
     ? frameFacing(at, toward ?? fitted.toward, up ?? (toward ? undefined : fitted.up))

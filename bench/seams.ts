@@ -6,7 +6,7 @@ import { openDocument, shellOf, shellsOf, topologyOf } from '../packages/core/sr
 import { applyPatch } from '../packages/core/src/document/patch.ts';
 import { readModel } from '../packages/core/src/formats/readModel.ts';
 import { localJobs } from '../packages/core/src/jobs/index.ts';
-import { findEdge } from '../packages/core/src/mesh/connectivity.ts';
+import { connectivity, findEdge } from '../packages/core/src/mesh/connectivity.ts';
 import { type Model, modelFromMesh } from '../packages/core/src/mesh/model.ts';
 import { carryOut } from '../packages/core/src/operations/catalogue.ts';
 import { localContext } from '../packages/core/src/operations/localContext.ts';
@@ -14,11 +14,16 @@ import { unattended } from '../packages/core/src/progress.ts';
 import { facesOfCluster, type Joins, normalClusters } from '../packages/core/src/propose/normalClusters.ts';
 import { predict } from '../packages/core/src/propose/predict.ts';
 import { answerQuestion } from '../packages/core/src/questions/index.ts';
+import { router as routerOver } from '../packages/core/src/seams/route.ts';
+import { type Course, courseOf } from '../packages/core/src/seams/straightenSeam.ts';
 import { borderOfFaces } from '../packages/core/src/select/borderOfFaces.ts';
+import { runsOfEdges } from '../packages/core/src/select/orderedRun.ts';
 import { ringAround } from '../packages/core/src/select/ringAround.ts';
 import { edgeLength, shortestPath } from '../packages/core/src/select/shortestPath.ts';
 import { meshOfShell } from '../packages/core/src/surface/cutShell.ts';
+import { distanceFrom } from '../packages/core/src/surface/distanceFrom.ts';
 import { glove, head, tentacle } from '../packages/core/src/testing/sculpts.ts';
+import { seeded } from '../packages/core/src/testing/wander.ts';
 import { count, seconds, type Table } from './table.ts';
 
 const context = { ...unattended, jobs: localJobs };
@@ -146,6 +151,66 @@ export async function seams(large: boolean): Promise<Table> {
     ],
     rows,
   };
+}
+
+/** How much ways and rings turn over triangles: the shortest, and as they are run straight. Geodesics turn only as the surface does. */
+export async function turning(): Promise<Table> {
+  const rows: string[][] = [];
+  for (const [name, shell] of [
+    ['sculpted head', head(60)],
+    ['glove', glove(110)],
+    ['tentacle', tentacle(90)],
+  ] as const) {
+    const mesh = meshOfShell(shell);
+    const links = connectivity(mesh);
+    const lengths = Float64Array.from(links.joined.keys(), (e) => edgeLength(mesh, links, e));
+    const router = routerOver(mesh, links, lengths);
+    const random = seeded(3);
+    const vertices = mesh.positions.length / 3;
+    const [shortest, straight] = [emptyCourse(), emptyCourse()];
+    let geodesic = 0;
+    for (let i = 0; i < 40; i++) {
+      const [a, b] = [Math.floor(random() * vertices), Math.floor(random() * vertices)];
+      const path = shortestPath(links, a, b, (e) => lengths[e]);
+      const edges = path.edgesTo(b);
+      if (edges.length < 8) continue;
+      add(shortest, courseOf(mesh, links, runsOfEdges(links, edges)[0]));
+      add(straight, courseOf(mesh, links, runsOfEdges(links, router.leg(a, b) ?? [])[0]));
+      geodesic += distanceFrom(mesh.positions, shell.triangles, [a])[b];
+    }
+    // Degrees a mean edge.
+    const edge = lengths.reduce((sum, length) => sum + length, 0) / lengths.length;
+    const each = ({ turning, length }: typeof shortest) =>
+      (((turning / length) * edge * 180) / Math.PI).toFixed(1);
+    rows.push([
+      name,
+      count(shell.triangles.length / 3),
+      each(shortest),
+      each(straight),
+      (shortest.length / geodesic).toFixed(3),
+      (straight.length / geodesic).toFixed(3),
+    ]);
+  }
+  return {
+    title:
+      'How much ways turn, degrees a length of an edge, and how long they are against the way straight over the surface',
+    columns: [
+      'model',
+      'triangles',
+      'shortest turns',
+      'run straight turns',
+      'shortest, length',
+      'run straight, length',
+    ],
+    rows,
+  };
+}
+
+const emptyCourse = () => ({ length: 0, turning: 0 });
+
+function add(sum: ReturnType<typeof emptyCourse>, { length, turning }: Course): void {
+  sum.length += length;
+  sum.turning += turning;
 }
 
 /** What the hand waits for while seams are chosen on a sculpt: once for all, then at every point. */

@@ -55,7 +55,8 @@ test('places are pinned on the Board, one is dragged with the shell following, u
     await idle(page);
   }
   await expect(page.getByRole('button', { name: 'Let all 3 pins go' })).toBeVisible();
-  await expect(page.getByRole('button', { name: 'Places kept' })).toBeVisible();
+  // Pins hold their shell and change nothing for the others.
+  await expect(page.getByRole('button', { name: 'Laid out afresh' })).toBeVisible();
   const before = await exportedUv(page);
   const [x, y] = await at(page, 'board', 0.6, 0.6);
   await page.mouse.move(x, y);
@@ -201,7 +202,8 @@ test('stretch is read at a face, drawn as ellipses, stepped through by worst pla
   await expect.poll(async () => (await page.getByTestId('board').screenshot()).equals(before)).toBe(false);
   await page.keyboard.press('n');
   await expect(page.getByText(/Worst place 1 of \d+: .* × too (little|much) room/)).toBeVisible();
-  await expect(page.getByTestId('selection')).toHaveText('1 face');
+  // It is shown, and not selected.
+  await expect(page.getByTestId('selection')).toHaveText('Nothing selected');
   await page.keyboard.press('n');
   await expect(page.getByText(/Worst place 2 of \d+/)).toBeVisible();
   const from = page.getByRole('slider', { name: 'Range from' });

@@ -76,9 +76,10 @@ test('places, turns and densities of shells are typed, and the Board keeps them 
 }) => {
   await openModel(page, 'post.obj', POST);
   await benchReady(page);
+  // The seams are shown first, and cut by a key.
   await page.getByRole('button', { name: 'Open closed pieces' }).click();
-  await idle(page);
-  await page.keyboard.press('s');
+  await expect(page.getByText(/A cuts them/)).toBeVisible();
+  await page.keyboard.press('a');
   await idle(page);
   await expect(page.getByRole('button', { name: 'Laid out afresh' })).toBeVisible();
   await page.locator('.details-table .ant-table-row').first().click();
@@ -113,17 +114,27 @@ test('places, turns and densities of shells are typed, and the Board keeps them 
   expect(Number(await field('Left, u').inputValue())).toBeLessThan(0.02);
 });
 
-test('a model that lies on its back is offered to stand, and stays standing', async ({ page }) => {
+test('a model that may lie on its back is asked about by four pictures, and stays as it was stood', async ({
+  page,
+}) => {
   // Taller along z than along y.
   const lying = POST.replace(/^v (\S+) (\S+) (\S+)/gm, (_, x, y, z) => `v ${x} ${-z} ${y}`);
   await openModel(page, 'lying.obj', lying);
+  const asked = page.getByRole('group', { name: /stands upright and looks at you/ });
+  await expect(asked.getByRole('radio')).toHaveCount(4);
+  await expect(asked.getByRole('radio', { name: 'z up, y to the back' })).toBeChecked();
+  await asked.getByText('z up, y to the front').click();
+  await page.getByRole('button', { name: 'Open it so' }).click();
   await benchReady(page);
   const picture = () => page.getByTestId('model').screenshot();
   await expect(page.locator('html')).toHaveAttribute('data-sky', 'true');
   const before = await picture();
-  await page.getByRole('button', { name: 'Stand it up' }).click();
+  await page.keyboard.press('1');
+  await page.getByRole('button', { name: 'Turn its front' }).click();
   await idle(page);
-  await expect(page.locator('.bench-last')).toHaveText('Stand the model up along z');
+  await expect(page.locator('.bench-last')).toHaveText(
+    'Stand the model up along z, and turn it to the front',
+  );
   await expect.poll(async () => (await picture()).equals(before)).toBe(false);
   // What is pointed at is what is picked, standing too.
   const box = (await page.getByTestId('model').boundingBox()) as {
@@ -134,9 +145,12 @@ test('a model that lies on its back is offered to stand, and stays standing', as
   };
   await page.mouse.move(box.x + box.width / 2, box.y + box.height / 2);
   await expect.poll(() => marked(page, 'model')).toBeGreaterThan(20);
-  await page.keyboard.press('1');
-  await expect(page.getByRole('radio', { name: 'z' })).toBeChecked();
+  const up = page.getByRole('radiogroup', { name: 'Which axis points up' });
+  await expect(up.getByRole('radio', { name: 'z' })).toBeChecked();
+  await up.getByText('y', { exact: true }).click();
+  await idle(page);
+  await expect(up.getByRole('radio', { name: 'y' })).toBeChecked();
   await page.keyboard.press('Control+z');
   await idle(page);
-  await expect(page.getByRole('radio', { name: 'y' })).toBeChecked();
+  await expect(up.getByRole('radio', { name: 'z' })).toBeChecked();
 });

@@ -25,10 +25,13 @@ test('from the Rack to the exported file, with real mouse and keys', async ({ pa
   await benchReady(page);
   expect(await figure(page, 'shells')).toBe('1');
 
-  // A closed post asked to unfold gets its verdict and an offer.
+  // A post that is closed is cut open where it hides, which is said, and taken back.
   await page.keyboard.press('s');
-  await expect(page.getByRole('alert')).toContainText('it has no border to open from');
-  await expect(page.getByRole('button', { name: 'Cut it open for me' })).toBeVisible();
+  await expect(page.getByText(/All of it was closed, and was cut open where it hides/)).toBeVisible();
+  await idle(page);
+  expect(await figure(page, 'flipped')).toBe('0');
+  await page.keyboard.press('Control+z');
+  await idle(page);
 
   // Double-click takes the ring round the middle; cutting it makes two shells, each flat at once.
   const [x, y] = await onPost(page, RING);

@@ -16,7 +16,7 @@ export async function measured(session: Session): Promise<object> {
     /** Part of the tile that is covered, 0 to 1. */
     covered: covered ?? 0,
     outside: figures.filter(({ box }) => box && isOutside(box)).length,
-    overlaps: (layout?.overlaps.length ?? 0) / 2,
+    overlaps: (layout?.lying.length ?? 0) / 2,
     ...(layout?.atLeast ? { overlapsAtLeast: true } : {}),
     findings: layout?.findings.map(({ kind, severity, title, count, faces, shells }) => ({
       kind,

@@ -3,11 +3,12 @@ import { RELAX_STEPS } from '../operations/cut/reflatten.ts';
 import { knownFaces } from '../operations/known.ts';
 import { record, whole } from '../params.ts';
 import { facesOfShell } from '../surface/shells.ts';
+import { exposuresOf } from './exposures.ts';
 import { question } from './question.ts';
 import { type ToldCut, toldCut } from './toldCut.ts';
 
 /**
- * The single cut that helps the shell of a face most: its edges, and the stretch after it, laid flat anew and relaxed as the cut would
+ * The single cut that helps the shell of a face most, of those that help about as much the one that shows least: its edges, and the stretch after it, laid flat anew and relaxed as the cut would
  * do it; without edges where none helps.
  */
 export const bestCut = question({
@@ -21,7 +22,9 @@ export const bestCut = question({
     const s = shellsOf(document).faceShell[face];
     const shell = shellOf(document, s);
     const relaxed = facesOfShell(shellsOf(document), s).some((f) => document.relaxed[f] === 1);
-    const options = { relaxSteps: relaxed ? RELAX_STEPS : 0 };
+    const { vertices } = await exposuresOf(document, 'all round', context);
+    const exposure = Float32Array.from(shell.vertexCorner, (c) => vertices[mesh.cornerVertex[c]]);
+    const options = { relaxSteps: relaxed ? RELAX_STEPS : 0, exposure };
     const found = await context.jobs.run('best-cut', { shell, options }, context);
     return found ? toldCut(document, shell, found) : { edges: [] };
   },

@@ -1,12 +1,15 @@
 import { Matrix4, PerspectiveCamera, Vector3 } from 'three';
 import { beforeAll, describe, expect, it } from 'vitest';
 import { type HemDocument, openDocument, shellOf, shellsOf, topologyOf } from '../document/document.ts';
+import { shellBoxes } from '../document/layout.ts';
 import { localJobs } from '../jobs/index.ts';
 import { findEdge } from '../mesh/connectivity.ts';
+import { meshFromPolygons } from '../mesh/mesh.ts';
 import { modelFromMesh } from '../mesh/model.ts';
 import { request } from '../operations/catalogue.ts';
 import { unattended } from '../progress.ts';
 import { meshOfShell } from '../surface/cutShell.ts';
+import type { UvBox } from '../surface/uvBox.ts';
 import { after } from '../testing/acts.ts';
 import { cube, torus, tube } from '../testing/shapes.ts';
 import { type AskedOf, answerQuestion, QUESTIONS, type QuestionName } from './index.ts';
@@ -182,6 +185,36 @@ describe('where keys can go', () => {
     await expect(ask(cut, 'neighbours', { target: 'faces', of: 6 })).rejects.toThrow(
       /nothing with the number 6/,
     );
+  });
+});
+
+describe('where shells would land', () => {
+  it('names those that they would come to lie on, or too near to, and not where they lie already', async () => {
+    // Two flat squares of one mesh, a way apart in the tile.
+    const mesh = meshFromPolygons(
+      [0, 3].flatMap((x) => [
+        [x, 0, 0],
+        [x + 1, 0, 0],
+        [x + 1, 0, -1],
+        [x, 0, -1],
+      ]),
+      [
+        [0, 1, 2, 3],
+        [4, 5, 6, 7],
+      ],
+    );
+    const flat = await after(
+      openDocument(modelFromMesh('Squares', mesh)),
+      request('unfold', {}),
+      request('pack', { padding: 16 }),
+    );
+    const [[left, low], [other, above]] = shellBoxes(flat) as UvBox[];
+    const landing = (matrix: [number, number, number, number, number, number]) =>
+      answerQuestion(flat, 'landing', { shells: [0], matrix }, context);
+    expect(await landing([1, 0, 0, 1, 0, 0])).toEqual([]);
+    const onto: [number, number] = [other - left, above - low];
+    expect(await landing([1, 0, 0, 1, ...onto])).toEqual([1]);
+    expect(await landing([1, 0, 0, 1, onto[0] + 5, onto[1]])).toEqual([]);
   });
 });
 

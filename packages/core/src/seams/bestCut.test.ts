@@ -35,6 +35,23 @@ describe('the best single cut', () => {
     expect(bestCut(horn(40, 12, 20), unattended)?.isRough).toBe(false);
   });
 
+  it('takes, of cuts that help about as much, the one that shows least', () => {
+    // A sleeve is opened as well along any of its lines; a side of it is seen.
+    const sleeve = tube(30, 12, 14);
+    const seenOf = (cut: ReturnType<typeof bestCut>, exposure: Float32Array): number => {
+      const edges = cut?.edges ?? new Uint32Array(0);
+      return edges.reduce((sum, v) => sum + exposure[v], 0) / (edges.length || 1);
+    };
+    for (const side of [-1, 1]) {
+      const exposure = Float32Array.from({ length: sleeve.positions.length / 3 }, (_, v) =>
+        side * sleeve.positions[3 * v] > 0 ? 1 : 0,
+      );
+      const cut = bestCut(sleeve, unattended, { exposure });
+      expect(cut?.l2).toBeCloseTo(1, 6);
+      expect(seenOf(cut, exposure)).toBeLessThanOrEqual(seenOf(bestCut(sleeve, unattended), exposure));
+    }
+  });
+
   it('finds none on what lies flat already', () => {
     expect(bestCut(wholeShell(sheet(8, 8, (i, j) => [j, i, 0])), unattended)).toBeUndefined();
   });

@@ -28,6 +28,8 @@ export interface BestCutOptions {
   readonly method?: Method;
   /** Steps of relaxing after the unfold. */
   readonly relaxSteps?: number;
+  /** How much is seen of every vertex of the shell, 0 to 1: of cuts that help about as much the one that shows least is the best. */
+  readonly exposure?: Float32Array;
 }
 
 /**
@@ -57,7 +59,7 @@ export function triedCuts(
   cuts: readonly (readonly number[])[],
   most: number,
   context: Context,
-  { method = 'conformal', relaxSteps = 0 }: BestCutOptions = {},
+  { method = 'conformal', relaxSteps = 0, exposure }: BestCutOptions = {},
 ): BestCut[] {
   const silent: Context = { signal: context.signal, report: () => undefined };
   const isRough = shell.triangles.length > 3 * MOST_TRIANGLES;
@@ -71,7 +73,16 @@ export function triedCuts(
     readonly uv: Float64Array;
     readonly edges: readonly number[];
     readonly l2: number;
+    readonly price: number;
   }[] = [];
+  /** How much is seen of a cut on the mean of its vertices, 0 to 1; a cut that shows wholly counts as if it left twice the stretch. */
+  const seenOf = (edges: readonly number[]): number => {
+    if (!exposure || edges.length === 0) return 0;
+    let sum = 0;
+    for (const e of edges)
+      sum += exposure[links.edgeVertices[2 * e]] + exposure[links.edgeVertices[2 * e + 1]];
+    return sum / (2 * edges.length);
+  };
   cuts.forEach((edges, i) => {
     heedStop(context.signal);
     context.report({ fraction: (i + 1) / (cuts.length + 1) });
@@ -80,10 +91,10 @@ export function triedCuts(
     const piece = tryable(whole);
     const uv = flattened(piece);
     const { l2 } = measureStretch(piece, uv);
-    if (l2 < HELPS * now) tried.push({ piece, uv, edges, l2 });
+    if (l2 < HELPS * now) tried.push({ piece, uv, edges, l2, price: (l2 - 1) * (1 + seenOf(edges)) });
   });
   return tried
-    .sort((a, b) => a.l2 - b.l2)
+    .sort((a, b) => a.price - b.price)
     .slice(0, most)
     .map(({ piece, uv, edges }) => {
       const relaxed = relaxSteps > 0 ? relax(piece, uv, { steps: relaxSteps }, silent).uv : uv;

@@ -228,4 +228,21 @@ describe('a route', () => {
     await expect(answerQuestion(two, 'route', { through: [77] }, context)).rejects.toThrow(/no point 77/);
     expect((await answerQuestion(two, 'route', { through: [2], hidden: 0 }, context)).edges).toEqual([]);
   });
+
+  it('follows seams and borders only when told to: the shortest way is short', async () => {
+    // A sheet with a seam two rows beside the straight way between two points of it.
+    const mesh = sheet(8, 16, (i, j) => [j, 0, i]);
+    const bare = openDocument(modelFromMesh('Sheet', mesh));
+    const { links } = topologyOf(bare.model);
+    const at = (i: number, j: number) => 17 * i + j;
+    const seams = bare.seams.slice();
+    for (let j = 1; j < 15; j++) seams[findEdge(links, at(6, j), at(6, j + 1))] = 1;
+    const document = { ...bare, seams };
+    const through = [at(4, 1), at(4, 15)];
+    const straight = await answerQuestion(document, 'route', { through, hidden: 0 }, context);
+    expect(straight.edges).toHaveLength(14);
+    expect(straight.edges.some((e) => seams[e])).toBe(false);
+    const following = await answerQuestion(document, 'route', { through, hidden: 0, follow: true }, context);
+    expect(following.edges.filter((e) => seams[e]).length).toBeGreaterThan(10);
+  });
 });

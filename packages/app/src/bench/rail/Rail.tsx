@@ -54,7 +54,7 @@ function InHand() {
   if (isShown) return null;
   const { label, icon: Icon } = tool;
   return (
-    <div className="rail-hand">
+    <section className="rail-hand" aria-label="Tool in hand">
       <Icon size={15} aria-hidden />
       <span title={`In hand: ${label}`}>{label}</span>
       {tool.name !== 'pick' && (
@@ -62,7 +62,7 @@ function InHand() {
           Put away
         </Button>
       )}
-    </div>
+    </section>
   );
 }
 

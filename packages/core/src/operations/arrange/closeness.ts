@@ -90,12 +90,8 @@ function shapes(document: HemDocument, uv: Float64Array): Shapes {
 }
 
 /** What is said of shells that lie where they were put, on others or too near to them. */
-export function toldLanded(
-  close: Closeness,
-  shells: readonly number[],
-  counts: (other: number) => boolean = () => true,
-): string[] {
-  const landed = shells.filter((s) => close.growsCloser(s, counts));
+export function toldLanded(close: Closeness, shells: readonly number[]): string[] {
+  const landed = shells.filter((s) => close.growsCloser(s, () => true));
   if (landed.length === 0) return [];
   return [
     `${plural(landed.length, 'shell')} ${landed.length === 1 ? 'has' : 'have'} come to lie on another, or too near to it.`,

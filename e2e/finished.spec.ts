@@ -65,7 +65,7 @@ test('how far shells are dragged, and on what they would come to lie, is told me
   };
   await page.mouse.move(...(await box(0.25, 0.25)));
   await page.mouse.down();
-  await page.mouse.move(...(await box(0.4, 0.4)), { steps: 3 });
+  await page.mouse.move(...(await box(0.3, 0.3)), { steps: 3 });
   await expect(page.getByText(/^Moved \d+, \d+ px of 2048$/)).toBeVisible();
   await page.mouse.move(...(await box(0.7, 0.7)), { steps: 3 });
   await expect(page.getByText(/on or too near to 2/)).toBeVisible();
@@ -96,7 +96,7 @@ test('limits are set, judge shells anew, are taken back, and the list is filtere
   await expect(page.getByText('1 pair of shells nearer than the padding')).toHaveCount(0);
   await page.locator('.ant-table-filter-trigger').click();
   await page.getByRole('menuitem', { name: 'Ready' }).click();
-  await page.getByRole('button', { name: 'OK' }).click();
+  await page.getByRole('button', { name: 'OK', exact: true }).click();
   await page.getByRole('button', { name: 'Select them' }).click();
   await expect(page.getByTestId('selection')).toHaveText('2 shells');
 });

@@ -243,6 +243,7 @@ describe('a route', () => {
     expect(straight.edges).toHaveLength(14);
     expect(straight.edges.some((e) => seams[e])).toBe(false);
     const following = await answerQuestion(document, 'route', { through, hidden: 0, follow: true }, context);
-    expect(following.edges.filter((e) => seams[e]).length).toBeGreaterThan(10);
+    // Along the seam, or along the border, which is as good as one.
+    expect(following.edges.filter((e) => seams[e] || !links.joined[e]).length).toBeGreaterThan(10);
   });
 });

@@ -11,6 +11,7 @@ import { clipOf, paneElement } from '../panes/places.ts';
 import { handle } from '../panes/rendererHandle.ts';
 import { RailSlider } from '../rail/RailSlider.tsx';
 import { imagesByPlace } from '../useImagesByPlace.ts';
+import { newestOnly } from './newestOnly.ts';
 import type { Grip, Picked, Place, Tool } from './tool.ts';
 
 /** A press so near a point takes hold of it, pixels. */
@@ -106,27 +107,16 @@ const settings = () => {
   return { hidden: routeHidden, follow: routeFollows, view: lookedAt };
 };
 
-/** The way on to the pointer, one question at a time; only the newest place counts. */
-let asking = false;
-let next: Place | undefined;
-async function lead(place: Place): Promise<void> {
-  next = place;
-  if (asking) return;
-  asking = true;
-  while (next) {
-    const now: Place = next;
-    next = undefined;
-    const found = await now.pick().catch(() => undefined);
-    const { route: drawn } = useBench.getState();
-    if (found) point(now, found);
-    if (!found || !drawn) continue;
-    const last = drawn.points[drawn.points.length - 1].vertex;
-    const vertex = vertexOf(found);
-    const way = await ask('route', { through: [last, vertex], ...settings() }).catch(() => undefined);
-    if (way && !next && useBench.getState().route?.points === drawn.points) ahead(way.edges);
-  }
-  asking = false;
-}
+/** The way on to the pointer. */
+const lead = newestOnly(async (at: Place, isNewest) => {
+  const found = await at.pick().catch(() => undefined);
+  const { route: drawn } = useBench.getState();
+  if (found) point(at, found);
+  if (!found || !drawn) return;
+  const last = drawn.points[drawn.points.length - 1].vertex;
+  const way = await ask('route', { through: [last, vertexOf(found)], ...settings() }).catch(() => undefined);
+  if (way && isNewest() && useBench.getState().route?.points === drawn.points) ahead(way.edges);
+});
 
 function point(at: Place, { edge, face, shell }: Picked): void {
   const { hover } = useBench.getState();

@@ -5,6 +5,7 @@ import { useBench } from '../../store/bench.ts';
 import { select } from '../../store/select.ts';
 import { ArtistError, ask } from '../../store/worker.ts';
 import { seamNear } from '../panes/seamNear.ts';
+import { newestOnly } from './newestOnly.ts';
 import { byClick } from './picking.ts';
 import type { Grip, Place, Tool } from './tool.ts';
 
@@ -48,27 +49,17 @@ export const shift: Tool = {
 };
 
 /** Lights up the seam that a press would take hold of; off every seam nothing, for there a press turns the view. */
-let asking = false;
-let next: Place | undefined;
-async function pointAtSeam(at: Place): Promise<void> {
-  next = at;
-  if (asking) return;
-  asking = true;
-  while (next) {
-    const now: Place = next;
-    next = undefined;
-    const found = await now.pick().catch(() => undefined);
-    const { flat, hover } = useBench.getState();
-    const edge =
-      !found || !flat ? undefined : flat.seams.includes(found.edge) ? found.edge : seamNear(now, found);
-    if (next) continue;
-    if (!found || edge === undefined) {
-      if (hover) useBench.setState({ hover: undefined });
-    } else if (hover?.edge !== edge)
-      useBench.setState({ hover: { pane: now.pane, edge, face: found.face, shell: found.shell } });
-  }
-  asking = false;
-}
+const pointAtSeam = newestOnly(async (at: Place, isNewest) => {
+  const found = await at.pick().catch(() => undefined);
+  const { flat, hover } = useBench.getState();
+  const edge =
+    !found || !flat ? undefined : flat.seams.includes(found.edge) ? found.edge : seamNear(at, found);
+  if (!isNewest()) return;
+  if (!found || edge === undefined) {
+    if (hover) useBench.setState({ hover: undefined });
+  } else if (hover?.edge !== edge)
+    useBench.setState({ hover: { pane: at.pane, edge, face: found.face, shell: found.shell } });
+});
 
 /** Takes hold of the seam under a press. */
 async function seamAt(at: Place): Promise<Grip | undefined> {

@@ -22,6 +22,14 @@ export const WORDS: readonly (readonly [word: string, meaning: string])[] = [
     'While it is on, every pick takes its counterpart along. It applies to choosing seams, never to moving shells.',
   ],
   [
+    'Lock',
+    'Whether a shell is finished: no act moves it, cuts it or lays it otherwise until it is unlocked. What is meant for all leaves it out, and says so.',
+  ],
+  [
+    'Limits',
+    'How much stretch, which angles, what difference of scale and how little padding are put up with. States, findings and Deliver go by them; they are kept with the project.',
+  ],
+  [
     'Patch',
     'A named set of faces that is meant to become a shell. Painted, or made of picked faces; a face is in one at most.',
   ],

@@ -1,5 +1,6 @@
-import { expect, type Page, test } from '@playwright/test';
+import { expect, type Page } from '@playwright/test';
 import { benchReady, figure, idle, marked, onPost, openModel, POST, RING } from './hands.ts';
+import { test } from './test.ts';
 
 /** A post whose ring is cut: a lower shell of five faces and an upper one. */
 async function openCutPost(page: Page): Promise<void> {

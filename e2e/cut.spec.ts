@@ -1,6 +1,7 @@
 import { readFileSync } from 'node:fs';
-import { expect, type Page, test } from '@playwright/test';
+import { expect, type Page } from '@playwright/test';
 import { at, benchReady, dome, figure, idle, marked, nearestMarked, openModel } from './hands.ts';
+import { test } from './test.ts';
 
 /** A ball of triangles pushed about, mirrored in x = 0: a sculpt without loops. */
 function sculpt(rings = 28, sectors = 36): string {

@@ -1,5 +1,6 @@
-import { expect, type Page, test } from '@playwright/test';
+import { expect, type Page } from '@playwright/test';
 import { at, benchReady, figure, idle, openModel, POST } from './hands.ts';
+import { test } from './test.ts';
 
 /** What lies finished, and how much is put up with. */
 

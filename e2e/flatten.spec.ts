@@ -1,6 +1,7 @@
-import { expect, type Page, test } from '@playwright/test';
+import { expect, type Page } from '@playwright/test';
 import { decode } from 'fast-png';
 import { at, benchReady, dome, download, drawn, figure, fromMenu, idle, marked, openModel } from './hands.ts';
+import { test } from './test.ts';
 
 /** A rolling sheet of quads, seen from above as from the front: it unfolds with some stretch. */
 function hills(count: number): string {

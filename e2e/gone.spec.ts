@@ -3,10 +3,11 @@ import type { AddressInfo } from 'node:net';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { type ServerType, serve } from '@hono/node-server';
-import { chromium, expect, type Page, test } from '@playwright/test';
+import { chromium, expect, type Page } from '@playwright/test';
 import { createApp } from '../packages/server/src/app.ts';
 import { chromiumLaunch } from '../playwright.config.ts';
 import { benchReady, download, figure, idle, openModel, POST } from './hands.ts';
+import { test } from './test.ts';
 
 /** What happens when something round the page is gone: its server, its build, its store, its WebGL. */
 

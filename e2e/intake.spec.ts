@@ -1,5 +1,5 @@
 import { readFileSync } from 'node:fs';
-import { expect, type Page, test } from '@playwright/test';
+import { expect, type Page } from '@playwright/test';
 import {
   benchReady,
   dome,
@@ -11,6 +11,7 @@ import {
   openRack,
   POST,
 } from './hands.ts';
+import { test } from './test.ts';
 
 const demo = (name: string) => readFileSync(new URL(`../packages/app/public/demo/${name}`, import.meta.url));
 

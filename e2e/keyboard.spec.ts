@@ -1,6 +1,7 @@
 import { readFile } from 'node:fs/promises';
-import { expect, type Page, test } from '@playwright/test';
+import { expect, type Page } from '@playwright/test';
 import { benchReady, figure, idle, marked, openEmptyRack, openModel, POST } from './hands.ts';
+import { test } from './test.ts';
 
 /** Goes on by Tab until a control of this name has the focus. */
 async function tabTo(page: Page, name: RegExp, way = 'Tab'): Promise<void> {

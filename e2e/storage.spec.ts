@@ -3,9 +3,10 @@ import { randomBytes } from 'node:crypto';
 import { mkdtempSync, readFileSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { chromium, expect, type Page, test } from '@playwright/test';
+import { chromium, expect, type Page } from '@playwright/test';
 import { chromiumLaunch } from '../playwright.config.ts';
 import { benchReady, download, figure, idle, onPost, openModel, openRack, POST, RING } from './hands.ts';
+import { test } from './test.ts';
 
 /** What happens to work when things go wrong: see docs/storage.md. */
 

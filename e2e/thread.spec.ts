@@ -1,5 +1,5 @@
 import AxeBuilder from '@axe-core/playwright';
-import { expect, test } from '@playwright/test';
+import { expect } from '@playwright/test';
 import {
   at,
   benchReady,
@@ -14,6 +14,7 @@ import {
   POST,
   RING,
 } from './hands.ts';
+import { test } from './test.ts';
 
 test('from the Rack to the exported file, with real mouse and keys', async ({ page }) => {
   const foreign: string[] = [];

@@ -1,5 +1,6 @@
-import { expect, type Page, test } from '@playwright/test';
+import { expect, type Page } from '@playwright/test';
 import { benchReady, figure, idle, onPost, openModel, POST, RING } from './hands.ts';
+import { test } from './test.ts';
 
 /** What happens when a part of the app that runs beside the page dies, hangs, or never came up. */
 

@@ -32,6 +32,7 @@ export function KeepOrDiscard({ pending, onCancel, onChoose }: KeepOrDiscardProp
   const hasUvs = uvSets.length > 0;
   return (
     <Modal
+      scrollLock={false}
       open
       title={`Open ${name}`}
       onCancel={onCancel}

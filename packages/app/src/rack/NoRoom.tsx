@@ -10,6 +10,7 @@ interface NoRoomProps {
 export function NoRoom({ sentence, onCancel, onOpen }: NoRoomProps) {
   return (
     <Modal
+      scrollLock={false}
       open
       title="There is no room to keep this"
       onCancel={onCancel}

@@ -28,6 +28,7 @@ export function UnsavedGuard() {
     );
   return (
     <Modal
+      scrollLock={false}
       open
       title="This project is in this tab alone"
       width={640}

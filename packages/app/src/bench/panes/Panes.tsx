@@ -165,7 +165,7 @@ function Split({
 /** What to do where nothing lies flat yet. */
 function EmptyBoard() {
   const empty = useBench((s) => s.shells.length > 0 && s.shells.every(({ unfolded }) => !unfolded));
-  const previewed = useBench((s) => s.tool === 'project' && s.projectionPreview !== undefined);
+  const previewed = useBench((s) => s.projectionPreview !== undefined);
   const closed = useBench((s) => s.shells.filter(({ verdict }) => verdict && !verdict.canUnfold).length);
   const all = useBench((s) => s.shells.length);
   if (!empty || previewed) return null;

@@ -12,10 +12,12 @@ export function ShellNumbers() {
   const hidden = useBench((s) => s.hidden);
   const chosen = useBench((s) => s.chosen);
   const dragged = useBench((s) => s.dragged);
+  // Where a projection is previewed, shells lie elsewhere than they do.
+  const previewed = useBench((s) => s.projectionPreview !== undefined);
   const [, redraw] = useState(0);
   useEffect(() => onViewChange(() => redraw((n) => n + 1)), []);
   const { renderer } = handle;
-  if (!renderer) return null;
+  if (!renderer || previewed) return null;
   const { u, v, scale } = renderer.board;
   const placed = shells
     .flatMap(({ box, name, locked }, shell) => {

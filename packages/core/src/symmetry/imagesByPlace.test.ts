@@ -16,7 +16,7 @@ const [LEFT, RIGHT] = [8, 11];
 const height = (x: number, z: number) => Math.exp(-(x * x) / 8 - (z - 2) ** 2 / 6) + 0.1 * z;
 
 /** A hill over x from −4 to 4, the same on both sides of x = 0 and meshed differently there. */
-function lopsidedMesh(): { mesh: Mesh; left: (i: number, j: number) => number } {
+function lopsidedMesh(): Record<'left' | 'right', (i: number, j: number) => number> & { mesh: Mesh } {
   const points: number[][] = [];
   const at = new Map<string, number>();
   const vertex = (x: number, z: number): number => {
@@ -39,11 +39,11 @@ function lopsidedMesh(): { mesh: Mesh; left: (i: number, j: number) => number } 
       faces.push([a, b, c], [a, c, d]);
     }
   }
-  return { mesh: meshFromPolygons(points, faces), left };
+  return { mesh: meshFromPolygons(points, faces), left, right };
 }
 
 const MIRROR: Symmetry = { kind: 'mirror', direction: [1, 0, 0], through: [0, 0, 0], fold: 2 };
-const { mesh, left } = lopsidedMesh();
+const { mesh, left, right } = lopsidedMesh();
 const links = connectivity(mesh);
 const isometry = isometryOf(MIRROR);
 const edgesOf = (vertices: readonly number[]) =>
@@ -83,6 +83,31 @@ describe('images by place', () => {
     expect(more).toEqual([]);
     expect(run.closed).toBe(true);
     expect(run.vertices.every((v) => place(v)[0] > 0)).toBe(true);
+  });
+
+  it('are the edges themselves where these go onto themselves within an edge: no second ring beside the first', () => {
+    // From x = −2 to 1.8, right across the plane: what goes to 2 has no vertex there.
+    const across = [
+      ...[4, 5, 6, 7].map((j) => left(3, j)),
+      ...[0, 1, 2, 3, 4].map((j) => right(3, j)),
+      ...[3, 4, 5, 6].map((i) => right(i, 5)),
+      ...[5, 4, 3, 2, 1].map((j) => right(7, j)),
+      ...[8, 7, 6, 5].map((j) => left(7, j)),
+      ...[7, 6, 5, 4, 3].map((i) => left(i, 4)),
+    ];
+    const ring = edgesOf(across);
+    const { items, off } = edgesByPlace(mesh, links, isometry, ring);
+    expect(new Set(items)).toEqual(new Set(ring));
+    // What goes to x = 2 is told to be off by what it is: the column is at 1.82.
+    expect(off).toBeCloseTo(2 - 20 / RIGHT, 1);
+    // A row that ends on a column along the plane: its image ends there too.
+    const fork = [
+      ...edgesOf([2, 3, 4, 5, 6, 7].map((i) => left(i, LEFT))),
+      ...edgesOf([3, 4, 5, 6, 7, 8].map((j) => left(5, j))),
+    ];
+    const both = new Set([...fork, ...edgesByPlace(mesh, links, isometry, fork).items]);
+    const at = [...both].filter((e) => [0, 1].some((k) => links.edgeVertices[2 * e + k] === left(5, LEFT)));
+    expect(at).toHaveLength(4);
   });
 
   it('are faces that lie where theirs go', () => {

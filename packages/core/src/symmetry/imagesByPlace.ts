@@ -15,14 +15,17 @@ export interface ImagesByPlace {
   readonly off: number;
 }
 
-/** A vertex so near to where it goes, as a part of the length of edges, lies on the mirror plane and is its own image. */
-const ON_PLANE = 1;
+/** A vertex that goes so near to one of the edges given, as a part of the length of edges, goes onto it: these are their own image there. */
+const OWN = 1;
+/** What the edges given cost, as a part of their length, so that the image keeps to them where it goes onto them. */
+const OWN_COST = 0.5;
 /** How far, in edges, the image of a run may leave the places it leads through. */
 const REACH = 2;
 
 /**
  * The image of edges on a surface whose two sides are triangulated differently: each run of them leads through the vertices nearest to where its own
- * go, by the shortest way from one to the next, and is then run straight. What lies on the mirror plane stays there.
+ * go, by the shortest way from one to the next, and is then run straight. What goes onto itself within an edge, as what lies on the mirror
+ * plane does and a ring right across it, is its own image: a second run beside the first would cut slivers.
  *
  * @param isometry  what takes a place to its image
  */
@@ -33,25 +36,32 @@ export function edgesByPlace(
   edges: Iterable<number>,
 ): ImagesByPlace {
   const { positions } = mesh;
-  const nearest = nearestPoint(positions, meanEdge(mesh, links) || 1);
+  const own = new Set(edges);
+  const reach = meanEdge(mesh, links) || 1;
+  const nearest = nearestPoint(positions, reach);
+  const nearestOwn = nearestPoint(positions, reach, endsOf(links, own));
   const lengthOf = (e: number) => edgeLength(mesh, links, e);
   const found = new Set<number>();
   let off = 0;
   const imageOfVertex = (v: number): number => {
     const place = imageOf(isometry, positions, v);
-    if (distanceTo(positions, v, place) < ON_PLANE * meanLengthAt(mesh, links, v)) return v;
-    const [image, distance] = nearest(place);
+    const same = nearestOwn(place);
+    const isOwn = same[1] < OWN * meanLengthAt(mesh, links, v);
+    const [image, distance] = isOwn ? same : nearest(place);
     off = Math.max(off, distance);
     return image;
   };
-  for (const run of runsOfEdges(links, edges)) {
-    const way = wayThrough(links, run, imageOfVertex, lengthOf);
-    if (way.edges.length === 0) continue;
-    const { start } = way;
-    const straight = way.closed
-      ? straightRing(mesh, links, start, way.edges, lengthOf, { reach: REACH })
-      : straightenPath(mesh, links, start, way.edges, lengthOf, { reach: REACH });
-    for (const e of straight) found.add(e);
+  for (const run of runsOfEdges(links, own)) {
+    const way = wayThrough(links, run, imageOfVertex, (e) => (own.has(e) ? OWN_COST : 1) * lengthOf(e));
+    if (way.closed && !way.edges.some((e) => own.has(e))) {
+      for (const e of straightRing(mesh, links, way.start, way.edges, lengthOf, { reach: REACH }))
+        found.add(e);
+      continue;
+    }
+    for (const e of way.edges) if (own.has(e)) found.add(e);
+    for (const piece of apartFrom(links, way, own))
+      for (const e of straightenPath(mesh, links, piece.start, piece.edges, lengthOf, { reach: REACH }))
+        found.add(e);
   }
   return { items: [...found], off };
 }
@@ -128,10 +138,33 @@ function wayThrough(
   return { start, edges: way, closed: closed && at === start && way.length > 2 };
 }
 
-/** The point nearest to a place, and how far it is. */
-function nearestPoint(positions: Float64Array, reach: number) {
+/** The pieces of a way that do not run along some edges, in order. */
+function apartFrom(links: Connectivity, { start, edges }: Way, own: ReadonlySet<number>): Way[] {
+  const { edgeVertices } = links;
+  const pieces: { start: number; edges: number[]; closed: boolean }[] = [];
+  let [at, isApart] = [start, false];
+  for (const e of edges) {
+    if (own.has(e)) isApart = false;
+    else if (isApart) pieces[pieces.length - 1].edges.push(e);
+    else {
+      pieces.push({ start: at, edges: [e], closed: false });
+      isApart = true;
+    }
+    at = edgeVertices[2 * e] + edgeVertices[2 * e + 1] - at;
+  }
+  return pieces;
+}
+
+function endsOf(links: Connectivity, edges: Iterable<number>): Set<number> {
+  const ends = new Set<number>();
+  for (const e of edges) for (const k of [0, 1]) ends.add(links.edgeVertices[2 * e + k]);
+  return ends;
+}
+
+/** The point nearest to a place, and how far it is; of all, or of some of which one is within reach, else −1 and ∞. */
+function nearestPoint(positions: Float64Array, reach: number, some?: Iterable<number>) {
   const count = positions.length / 3;
-  const grid = pointGrid(positions, Array(count).keys(), reach);
+  const grid = pointGrid(positions, some ?? Array(count).keys(), reach);
   return (place: readonly [number, number, number]): [point: number, distance: number] => {
     let [best, least] = [-1, Infinity];
     const look = (v: number): void => {
@@ -140,7 +173,7 @@ function nearestPoint(positions: Float64Array, reach: number) {
     };
     grid.near(...place, look);
     // Farther than the grid reaches: where triangles are large, or nothing is there.
-    if (least > reach) for (let v = 0; v < count; v++) look(v);
+    if (!some && least > reach) for (let v = 0; v < count; v++) look(v);
     return [best, least];
   };
 }

@@ -38,18 +38,14 @@ export function edgesByPlace(
   const { positions } = mesh;
   const own = new Set(edges);
   const reach = meanEdge(mesh, links) || 1;
-  const nearest = nearestPoint(positions, reach);
-  const nearestOwn = nearestPoint(positions, reach, endsOf(links, own));
+  const nearest = nearestPoint(positions, reach, Array(positions.length / 3).keys());
+  const nearOwn = pointNear(positions, reach, endsOf(links, own));
   const lengthOf = (e: number) => edgeLength(mesh, links, e);
   const found = new Set<number>();
-  let off = 0;
   const imageOfVertex = (v: number): number => {
     const place = imageOf(isometry, positions, v);
-    const same = nearestOwn(place);
-    const isOwn = same[1] < OWN * meanLengthAt(mesh, links, v);
-    const [image, distance] = isOwn ? same : nearest(place);
-    off = Math.max(off, distance);
-    return image;
+    const [same, distance] = nearOwn(place);
+    return distance < OWN * meanLengthAt(mesh, links, v) ? same : nearest(place)[0];
   };
   for (const run of runsOfEdges(links, own)) {
     const way = wayThrough(links, run, imageOfVertex, (e) => (own.has(e) ? OWN_COST : 1) * lengthOf(e));
@@ -63,6 +59,10 @@ export function edgesByPlace(
       for (const e of straightenPath(mesh, links, piece.start, piece.edges, lengthOf, { reach: REACH }))
         found.add(e);
   }
+  const nearestFound = nearestPoint(positions, reach, endsOf(links, found));
+  let off = 0;
+  if (found.size > 0)
+    for (const v of endsOf(links, own)) off = Math.max(off, nearestFound(imageOf(isometry, positions, v))[1]);
   return { items: [...found], off };
 }
 
@@ -81,7 +81,7 @@ export function facesByPlace(
       for (let k = 0; k < 3; k++)
         middles[3 * f + k] += mesh.positions[3 * mesh.cornerVertex[c] + k] / (end - first);
   }
-  const nearest = nearestPoint(middles, meanEdge(mesh, links) || 1);
+  const nearest = nearestPoint(middles, meanEdge(mesh, links) || 1, Array(count).keys());
   const found = new Set<number>();
   let off = 0;
   for (const f of faces) {
@@ -161,24 +161,39 @@ function endsOf(links: Connectivity, edges: Iterable<number>): Set<number> {
   return ends;
 }
 
-/** The point nearest to a place, and how far it is; of all, or of some of which one is within reach, else −1 and ∞. */
-function nearestPoint(positions: Float64Array, reach: number, some?: Iterable<number>) {
-  const count = positions.length / 3;
-  const grid = pointGrid(positions, some ?? Array(count).keys(), reach);
-  return (place: readonly [number, number, number]): [point: number, distance: number] => {
-    let [best, least] = [-1, Infinity];
-    const look = (v: number): void => {
+type Place = readonly [number, number, number];
+
+/** The one of some points that is nearest to a place, and how far it is. */
+function nearestPoint(positions: Float64Array, reach: number, points: Iterable<number>) {
+  const some = [...points];
+  const near = pointNear(positions, reach, some);
+  return (place: Place): [point: number, distance: number] => {
+    const found = near(place);
+    if (found[1] <= reach) return found;
+    // Farther than the grid reaches: where triangles are large, or nothing is there.
+    let [best, least] = found;
+    for (const v of some) {
       const d = distanceTo(positions, v, place);
       if (d < least) [best, least] = [v, d];
-    };
-    grid.near(...place, look);
-    // Farther than the grid reaches: where triangles are large, or nothing is there.
-    if (!some && least > reach) for (let v = 0; v < count; v++) look(v);
+    }
     return [best, least];
   };
 }
 
-const distanceTo = (p: Float64Array, v: number, [x, y, z]: readonly [number, number, number]): number =>
+/** The same where it is within reach, else perhaps −1 and ∞. */
+function pointNear(positions: Float64Array, reach: number, points: Iterable<number>) {
+  const grid = pointGrid(positions, points, reach);
+  return (place: Place): [point: number, distance: number] => {
+    let [best, least] = [-1, Infinity];
+    grid.near(...place, (v) => {
+      const d = distanceTo(positions, v, place);
+      if (d < least) [best, least] = [v, d];
+    });
+    return [best, least];
+  };
+}
+
+const distanceTo = (p: Float64Array, v: number, [x, y, z]: Place): number =>
   Math.hypot(p[3 * v] - x, p[3 * v + 1] - y, p[3 * v + 2] - z);
 
 function meanLengthAt(mesh: Mesh, links: Connectivity, v: number): number {

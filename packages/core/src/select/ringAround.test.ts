@@ -1,8 +1,9 @@
 import { describe, expect, it } from 'vitest';
 import { connectivity } from '../mesh/connectivity.ts';
 import type { Mesh } from '../mesh/mesh.ts';
+import { faceNormal } from '../mesh/normals.ts';
 import { meshOfShell } from '../surface/cutShell.ts';
-import { shellsFromSeams } from '../surface/shells.ts';
+import { facesOfShell, shellsFromSeams } from '../surface/shells.ts';
 import { glove } from '../testing/sculpts.ts';
 import { horn, sheet, sphericalCap, torus, tube } from '../testing/shapes.ts';
 import { ringAround } from './ringAround.ts';
@@ -52,6 +53,32 @@ describe('the ring round a place', () => {
     const round = ring(mesh, side);
     expect(round).toMatchObject({ isRing: true, pieces: 2 });
     expect(round.length).toBeLessThan(size);
+  });
+
+  it('goes on going round it when it is run straight: nowhere on a glove does a ring slip off and part a few faces', () => {
+    const mesh = meshOfShell(glove(44));
+    const links = connectivity(mesh);
+    let found = 0;
+    for (let v = 0; v < mesh.positions.length / 3; v += 31) {
+      const { edges, length, isRing, pieces } = ring(mesh, v);
+      if (edges.length === 0) continue;
+      found++;
+      expect(isRing, `ring at ${v}`).toBe(true);
+      if (pieces === 1) continue;
+      const seams = new Uint8Array(links.joined.length);
+      for (const e of edges) seams[e] = 1;
+      const shells = shellsFromSeams(mesh, links, seams);
+      const [small] = [0, 1]
+        .map((s) => facesOfShell(shells, s))
+        .map((faces) => ({
+          area: faces.reduce((sum, f) => sum + Math.hypot(...faceNormal(mesh, f)) / 2, 0),
+          isOpen: faces.some((f) => [0, 1, 2].some((k) => !links.joined[links.cornerEdge[3 * f + k]])),
+        }))
+        .sort((a, b) => a.area - b.area);
+      // What lies between a ring and a border may be narrow. A flat disc has 4 π times its area as the square of what goes round it.
+      if (!small.isOpen) expect(length ** 2, `ring at ${v}`).toBeLessThan(0.8 * 4 * Math.PI * small.area);
+    }
+    expect(found).toBeGreaterThan(50);
   });
 
   it('finds nothing on a sheet, on a bump and on a shallow cap', () => {

@@ -1,5 +1,7 @@
 import type { Connectivity } from '../mesh/connectivity.ts';
-import type { Mesh } from '../mesh/mesh.ts';
+import { disjointSets, findRoot, unite } from '../mesh/disjointSets.ts';
+import { faceCount, type Mesh } from '../mesh/mesh.ts';
+import { faceNormal } from '../mesh/normals.ts';
 import { type StraightenOptions, straightenPath } from './straightenPath.ts';
 
 /** Parts of a ring that are straightened one after the other, each between places that stay for that time; the last moves the start. */
@@ -9,6 +11,10 @@ const PARTS = [
   [0.25, 0.75],
   [0.75, 1.25],
 ] as const;
+/** How far a part may move, in edges, where the ring slips off what it goes round when it may move as far as is asked for. */
+const CLOSER = [2, 1];
+/** A ring goes round the same as long as it parts off at least so much of what it did, and at most so much more. */
+const SAME = 0.75;
 /** A ring of fewer edges has no stairs. */
 const SHORTEST = 6;
 
@@ -18,7 +24,8 @@ export interface StraightRingOptions extends StraightenOptions {
 }
 
 /**
- * The same ring run straighter, and still once round: see `straightenPath`.
+ * The same ring run straighter: see `straightenPath`. It still goes once round the same: near the end of a finger a ring that moves far slips
+ * off it and goes round nothing, which shows by what it parts off; then it moves less, and where that does not help it stays.
  *
  * @param edges  from `start` round to it, in order
  * @param costOf  cost of an edge, more than 0; Infinity forbids it
@@ -29,7 +36,24 @@ export function straightRing(
   start: number,
   edges: readonly number[],
   costOf: (edge: number) => number,
-  { fixed = false, isFree = () => true, reach }: StraightRingOptions = {},
+  options: StraightRingOptions = {},
+): number[] {
+  const before = areaParted(mesh, links, edges);
+  for (const reach of [options.reach, ...CLOSER]) {
+    const ring = straightened(mesh, links, start, edges, costOf, { ...options, reach });
+    const after = areaParted(mesh, links, ring);
+    if (Math.abs(after - before) <= (1 - SAME) * before) return ring;
+  }
+  return [...edges];
+}
+
+function straightened(
+  mesh: Mesh,
+  links: Connectivity,
+  start: number,
+  edges: readonly number[],
+  costOf: (edge: number) => number,
+  { fixed = false, isFree = () => true, reach }: StraightRingOptions,
 ): number[] {
   let ring = [...edges];
   let first = start;
@@ -52,6 +76,29 @@ export function straightRing(
     if (fixed) first = start;
   }
   return ring;
+}
+
+/** Twice how much surface a ring parts from the rest of what it lies on, on the smaller side; 0 where it parts nothing. */
+function areaParted(mesh: Mesh, links: Connectivity, ring: readonly number[]): number {
+  const { joined, edgeCorners, edgeCornerStart, cornerFace } = links;
+  if (!joined[ring[0]]) return 0;
+  const faceAt = (e: number, side: number) => cornerFace[edgeCorners[edgeCornerStart[e] + side]];
+  const closed = new Set(ring);
+  const sets = disjointSets(faceCount(mesh));
+  for (let e = 0; e < joined.length; e++)
+    if (joined[e] && !closed.has(e)) unite(sets, faceAt(e, 0), faceAt(e, 1));
+  const [one, other] = [0, 1].map((side) => findRoot(sets, faceAt(ring[0], side)));
+  if (one === other) return 0;
+  const area = new Map([
+    [one, 0],
+    [other, 0],
+  ]);
+  for (let f = 0; f < faceCount(mesh); f++) {
+    const root = findRoot(sets, f);
+    const sum = area.get(root);
+    if (sum !== undefined) area.set(root, sum + Math.hypot(...faceNormal(mesh, f)));
+  }
+  return Math.min(...area.values());
 }
 
 function verticesAlong({ edgeVertices }: Connectivity, start: number, edges: readonly number[]): number[] {

@@ -2,10 +2,11 @@ import type { Connectivity } from '../mesh/connectivity.ts';
 import { faceCount, type Mesh } from '../mesh/mesh.ts';
 import { faceNormal } from '../mesh/normals.ts';
 import { pointGrid } from '../mesh/pointGrid.ts';
-import { type Run, runsOfEdges } from '../select/orderedRun.ts';
-import { edgeLength, shortestPath } from '../select/shortestPath.ts';
+import { runsOfEdges } from '../select/orderedRun.ts';
+import { edgeLength } from '../select/shortestPath.ts';
 import { straightenPath } from '../select/straightenPath.ts';
 import { straightRing } from '../select/straightRing.ts';
+import { type Way, wayThrough } from '../select/wayThrough.ts';
 import { meanEdge } from './counterparts.ts';
 import { type Isometry, imageOf } from './isometry.ts';
 
@@ -48,7 +49,8 @@ export function edgesByPlace(
     return distance < OWN * meanLengthAt(mesh, links, v) ? same : nearest(place)[0];
   };
   for (const run of runsOfEdges(links, own)) {
-    const way = wayThrough(links, run, imageOfVertex, (e) => (own.has(e) ? OWN_COST : 1) * lengthOf(e));
+    const places = run.vertices.map(imageOfVertex).filter((v) => v >= 0);
+    const way = wayThrough(links, places, (e) => (own.has(e) ? OWN_COST : 1) * lengthOf(e));
     if (way.closed && !way.edges.some((e) => own.has(e))) {
       for (const e of straightRing(mesh, links, way.start, way.edges, lengthOf, { reach: REACH }))
         found.add(e);
@@ -99,43 +101,6 @@ function looksBack(mesh: Mesh, m: Isometry, face: number, image: number): boolea
   const other = faceNormal(mesh, image);
   const turned = [0, 4, 8].map((i) => m[i] * x + m[i + 1] * y + m[i + 2] * z);
   return turned[0] * other[0] + turned[1] * other[1] + turned[2] * other[2] < 0;
-}
-
-interface Way {
-  readonly start: number;
-  readonly edges: readonly number[];
-  readonly closed: boolean;
-}
-
-/** From the image of each vertex of a run to that of the next, without going back on itself. */
-function wayThrough(
-  links: Connectivity,
-  { vertices, closed }: Run,
-  imageOfVertex: (v: number) => number,
-  lengthOf: (edge: number) => number,
-): Way {
-  const { edgeVertices } = links;
-  const places = vertices.map(imageOfVertex).filter((v, i, all) => v >= 0 && v !== all[i - 1]);
-  const start = places[0];
-  if (places.length < 2) return { start, edges: [], closed: false };
-  const way: number[] = [];
-  const passed = new Map([[start, 0]]);
-  let at = start;
-  for (const [i, to] of places.entries()) {
-    if (i === 0) continue;
-    const isLast = closed && i === places.length - 1;
-    for (const e of shortestPath(links, at, to, lengthOf).edgesTo(to)) {
-      const next = edgeVertices[2 * e] + edgeVertices[2 * e + 1] - at;
-      const before = passed.get(next);
-      way.push(e);
-      if (before !== undefined && !(isLast && next === start)) {
-        way.length = before;
-        for (const [v, k] of passed) if (k > before) passed.delete(v);
-      } else passed.set(next, way.length);
-      at = next;
-    }
-  }
-  return { start, edges: way, closed: closed && at === start && way.length > 2 };
 }
 
 /** The pieces of a way that do not run along some edges, in order. */

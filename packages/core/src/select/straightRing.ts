@@ -81,13 +81,15 @@ function straightened(
 /** Twice how much surface a ring parts from the rest of what it lies on, on the smaller side; 0 where it parts nothing. */
 function areaParted(mesh: Mesh, links: Connectivity, ring: readonly number[]): number {
   const { joined, edgeCorners, edgeCornerStart, cornerFace } = links;
-  if (!joined[ring[0]]) return 0;
+  // Along a border there is nothing on the other side.
+  const inside = ring.find((e) => joined[e]);
+  if (inside === undefined) return 0;
   const faceAt = (e: number, side: number) => cornerFace[edgeCorners[edgeCornerStart[e] + side]];
   const closed = new Set(ring);
   const sets = disjointSets(faceCount(mesh));
   for (let e = 0; e < joined.length; e++)
     if (joined[e] && !closed.has(e)) unite(sets, faceAt(e, 0), faceAt(e, 1));
-  const [one, other] = [0, 1].map((side) => findRoot(sets, faceAt(ring[0], side)));
+  const [one, other] = [0, 1].map((side) => findRoot(sets, faceAt(inside, side)));
   if (one === other) return 0;
   const area = new Map([
     [one, 0],

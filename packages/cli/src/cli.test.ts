@@ -338,6 +338,13 @@ describe('hem', () => {
       (await told('propose-seams', CUBE, '--stretch', '1.005', '--symmetric', 'none', '--out', seams)).edges,
     ).toBe(7);
     expect(edgesIn()).toHaveLength(7);
+    const six = ['--pieces', '6', '--limbs', '--symmetric', 'none'];
+    expect((await told('propose-seams', CUBE, ...six, '--out', seams)).shells).toHaveLength(6);
+    await expect(run(['propose-seams', CUBE, '--pieces', '0', '--out', seams])).rejects.toThrow(/at least 1/);
+    await expect(run(['propose-seams', CUBE, '--pieces', '2.5', '--out', seams])).rejects.toThrow(
+      /whole number/,
+    );
+    await told('propose-seams', CUBE, '--stretch', '1.005', '--symmetric', 'none', '--out', seams);
     const { shells } = await told('shells', CUBE, '--seams', seams);
     expect(shells).toMatchObject([{ kind: 'flat', canUnfold: true, faces: 6, area: 24 }]);
 

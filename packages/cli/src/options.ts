@@ -38,6 +38,7 @@ function describedOption(params: Joi.Schema, parameter: string, description: str
   const described = keys[parameter];
   const flag = `--${parameter.replace(/[A-Z]/g, (letter) => `-${letter.toLowerCase()}`)}`;
   const choices = (described.allow ?? []).filter((value) => typeof value === 'string');
+  if (described.type === 'boolean') return new Option(flag, description);
   const option = new Option(`${flag} <${described.type === 'number' ? 'n' : 'choice'}>`, description);
   if (described.flags && 'default' in described.flags) option.default(described.flags.default);
   if (described.type === 'number') option.argParser((word) => numberWithin(word, described));

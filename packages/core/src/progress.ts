@@ -22,6 +22,15 @@ export interface Progress {
   readonly uv?: Float64Array;
 }
 
+/** The same for a part of the work, whose progress counts from one part of the whole to another. */
+export const share = ({ signal, report }: Context, from: number, to: number): Context => ({
+  signal,
+  report: (progress) => {
+    const { fraction } = progress;
+    report(fraction === undefined ? progress : { ...progress, fraction: from + fraction * (to - from) });
+  },
+});
+
 /** Nobody watches and nobody stops. */
 export const unattended: Context = { signal: { aborted: false }, report() {} };
 

@@ -1,7 +1,8 @@
+import { LIMIT_PRESETS } from '@blunt-hem/core/document/limits';
 import type { Proposal } from '@blunt-hem/core/questions/proposal';
 import { beforeEach, describe, expect, it, vi } from 'vitest';
 import { resetBench, useBench } from './bench.ts';
-import { discardProposal, holdProposal, propose, takeProposal } from './propose.ts';
+import { countBeyond, discardProposal, holdProposal, propose, takeProposal } from './propose.ts';
 import { showOpening } from './suggestCut.ts';
 
 const worker = vi.hoisted(() => ({
@@ -16,6 +17,7 @@ vi.mock('./worker.ts', () => ({
 const acts = vi.hoisted(() => ({
   perform: vi.fn(async () => ({ changed: true, notes: [], label: '' })),
   note: vi.fn(),
+  notify: vi.fn<(notice: { text: string; offer: { act: () => void } }) => void>(),
   fail: vi.fn(),
 }));
 vi.mock('./acts.ts', () => acts);
@@ -86,6 +88,29 @@ describe('a proposal', () => {
     });
     await takeProposal([3]);
     expect(useBench.getState().proposal).toBeUndefined();
+  });
+
+  it('that is rougher than the limits allow offers rough ones, and keeps the texture', async () => {
+    const figures = { l2: 1.2, linf: 8, angleMean: 10, areaMean: 1.2, edges: [1], faces: 9 };
+    const rough = { edges: [1], shells: [{ face: 0, ...figures }] } as unknown as Proposal;
+    useBench.setState({ proposal: rough, limits: { ...LIMIT_PRESETS.usual, texture: 4096 } });
+    expect(countBeyond(rough.shells, LIMIT_PRESETS.usual)).toBe(1);
+    expect(countBeyond(rough.shells, LIMIT_PRESETS.rough)).toBe(0);
+    await takeProposal([1]);
+    const [[told]] = acts.notify.mock.calls;
+    expect(told.text).toMatch(/^One of these shells is stretched beyond/);
+    told.offer.act();
+    expect(acts.perform).toHaveBeenLastCalledWith('set-limits', {
+      limits: { ...LIMIT_PRESETS.rough, texture: 4096 },
+    });
+    // Where the limits allow it, nothing is offered; nor where rough ones would not help.
+    acts.notify.mockClear();
+    for (const linf of [3, 40]) {
+      const shells = [{ ...rough.shells[0], linf }];
+      useBench.setState({ proposal: { ...rough, shells }, limits: LIMIT_PRESETS.usual });
+      await takeProposal([1]);
+    }
+    expect(acts.notify).not.toHaveBeenCalled();
   });
 });
 

@@ -1,7 +1,9 @@
+import { isTooStretched } from '@blunt-hem/core/document/judgement';
+import { LIMIT_PRESETS, type Limits } from '@blunt-hem/core/document/limits';
 import type { AskedOf } from '@blunt-hem/core/questions/index';
-import type { Proposal } from '@blunt-hem/core/questions/proposal';
+import type { Proposal, ProposedShell } from '@blunt-hem/core/questions/proposal';
 import { reporting } from '../worker/reporting.ts';
-import { fail, note, perform } from './acts.ts';
+import { fail, note, notify, perform } from './acts.ts';
 import { useBench } from './bench.ts';
 import { namesOfChosen, select } from './select.ts';
 import { bench, unwrap } from './worker.ts';
@@ -75,6 +77,7 @@ export async function takeProposal(edges: readonly number[]): Promise<void> {
     .filter((shell) => shell.edges.some((e) => own.has(e)))
     .map(({ face }) => face);
   await perform('relax', { shells: faces, steps: RELAX_STEPS });
+  offerRoughLimits(proposal.shells.filter(({ face }) => faces.includes(face)));
   // What was held is of seams as they were.
   useBench.setState({ heldProposal: undefined });
   const cut = new Set(edges);
@@ -90,6 +93,28 @@ export async function takeProposal(edges: readonly number[]): Promise<void> {
               .map((shell) => ({ ...shell, edges: shell.edges.filter((e) => !cut.has(e)) }))
               .filter((shell) => shell.edges.length > 0),
           },
+  });
+}
+
+/** How many shells would be stretched beyond what is put up with. */
+export const countBeyond = (shells: readonly ProposedShell[], limits: Limits): number =>
+  shells.filter(
+    ({ l2, linf = 0, angleMean = 0, areaMean = 0 }) =>
+      l2 !== undefined && isTooStretched({ l2, linf, angleMean, areaMean }, limits),
+  ).length;
+
+/** Where what was cut is rougher than the limits allow, and rough ones would do: offers those. */
+function offerRoughLimits(shells: readonly ProposedShell[]): void {
+  const { limits } = useBench.getState();
+  const { texture, padding } = limits;
+  const rough = { ...LIMIT_PRESETS.rough, texture, padding };
+  const beyond = countBeyond(shells, limits);
+  if (countBeyond(shells, rough) >= beyond) return;
+  const told = beyond === 1 ? 'One of these shells is' : `${beyond} of these shells are`;
+  notify({
+    tone: 'note',
+    text: `${told} stretched beyond the limits of this model. For a quick cut rougher limits may do.`,
+    offer: { label: 'Take the rough limits', act: () => void perform('set-limits', { limits: rough }) },
   });
 }
 

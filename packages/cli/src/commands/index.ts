@@ -125,6 +125,8 @@ export const COMMANDS: readonly HemCommand[] = [
         .addOption(askedOption('proposal', 'hidden', 'from 0, short seams, to 1, hidden ones'))
         .addOption(askedOption('proposal', 'symmetric', 'the mirror plane, found or across an axis'))
         .addOption(askedOption('proposal', 'view', 'from where the model is going to be looked at'))
+        .addOption(askedOption('proposal', 'limbs', 'cut limbs off where they join the body'))
+        .addOption(askedOption('proposal', 'pieces', 'about how many shells, whatever they stretch'))
         .addOption(upOption()),
     load: () => import('./proposeSeams.ts'),
   },

@@ -1,4 +1,4 @@
-import { type Context, heedStop } from '../progress.ts';
+import { type Context, heedStop, share } from '../progress.ts';
 import { bowTies } from './bowTies.ts';
 import { bridgedPolygons } from './bridgedPolygons.ts';
 import { type Check, type CheckOptions, DEFAULT_OPTIONS, type Finding, type Patient } from './check.ts';
@@ -69,11 +69,8 @@ export function examine(
 ): Diagnosis[] {
   return CHECKS.flatMap((check, i) => {
     heedStop(context.signal);
-    const within: Context = {
-      signal: context.signal,
-      report: ({ fraction = 0 }) => context.report({ fraction: (i + fraction) / CHECKS.length }),
-    };
-    within.report({});
+    const within = share(context, i / CHECKS.length, (i + 1) / CHECKS.length);
+    within.report({ fraction: 0 });
     const finding = check.find(patient, options, within);
     return finding ? [{ check, finding }] : [];
   });

@@ -12,6 +12,7 @@ import { inSight } from './inSight.ts';
 import { inspectLayout } from './inspectLayout.ts';
 import type { Job } from './job.ts';
 import { layStrip } from './layStrip.ts';
+import { limbRings } from './limbRings.ts';
 import { measureShells } from './measureShells.ts';
 import { meetsBound } from './meetsBound.ts';
 import { openPieces } from './openPieces.ts';
@@ -46,6 +47,7 @@ export const JOBS = [
   proposeSeams,
   predict,
   rings,
+  limbRings,
   symmetry,
   exposure,
   measureShells,

@@ -1,6 +1,6 @@
 import { StoppedError } from '../errors.ts';
 import { faceCount } from '../mesh/mesh.ts';
-import type { Context } from '../progress.ts';
+import { type Context, share } from '../progress.ts';
 import { edgeLength } from '../select/shortestPath.ts';
 import type { CoarseSurface } from '../surface/coarseSurface.ts';
 import { facesOfShell, shellsFromSeams } from '../surface/shells.ts';
@@ -59,25 +59,18 @@ export function coarseSeams(
         longest,
       ),
     );
-  const part = (from: number, to: number): Context => ({
-    signal: context.signal,
-    report: ({ fraction = 0 }) => context.report({ fraction: from + fraction * (to - from) }),
-  });
+  const part = (from: number, to: number): Context => share(context, from, to);
   const options = { costs, relaxSteps };
   const step = faceCount(mesh) < SMALL ? 1 : STEP;
   const sewn = (start: Uint8Array, bound: number, own: Context): Uint8Array => {
-    const share = (from: number, to: number): Context => ({
-      signal: own.signal,
-      report: ({ fraction = 0 }) => own.report({ fraction: from + fraction * (to - from) }),
-    });
     const whole = { ...options, most: bound, setsOf: setsOf(Infinity) };
-    const runs = sewWhileFlat(mesh, links, start, whole, share(0, 0.8));
+    const runs = sewWhileFlat(mesh, links, start, whole, share(own, 0, 0.8));
     return sewWhileFlat(
       mesh,
       links,
       runs,
       { ...options, most: bound, setsOf: setsOf(step * mean) },
-      share(0.8, 1),
+      share(own, 0.8, 1),
     );
   };
   // What is allowed with less stretch is allowed with more: of several bounds the one that leaves the least seam is taken.

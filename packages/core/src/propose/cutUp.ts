@@ -27,6 +27,15 @@ export function sewThese({ pairs, seams }: CutUp, edges: Iterable<number>, into:
     for (const each of [e, pairs?.edges[e] ?? -1]) if (each >= 0 && !seams[each]) into[each] = 0;
 }
 
+/** Cuts edges, and with them their mirror images. */
+export function cutThese({ links, now, pairs }: CutUp, edges: Iterable<number>): void {
+  for (const e of edges) {
+    now[e] = 1;
+    const image = pairs?.edges[e] ?? -1;
+    if (image >= 0 && links.joined[image]) now[image] = 1;
+  }
+}
+
 /** Surface of some faces, model units squared. */
 export const areaOf = (mesh: Mesh, faces: Iterable<number>): number => {
   let area = 0;
@@ -34,14 +43,14 @@ export const areaOf = (mesh: Mesh, faces: Iterable<number>): number => {
   return area;
 };
 
-/** Edges that a shell shares with the neighbour with which it shares most; none where there is no neighbour. */
-export function mostShared(
+/** Edges that a shell shares with each of its neighbours, by the neighbour. */
+export function sharedEdges(
   mesh: Mesh,
   links: Connectivity,
   shells: Shells,
   shell: number,
   isFree: (edge: number) => boolean,
-): number[] {
+): Map<number, number[]> {
   const shared = new Map<number, number[]>();
   for (const f of facesOfShell(shells, shell)) {
     for (let c = mesh.faceStart[f]; c < mesh.faceStart[f + 1]; c++) {
@@ -55,6 +64,11 @@ export function mostShared(
       }
     }
   }
-  const [most = []] = [...shared.values()].sort((a, b) => b.length - a.length);
+  return shared;
+}
+
+/** Edges that a shell shares with the neighbour with which it shares most; none where there is no neighbour. */
+export function mostShared(...asked: Parameters<typeof sharedEdges>): number[] {
+  const [most = []] = [...sharedEdges(...asked).values()].sort((a, b) => b.length - a.length);
   return most;
 }

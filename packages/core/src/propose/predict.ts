@@ -11,6 +11,8 @@ export interface Predicted {
   /** Undefined where it cannot lie flat. */
   readonly l2?: number;
   readonly linf?: number;
+  readonly angleMean?: number;
+  readonly areaMean?: number;
   readonly liesOnItself?: boolean;
 }
 
@@ -22,6 +24,6 @@ export function predict(shell: Shell, { signal }: Pick<Context, 'signal'>, hasti
   if (!verdictOf(shell).canUnfold) return { area: 0 };
   const piece = likeShell(shell, hastily ? MOST_IN_HASTE : MOST_TRIANGLES, signal);
   const { uv, onItself } = laidOut(piece, signal);
-  const { area, l2, linf } = measureStretch(piece, uv);
-  return { area, l2, linf, liesOnItself: onItself === 'yes' };
+  const { area, l2, linf, angleMean, areaMean } = measureStretch(piece, uv);
+  return { area, l2, linf, angleMean, areaMean, liesOnItself: onItself === 'yes' };
 }

@@ -8,3 +8,6 @@ export const PRESETS: Readonly<Record<'clean' | 'rough', Omit<ProposalOptions, '
 
 /** How far seams are to hide, unless it is said: from 0, short, to 1, hidden. */
 export const HIDDEN = 0.9;
+
+/** Shells that can be wished for. */
+export const MOST_PIECES = 200;

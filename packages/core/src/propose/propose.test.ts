@@ -3,13 +3,8 @@ import { type HemDocument, openDocument, shellOf, shellsOf, topologyOf } from '.
 import { overlappingFaces } from '../document/overlappingFaces.ts';
 import { StoppedError } from '../errors.ts';
 import { localJobs } from '../jobs/index.ts';
-import { overlapsWithin } from '../measure/overlap.ts';
-import { measureStretch } from '../measure/stretch.ts';
-import { connectivity } from '../mesh/connectivity.ts';
-import { fillHoles } from '../mesh/fillHoles.ts';
 import { type Mesh, meshFromPolygons } from '../mesh/mesh.ts';
 import { modelFromMesh } from '../mesh/model.ts';
-import { faceNormal } from '../mesh/normals.ts';
 import { request } from '../operations/catalogue.ts';
 import { unattended } from '../progress.ts';
 import { answerQuestion } from '../questions/index.ts';
@@ -19,15 +14,10 @@ import { shellsAtEdges } from '../surface/shells.ts';
 import { verdictOf } from '../surface/verdict.ts';
 import { after } from '../testing/acts.ts';
 import { glove, head, spikyBall } from '../testing/sculpts.ts';
-import { cube, sheet, torus, tube, wholeShell } from '../testing/shapes.ts';
-import { unfoldShell } from '../unfold/unfold.ts';
-import { isStretched } from './layFlat.ts';
-import { mending } from './mend.ts';
-import { facesOfCluster, normalClusters } from './normalClusters.ts';
+import { cube, sheet, torus } from '../testing/shapes.ts';
 import { predict } from './predict.ts';
 import { PRESETS } from './presets.ts';
 import { proposeSeams } from './proposeSeams.ts';
-import { seamRuns } from './seamRuns.ts';
 
 const context = { ...unattended, jobs: localJobs };
 const documentOf = (mesh: Mesh): HemDocument => openDocument(modelFromMesh('model', mesh));
@@ -79,55 +69,6 @@ function joined(a: Mesh, b: Mesh): Mesh {
   );
   return meshFromPolygons(points, faces);
 }
-
-describe('mending', () => {
-  const surfaceOf = (mesh: Mesh) => ({ mesh, links: connectivity(mesh), vertex: new Uint32Array(0) });
-
-  it('leaves a ramp that would lie on itself whole: it is laid clear', () => {
-    const ramp = wholeShell(
-      sheet(4, 48, (i, j) => {
-        const a = (3 * Math.PI * j) / 48;
-        return [(2 + i / 4) * Math.cos(a), 0.02 * j, -(2 + i / 4) * Math.sin(a)];
-      }),
-    );
-    const { uv } = unfoldShell(ramp, 'conformal', unattended);
-    expect(overlapsWithin(ramp.triangles, uv, 100).length).toBeGreaterThan(0);
-    expect(mending(surfaceOf(meshOfShell(ramp)), 1.05, unattended)).toBeUndefined();
-  });
-
-  it('cuts up what cannot lie flat clear of itself with so little stretch', () => {
-    // A fan of four full turns round one corner.
-    const many = 96;
-    const rim = Array.from({ length: many + 1 }, (_, j) => {
-      const a = (8 * Math.PI * j) / many;
-      return [Math.cos(a), Math.sin(a), 0.02 * a];
-    });
-    const fan = meshFromPolygons(
-      [[0, 0, 0], ...rim],
-      Array.from({ length: many }, (_, j) => [0, j + 1, j + 2]),
-    );
-    const { uv } = unfoldShell(wholeShell(fan), 'conformal', unattended);
-    expect(measureStretch(wholeShell(fan), uv).l2).toBeLessThan(1.05);
-    expect(isStretched(wholeShell(fan), { most: 1.05, relaxSteps: 10 }, unattended.signal)).toBe(true);
-    expect(mending(surfaceOf(fan), 1.05, unattended)).toBeDefined();
-  });
-});
-
-describe('what a shell would be like', () => {
-  it('is not told of one that was stopped on the way', () => {
-    // Where its plain map flips a shell is laid flat from a disc, which is stopped half-way.
-    const closed = glove(44);
-    let looks = 0;
-    const signal = {
-      get aborted() {
-        return ++looks > 60;
-      },
-    };
-    expect(() => predict(closed, { signal })).toThrow(StoppedError);
-    looks = 0;
-    expect(() => isStretched(closed, { most: 1.05, relaxSteps: 8 }, signal)).toThrow(StoppedError);
-  });
-});
 
 describe('a proposal', () => {
   it('opens a cube by seven edges (common practice), in one shell without stretch', async () => {
@@ -347,28 +288,6 @@ describe('a proposal', () => {
 });
 
 describe('small holes', () => {
-  it('are filled by a face each, where they are wanted', () => {
-    const plate = sheet(8, 8, (i, j) => [j, i, 0]);
-    const gone = [9, 36, 37];
-    const holed: Mesh = {
-      ...plate,
-      faceStart: plate.faceStart.slice(0, 65 - gone.length),
-      cornerVertex: plate.cornerVertex.filter((_, c) => !gone.includes(Math.floor(c / 4))),
-    };
-    const lengths: number[] = [];
-    const filled = fillHoles(holed, connectivity(holed), (loop) => {
-      lengths.push(loop.length);
-      return loop.length < 10;
-    });
-    expect(lengths.sort((a, b) => a - b)).toEqual([4, 6, 32]);
-    expect(filled.faceStart.length - holed.faceStart.length).toBe(2);
-    const { joined } = connectivity(filled);
-    expect(joined.filter((j) => j === 0)).toHaveLength(32);
-    // The new faces look the way of those round them.
-    for (const f of [61, 62]) expect(faceNormal(filled, f)[2]).toBeGreaterThan(0);
-    expect(fillHoles(holed, connectivity(holed), () => false)).toBe(holed);
-  });
-
   it('do not draw seams to them', async () => {
     const whole = meshOfShell(head(32));
     const gone = [100, 400, 700, 1000, 1300];
@@ -381,97 +300,5 @@ describe('small holes', () => {
     expect(verdictOf(shellOf(documentOf(mesh), 0)).borderCount).toBeGreaterThan(4);
     expect(other.told.length).toBeLessThan(1.6 * one.told.length);
     expect(other.told.shells.length).toBeLessThan(one.told.shells.length + 4);
-  });
-});
-
-describe('clusters by normals', () => {
-  it('join the faces of each side of a box of many first', () => {
-    const box = sheet(4, 8, (i, j) => (j < 4 ? [j, i, 0] : [4, i, j - 4]));
-    const joins = normalClusters(box, connectivity(box), () => true);
-    expect(joins.parts).toHaveLength(2 * 31);
-    const [a, b] = joins.parts.slice(-2);
-    const sides = [facesOfCluster(joins, a), facesOfCluster(joins, b)];
-    for (const side of sides) expect(new Set(side.map((f) => f % 8 < 4)).size).toBe(1);
-    expect(sides[0].length + sides[1].length).toBe(32);
-    const none = normalClusters(box, connectivity(box), () => false);
-    expect(none.parts).toHaveLength(0);
-  });
-});
-
-describe('runs of seams', () => {
-  const mesh = sheet(6, 6, (i, j) => [j, i, 0]);
-  const links = connectivity(mesh);
-  const row = (i: number, from: number, to: number) =>
-    [...links.joined.keys()].filter((e) => {
-      const [a, b] = [links.edgeVertices[2 * e], links.edgeVertices[2 * e + 1]];
-      return Math.floor(a / 7) === i && Math.floor(b / 7) === i && a % 7 >= from && b % 7 <= to;
-    });
-
-  it('end at forks, at loose ends and where they are told to, and have every edge once', () => {
-    const seams = new Set([...row(3, 1, 5), ...row(3, 1, 5)]);
-    const whole = seamRuns(
-      links,
-      (e) => seams.has(e),
-      () => false,
-    );
-    expect(whole).toHaveLength(1);
-    expect([...whole[0].ends].sort()).toEqual([22, 26]);
-    expect(
-      seamRuns(
-        links,
-        (e) => seams.has(e),
-        (v) => v === 24,
-      ),
-    ).toHaveLength(2);
-    const pieces = seamRuns(
-      links,
-      (e) => seams.has(e),
-      () => false,
-      () => 1,
-      2,
-    );
-    expect(pieces).toHaveLength(2);
-    expect(pieces.flatMap(({ edges }) => edges).sort()).toEqual([...seams].sort());
-  });
-
-  it('close where a seam comes round', () => {
-    const border = new Set([...links.joined.keys()].filter((e) => !links.joined[e]));
-    const [ring, ...none] = seamRuns(
-      links,
-      (e) => border.has(e),
-      () => false,
-    );
-    expect(none).toEqual([]);
-    expect(ring.edges).toHaveLength(24);
-    expect(ring.ends[0]).toBe(ring.ends[1]);
-  });
-});
-
-describe('opening', () => {
-  const opened = async (mesh: Mesh) => {
-    const document = await after(documentOf(mesh), request('open-pieces', { least: true }));
-    return { document, edges: [...document.seams.keys()].filter((e) => document.seams[e] === 1) };
-  };
-
-  it('cuts a sleeve lengthwise, dead straight', async () => {
-    const { document, edges } = await opened(meshOfShell(tube(20, 12, 10)));
-    expect(verdictOf(shellOf(document, 0)).kind).toBe('flat');
-    expect(edges).toHaveLength(20);
-  });
-
-  it('joins the spikes of a ball, not two places of it alone', async () => {
-    const ball = meshOfShell(spikyBall(26));
-    const { document, edges } = await opened(ball);
-    expect(verdictOf(shellOf(document, 0)).kind).toBe('flat');
-    const { edgeVertices } = topologyOf(document.model).links;
-    const degree = new Map<number, number>();
-    for (const e of edges)
-      for (let k = 0; k < 2; k++)
-        degree.set(edgeVertices[2 * e + k], (degree.get(edgeVertices[2 * e + k]) ?? 0) + 1);
-    expect([...degree.values()].filter((d) => d === 1).length).toBeGreaterThan(2);
-  });
-
-  it('leaves what can lie flat as it is', async () => {
-    expect((await opened(sheet(4, 4, (i, j) => [j, i, 0]))).edges).toEqual([]);
   });
 });

@@ -3,9 +3,8 @@ import { type Connectivity, findEdge } from '../mesh/connectivity.ts';
 import type { Mesh } from '../mesh/mesh.ts';
 import { faceNormals } from '../mesh/normals.ts';
 import type { Triangulation } from '../mesh/triangulate.ts';
-import type { Context } from '../progress.ts';
+import { type Context, share } from '../progress.ts';
 import { edgeCosts } from '../seams/edgeCosts.ts';
-import { openShell } from '../seams/openShell.ts';
 import { edgeLength } from '../select/shortestPath.ts';
 import { type CoarseSurface, coarseSurface, symmetricSurface } from '../surface/coarseSurface.ts';
 import { extractShell, type Shell } from '../surface/shell.ts';
@@ -15,19 +14,23 @@ import { edgeExposure } from '../surface/viewExposure.ts';
 import { type Counterparts, counterparts } from '../symmetry/counterparts.ts';
 import { isometryOf, type Symmetry } from '../symmetry/findSymmetry.ts';
 import { type CoarseSeamsOptions, coarseSeams } from './coarseSeams.ts';
-import { areaOf, mostShared, sewThese } from './cutUp.ts';
+import { cutThese } from './cutUp.ts';
 import { mending } from './mend.ts';
 import { ofOneSide } from './ofOneSide.ts';
+import { reachCount } from './reachCount.ts';
 import { MOST_SMALL, sewSmall } from './sewSmall.ts';
 import { shellImage } from './shellImage.ts';
 import { withoutSmallHoles } from './smallHoles.ts';
 import { type Priced, takeOver } from './takeOver.ts';
+import { tidy } from './tidy.ts';
 
 export interface ProposalOptions extends CoarseSeamsOptions {
   /** From 0, short seams, to 1, hidden ones. */
   readonly hidden: number;
   /** Triangles on which seams are looked for; larger surfaces are made coarser. */
   readonly triangles: number;
+  /** About how many shells are wished for, whatever they stretch; as many as it takes when absent. */
+  readonly pieces?: number;
 }
 
 export interface ProposalTask {
@@ -44,9 +47,6 @@ export interface ProposalTask {
   /** A mirror plane; seams on one side have their image on the other. */
   readonly symmetry?: Symmetry;
 }
-
-/** A piece smaller than this part of the surface of its shell is a crumb, and sewn to its neighbour. */
-const CRUMB = 5e-4;
 
 /**
  * Proposes seams after which every shell can lie flat with little stretch: few, short and where they hide. Each shell of the model as it is
@@ -84,16 +84,17 @@ function seamsFor(task: ProposalTask, options: ProposalOptions, context: Context
     }).map((cost, e) => (links.joined[e] && !seams[e] ? cost : Infinity)),
   };
   const old = shellsFromSeams(mesh, links, seams);
-  cutUp(work, old, task.shells, within(context, 0, FIRST));
+  cutUp(work, old, task.shells, share(context, 0, FIRST));
   const wanted = new Uint8Array(old.faceShell.length);
   for (const s of task.shells) for (const f of facesOfShell(old, s)) wanted[f] = 1;
-  mend(work, wanted, within(context, FIRST, 1));
+  mend(work, wanted, share(context, FIRST, MENDED));
   sewSmall(work, wanted, options, context);
+  if (options.pieces) reachCount(work, wanted, options.pieces, share(context, MENDED, 1));
   return [...work.now.keys()].filter((e) => work.now[e] && !seams[e]);
 }
 
-/** Part of the work that is done once seams are found on coarse surfaces. */
-const FIRST = 0.75;
+/** Parts of the work that are done once seams are found on coarse surfaces, and once they are mended. */
+const [FIRST, MENDED] = [0.75, 0.9];
 /** Shells that are mended at most, so that nothing goes on for ever. */
 const MOST_MENDED = 80;
 
@@ -102,20 +103,6 @@ interface Work extends ProposalTask, Priced {
   readonly options: ProposalOptions;
   readonly now: Uint8Array;
   readonly pairs: Counterparts | undefined;
-}
-
-const within = ({ signal, report }: Context, from: number, to: number): Context => ({
-  signal,
-  report: ({ fraction = 0 }) => report({ fraction: from + fraction * (to - from) }),
-});
-
-/** Cuts edges, and with them their mirror images. */
-function cutThese({ links, now, pairs }: Work, edges: Iterable<number>): void {
-  for (const e of edges) {
-    now[e] = 1;
-    const image = pairs?.edges[e] ?? -1;
-    if (image >= 0 && links.joined[image]) now[image] = 1;
-  }
 }
 
 /** Finds seams for some shells, each by itself; of two that are images of each other, for one. */
@@ -129,7 +116,7 @@ function cutUp(work: Work, shells: Shells, wanted: readonly number[], context: C
     before += shares[i] / all;
     if (done.has(s)) return;
     if (i > 0 && context.signal.aborted) return;
-    cutThese(work, seamsOfShell(work, shells, s, within(context, from, before)));
+    cutThese(work, seamsOfShell(work, shells, s, share(context, from, before)));
     const twin = work.pairs && shellOfImage(shells, work.pairs, s);
     if (twin !== undefined) done.add(twin);
   });
@@ -244,34 +231,4 @@ function coarseCosts(
 ): Float64Array {
   const exposure = edgeExposure(links, Float32Array.from(vertex, exposureOf));
   return edgeCosts(mesh, links, faceNormals(mesh), { hidden, exposure });
-}
-
-/** Sews crumbs to what they were broken off, and opens what cannot lie flat yet. */
-function tidy(work: Work, old: Shells, wanted: ReadonlySet<number>): void {
-  const { mesh, links, triangulation, triangleStart, now, seams, costs } = work;
-  const oldOf = (face: number) => old.faceShell[face];
-  for (let round = 0; round < 3; round++) {
-    const shells = shellsFromSeams(mesh, links, now);
-    let sewn = 0;
-    for (let s = 0; s < shells.shellCount; s++) {
-      const faces = facesOfShell(shells, s);
-      if (!wanted.has(oldOf(faces[0]))) continue;
-      const whole = facesOfShell(old, oldOf(faces[0]));
-      if (faces.length === whole.length || areaOf(mesh, faces) > CRUMB * areaOf(mesh, whole)) continue;
-      const shared = mostShared(mesh, links, shells, s, (e) => !seams[e]);
-      sewThese(work, shared, now);
-      sewn += shared.length;
-    }
-    if (sewn === 0) break;
-  }
-  const shells = shellsFromSeams(mesh, links, now);
-  for (let s = 0; s < shells.shellCount; s++) {
-    if (!wanted.has(oldOf(facesOfShell(shells, s)[0]))) continue;
-    const shell = extractShell(mesh, triangulation, triangleStart, shells, s);
-    const edgeOf = (a: number, b: number) =>
-      findEdge(links, mesh.cornerVertex[shell.vertexCorner[a]], mesh.cornerVertex[shell.vertexCorner[b]]);
-    for (const [a, b] of openShell(shell, (a, b) => costs[edgeOf(a, b)], { disc: true }).edges) {
-      cutThese(work, [edgeOf(a, b)]);
-    }
-  }
 }

@@ -5,15 +5,16 @@ import { faceNormal } from '../mesh/normals.ts';
 import { knownFaces } from '../operations/known.ts';
 import { LockedError, lockedOf } from '../operations/locks.ts';
 import { chosenShells, namedShells, nameOfShell } from '../operations/shellChoice.ts';
-import { choice, flag, indices, number, optional, otherwise, record } from '../params.ts';
+import { choice, flag, indices, number, optional, otherwise, record, whole } from '../params.ts';
+import { share } from '../progress.ts';
 import type { Predicted } from '../propose/predict.ts';
-import { HIDDEN, PRESETS } from '../propose/presets.ts';
+import { HIDDEN, MOST_PIECES, PRESETS } from '../propose/presets.ts';
 import { edgesByRule } from '../seams/fromRules.ts';
 import { edgeLength } from '../select/shortestPath.ts';
 import type { Shell } from '../surface/shell.ts';
 import { facesOfShell, shellsAtEdges } from '../surface/shells.ts';
 import { VIEWS } from '../surface/viewExposure.ts';
-import { proposedEdges, SYMMETRIES } from './proposedEdges.ts';
+import { cutAt, proposedEdges, SYMMETRIES } from './proposedEdges.ts';
 import { type QuestionContext, question } from './question.ts';
 
 /** A shell as it would be. */
@@ -61,11 +62,15 @@ export const proposal = question({
     view: otherwise(choice(...VIEWS), 'all round'),
     /** Whether every patch is to be cut out as it is. */
     patches: otherwise(flag(), true),
+    /** Whether limbs are to be cut off where they join the body. */
+    limbs: otherwise(flag(), false),
+    /** About how many shells are wished for, whatever they stretch; as many as it takes when absent. */
+    pieces: optional(whole(1, MOST_PIECES)),
   }),
   background: true,
   async answer(
     uncut,
-    { preset, stretch, hidden, symmetric, faces, view, patches },
+    { preset, stretch, hidden, symmetric, faces, view, patches, limbs, pieces },
     context,
   ): Promise<Proposal> {
     const { mesh, links } = topologyOf(uncut.model);
@@ -80,12 +85,8 @@ export const proposal = question({
     const { proposed, exposures, found } = await proposedEdges(
       document,
       wanted,
-      { view, symmetric, options: { ...PRESETS[preset], hidden, most } },
-      {
-        jobs: context.jobs,
-        signal: context.signal,
-        report: ({ fraction = 0 }) => context.report({ fraction: FOUND * fraction }),
-      },
+      { view, symmetric, limbs, options: { ...PRESETS[preset], hidden, most, pieces } },
+      { jobs: context.jobs, ...share(context, 0, FOUND) },
     );
     const edges = [...round, ...proposed];
     const after = cutAt(document, edges);
@@ -101,7 +102,7 @@ export const proposal = question({
     const map = shellsOf(after);
     const isProposed = new Set(edges);
     const lengthOf = (e: number) => edgeLength(mesh, links, e);
-    const whole = edges.reduce((sum, e) => sum + lengthOf(e), 0);
+    const total = edges.reduce((sum, e) => sum + lengthOf(e), 0);
     const least = Float32Array.from(exposures.edges).sort()[Math.floor(exposures.edges.length / 3)];
     return {
       edges,
@@ -113,10 +114,10 @@ export const proposal = question({
             if (isProposed.has(links.cornerEdge[c])) around.add(links.cornerEdge[c]);
         return { ...figures[i], face: faces[0], faces: faces.length, edges: [...around] };
       }),
-      length: whole,
-      heights: whole / heightOf(uncut),
+      length: total,
+      heights: total / heightOf(uncut),
       hidden:
-        edges.reduce((sum, e) => sum + (exposures.edges[e] <= least ? lengthOf(e) : 0), 0) / (whole || 1),
+        edges.reduce((sum, e) => sum + (exposures.edges[e] <= least ? lengthOf(e) : 0), 0) / (total || 1),
       tangles: tanglesOf(links),
       locked: spared.locked,
       good: spared.good,
@@ -232,13 +233,6 @@ function tanglesOf({ joined, edgeCornerStart }: Connectivity): number {
   for (let e = 0; e < joined.length; e++)
     if (!joined[e] && edgeCornerStart[e + 1] - edgeCornerStart[e] > 1) count++;
   return count;
-}
-
-function cutAt(document: HemDocument, edges: readonly number[]): HemDocument {
-  if (edges.length === 0) return document;
-  const seams = document.seams.slice();
-  for (const e of edges) seams[e] = 1;
-  return { ...document, seams };
 }
 
 /** Borders of patches that are no seams yet, in the shells of some faces and in none that is locked. */

@@ -1,6 +1,8 @@
-import { type HemDocument, plainDocument } from '../document/document.ts';
+import { type HemDocument, plainDocument, shellsOf } from '../document/document.ts';
 import type { FoundSymmetry } from '../jobs/symmetry.ts';
+import { share } from '../progress.ts';
 import type { ProposalOptions } from '../propose/proposeSeams.ts';
+import { shellsWhere } from '../surface/shells.ts';
 import type { View } from '../surface/viewExposure.ts';
 import { acrossAxis } from '../symmetry/findSymmetry.ts';
 import { type Exposures, exposuresOf } from './exposures.ts';
@@ -9,9 +11,14 @@ import type { QuestionContext } from './question.ts';
 /** By what seams are to be symmetric: what is found, nothing, or across an axis. */
 export const SYMMETRIES = ['auto', 'none', 'x', 'y', 'z'] as const;
 
+/** Parts of the work that are done once it is known what is seen, what is symmetric, and where limbs end. */
+const [SEEN, MIRRORED, LIMBS] = [0.1, 0.15, 0.25];
+
 export interface Wanted {
   readonly view: View;
   readonly symmetric: (typeof SYMMETRIES)[number];
+  /** Whether limbs are cut off first. */
+  readonly limbs?: boolean;
   readonly options: ProposalOptions;
 }
 
@@ -29,27 +36,48 @@ export interface ProposedEdges {
 export async function proposedEdges(
   document: HemDocument,
   shells: readonly number[],
-  { view, symmetric, options }: Wanted,
+  { view, symmetric, limbs = false, options }: Wanted,
   context: QuestionContext,
 ): Promise<ProposedEdges> {
   const { jobs } = context;
-  const exposures = await exposuresOf(document, view, context);
+  const within = (from: number, to: number) => ({ jobs, ...share(context, from, to) });
+  const exposures = await exposuresOf(document, view, within(0, SEEN));
   const wanted = symmetric === 'auto' ? ('mirror' as const) : symmetric !== 'none' && acrossAxis(symmetric);
   const symmetry = wanted
-    ? await jobs.run('symmetry', { document: plainDocument(document), wanted }, context)
+    ? await jobs.run('symmetry', { document: plainDocument(document), wanted }, within(SEEN, MIRRORED))
     : undefined;
   // Where the sides are triangulated differently half of the edges have no image, and cutting the others alone leaves slivers.
   const found = symmetry?.byPlace ? undefined : symmetry;
+  const rings = limbs
+    ? await jobs.run(
+        'limb-rings',
+        { document: plainDocument(document), shells, pairs: found },
+        within(MIRRORED, LIMBS),
+      )
+    : [];
+  const off = rings.flat();
+  const parted = cutAt(document, off);
+  const own = shellsOf(document).faceShell;
+  const wantedShells = new Set(shells);
+  const map = shellsOf(parted);
   const proposed = await jobs.run(
     'propose-seams',
     {
-      document: plainDocument(document),
-      shells,
+      document: plainDocument(parted),
+      shells: shellsWhere(map, (f) => wantedShells.has(own[f])),
       exposure: exposures.vertices,
       symmetry: found?.symmetry,
       options,
     },
-    context,
+    within(limbs ? LIMBS : MIRRORED, 1),
   );
-  return { proposed: Array.from(proposed), exposures, found };
+  return { proposed: [...off, ...proposed], exposures, found };
+}
+
+/** A document with more seams. */
+export function cutAt(document: HemDocument, edges: readonly number[]): HemDocument {
+  if (edges.length === 0) return document;
+  const seams = document.seams.slice();
+  for (const e of edges) seams[e] = 1;
+  return { ...document, seams };
 }

@@ -44,6 +44,10 @@ export function distanceFrom(
   return distance;
 }
 
+/** The vertex with the greatest distance that is finite. */
+export const farthestVertex = (distance: Float64Array): number =>
+  distance.reduce((best, d, v) => (d < Infinity && d > distance[best] ? v : best), 0);
+
 /** When a front that has passed v, and w where that is done, comes to p. */
 function arrival(
   positions: Float64Array,

@@ -95,3 +95,15 @@ export function dirtyScan(cells: number): Mesh {
   faces.push([crumb, crumb + 1, crumb + 2]);
   return meshFromPolygons(points, faces);
 }
+
+/** Radius of the legs of a beast, and where they end. */
+export const LEG = { radius: 0.2, y: -1.3 } as const;
+
+/** A closed body on four legs, symmetric across x. */
+export function beast(cells: number): Shell {
+  const body = bone([0, 0, -1], [0, 0, 1], 0.5, 0.55);
+  const legs = [-1, 1].flatMap((x) =>
+    [-0.9, 0.9].map((z) => bone([0.3 * x, -0.2, z], [0.36 * x, LEG.y, z], LEG.radius, LEG.radius)),
+  );
+  return surfaceNets(blended([body, ...legs], 0.05), [-0.9, -1.8, -1.8], [0.9, 0.8, 1.8], cells);
+}

@@ -1,10 +1,17 @@
-import { HIDDEN, PRESETS } from '@blunt-hem/core/propose/presets';
+import { HIDDEN, MOST_PIECES, PRESETS } from '@blunt-hem/core/propose/presets';
 import type { Proposal, ProposedShell } from '@blunt-hem/core/questions/proposal';
 import { VIEWS, type View } from '@blunt-hem/core/surface/viewExposure';
-import { Button, Checkbox, Select, Slider } from 'antd';
+import { Button, Checkbox, InputNumber, Select, Slider } from 'antd';
 import { useState } from 'react';
 import { useBench } from '../../store/bench.ts';
-import { discardProposal, holdProposal, propose, selectProposal, takeProposal } from '../../store/propose.ts';
+import {
+  countBeyond,
+  discardProposal,
+  holdProposal,
+  propose,
+  selectProposal,
+  takeProposal,
+} from '../../store/propose.ts';
 import { ofMany } from '../commands/command.ts';
 import { RailSlider } from '../rail/RailSlider.tsx';
 import { decimal } from '../reading.ts';
@@ -28,6 +35,8 @@ export function ProposalPanel() {
   const chosen = useBench((s) => s.chosen.size);
   const hasPatches = useBench((s) => s.patches.names.some(Boolean));
   const [patches, setPatches] = useState(true);
+  const [limbs, setLimbs] = useState(false);
+  const [pieces, setPieces] = useState<number>();
   return (
     <>
       <Select<Preset>
@@ -71,6 +80,22 @@ export function ProposalPanel() {
         onChange={setHidden}
         label="From short seams to hidden ones"
       />
+      <Checkbox checked={limbs} onChange={(event) => setLimbs(event.target.checked)}>
+        Cut limbs off where they join the body
+      </Checkbox>
+      <label className="rail-field" htmlFor="proposal-pieces">
+        About so many shells
+        <InputNumber
+          id="proposal-pieces"
+          size="small"
+          min={1}
+          max={MOST_PIECES}
+          precision={0}
+          placeholder="as it takes"
+          value={pieces}
+          onChange={(value) => setPieces(value ?? undefined)}
+        />
+      </label>
       {hasPatches && (
         <Checkbox checked={patches} onChange={(event) => setPatches(event.target.checked)}>
           Cut out every patch as it is
@@ -81,7 +106,7 @@ export function ProposalPanel() {
         block
         type="primary"
         loading={proposing}
-        onClick={() => void propose({ preset, stretch, hidden, patches })}
+        onClick={() => void propose({ preset, stretch, hidden, patches, limbs, pieces })}
       >
         Propose seams for {chosen > 0 ? ofMany(chosen, 'shell') : 'all'}
         {proposal ? ' again' : ''}
@@ -108,9 +133,11 @@ const FIGURES: readonly { readonly label: string; read(proposal: Proposal): stri
 
 function Proposed() {
   const held = useBench((s) => s.heldProposal);
+  const limits = useBench((s) => s.limits);
   const proposal = useBench((s) => s.proposal);
   if (!proposal) return null;
   const { edges, shells, tangles, good, locked } = proposal;
+  const beyond = countBeyond(shells, limits);
   const told = [...shells].sort((a, b) => b.faces - a.faces).slice(0, MOST_TOLD);
   return (
     <>
@@ -134,6 +161,11 @@ function Proposed() {
           ))}
         </tbody>
       </table>
+      {beyond > 0 && (
+        <p className="selection-hint">
+          {ofMany(beyond, 'shell')} would be stretched beyond the limits of this model.
+        </p>
+      )}
       {good + locked > 0 && <p className="selection-hint">{leftAlone(good, locked)}</p>}
       {tangles > 0 && (
         <p className="selection-hint">

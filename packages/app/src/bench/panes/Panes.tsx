@@ -165,7 +165,7 @@ function Split({
 /** What to do where nothing lies flat yet. */
 function EmptyBoard() {
   const empty = useBench((s) => s.shells.length > 0 && s.shells.every(({ unfolded }) => !unfolded));
-  const previewed = useBench((s) => s.projectionPreview !== undefined);
+  const previewed = useBench((s) => s.projectionPreview !== undefined || s.ghost !== undefined);
   const closed = useBench((s) => s.shells.filter(({ verdict }) => verdict && !verdict.canUnfold).length);
   const all = useBench((s) => s.shells.length);
   if (!empty || previewed) return null;
@@ -190,10 +190,12 @@ function EmptyBoard() {
 /** What a cut or a sewing would bring, in a line, while its outline is on the Board. */
 function GhostNote() {
   const ghost = useBench((s) => s.ghost);
+  // A proposal is relaxed once it is cut, and told of as it will lie then.
+  const isProposed = useBench((s) => s.proposal !== undefined && s.edges.size === 0);
   if (!ghost) return null;
   return (
     <p className="ghost-note" role="status">
-      {ghost.by === 'sew' ? 'Sewn' : 'This cut'}:{' '}
+      {ghost.by === 'sew' ? 'Sewn' : isProposed ? 'This cut, not yet relaxed' : 'This cut'}:{' '}
       {ghost.shells === 1 ? 'one shell' : `${ghost.shells} shells`}, L2{' '}
       {ghost.before !== undefined && `${ghost.before.toFixed(3)} → `}
       {ghost.l2.toFixed(3)}

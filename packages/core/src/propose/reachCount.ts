@@ -1,0 +1,154 @@
+import { StoppedError } from '../errors.ts';
+import type { Connectivity } from '../mesh/connectivity.ts';
+import type { Context } from '../progress.ts';
+import { partShell } from '../seams/partShell.ts';
+import { straightRun } from '../seams/straightRun.ts';
+import { runsOfEdges } from '../select/orderedRun.ts';
+import { extractShell } from '../surface/shell.ts';
+import { facesOfShell, type ShellMap, shellsFromSeams } from '../surface/shells.ts';
+import type { Counterparts } from '../symmetry/counterparts.ts';
+import { areaOf, type CutUp, cutThese, sewThese, sharedEdges } from './cutUp.ts';
+import { predict } from './predict.ts';
+import type { Priced } from './takeOver.ts';
+import { tidy } from './tidy.ts';
+
+/** L2 stretch beyond which shells are not joined, whatever was wished for. */
+const MOST = 4;
+/** So much strain, as a part of the area, counts as none: no smaller part need be tried. */
+const NO_STRAIN = 0.02;
+/** Parts of a run that are sewn where the whole must not be. */
+const PARTS = [0.5, 0.25];
+/** A part with less than this of the surface of its shell is none. */
+const SMALLEST = 0.1;
+
+type Work = CutUp & Priced;
+
+/**
+ * Brings the number of shells near to what is wished for: joins two neighbours at a time, those first that stretch least together, or parts
+ * the largest across its length where a seam costs least.
+ *
+ * @param wanted  1 for each face of the shells that count
+ * @param pieces  how many are wished for, at least 1
+ */
+export function reachCount(
+  work: Work,
+  wanted: Uint8Array,
+  pieces: number,
+  { signal, report }: Context,
+): void {
+  const count = (): number => shellsOf(work, wanted).shells.length;
+  const strainOf = strains(work, signal);
+  const first = count();
+  const tell = () => report({ fraction: (count() - first) / (pieces - first || 1) });
+  try {
+    while (count() > pieces) {
+      tell();
+      const next = joined(work, wanted, pieces, strainOf);
+      if (!next) break;
+      work.now.set(next);
+    }
+    while (count() < pieces) {
+      tell();
+      if (!part(work, wanted, signal)) break;
+    }
+  } catch (error) {
+    // What was reached until it was stopped stands.
+    if (!(error instanceof StoppedError)) throw error;
+  }
+}
+
+/** Shells of the faces that count. */
+function shellsOf({ mesh, links, now }: CutUp, wanted: Uint8Array) {
+  const map = shellsFromSeams(mesh, links, now);
+  const shells = Array.from({ length: map.shellCount }, (_, s) => s);
+  return { map, shells: shells.filter((s) => wanted[facesOfShell(map, s)[0]]) };
+}
+
+/** Area times what L2 squared has above 1, once a shell lies flat; Infinity where it cannot. */
+type StrainOf = (map: ShellMap, shell: number) => number;
+
+function strains({ mesh, triangulation, triangleStart }: CutUp, signal: Context['signal']): StrainOf {
+  const known = new Map<string, number>();
+  return (map, s) => {
+    const faces = facesOfShell(map, s);
+    const name = `${faces[0]} ${faces.length} ${map.wedgeStart[s + 1] - map.wedgeStart[s]}`;
+    const found = known.get(name);
+    if (found !== undefined) return found;
+    const shell = extractShell(mesh, triangulation, triangleStart, map, s);
+    const { area, l2 = Infinity, liesOnItself } = predict(shell, { signal }, true);
+    const strain = l2 <= MOST && !liesOnItself ? area * (l2 ** 2 - 1) : Infinity;
+    known.set(name, strain);
+    return strain;
+  };
+}
+
+/** Seams without those between two neighbours, and their images, that stretch least together; undefined where none lie flat together. */
+function joined(work: Work, wanted: Uint8Array, pieces: number, strainOf: StrainOf): Uint8Array | undefined {
+  const { mesh, links, seams, now } = work;
+  const { map, shells } = shellsOf(work, wanted);
+  let best: Uint8Array | undefined;
+  let least = Infinity;
+  for (const shell of shells)
+    for (const [other, shared] of sharedEdges(mesh, links, map, shell, (e) => !seams[e])) {
+      if (other < shell || !wanted[facesOfShell(map, other)[0]]) continue;
+      const before = [shell, other].reduce((sum, s) => sum + strainOf(map, s), 0);
+      for (const edges of waysToSew(links, shared)) {
+        const next = now.slice();
+        sewThese(work, edges, next);
+        const after = shellsOf({ ...work, now: next }, wanted);
+        if (after.shells.length === shells.length || after.shells.length < pieces) continue;
+        const strain = strainOf(after.map, after.map.faceShell[facesOfShell(map, shell)[0]]);
+        if (strain === Infinity) continue;
+        const added = strain - (before < Infinity ? before : 0);
+        if (added < least) [best, least] = [next, added];
+        if (added <= NO_STRAIN * areaOf(mesh, facesOfShell(map, shell))) break;
+      }
+    }
+  return best;
+}
+
+/** All that two shells share, or a run of it, or where that closes what must stay open, a part of the longest run. */
+function* waysToSew(links: Connectivity, shared: readonly number[]): Generator<readonly number[]> {
+  yield shared;
+  const runs = runsOfEdges(links, shared).map(({ edges }) => edges);
+  runs.sort((a, b) => b.length - a.length);
+  if (runs.length > 1) yield* runs;
+  for (const part of PARTS) yield runs[0].slice(0, Math.ceil(part * runs[0].length));
+}
+
+/** Parts the largest shell that can be parted across its length; false where none can. */
+function part(work: Work, wanted: Uint8Array, signal: Context['signal']): boolean {
+  const { mesh, links, triangulation, triangleStart, now, pairs, costs } = work;
+  const { map, shells } = shellsOf(work, wanted);
+  const area = new Map(shells.map((s) => [s, areaOf(mesh, facesOfShell(map, s))]));
+  const areaAt = (s: number) => area.get(s) ?? 0;
+  for (const s of shells.sort((a, b) => areaAt(b) - areaAt(a))) {
+    const shell = extractShell(mesh, triangulation, triangleStart, map, s);
+    const at = { mesh, links, seams: now };
+    const costOf = (e: number) => costs[e];
+    const across = runsOfEdges(links, partShell(at, shell, costOf, signal)).flatMap((run) =>
+      straightRun(at, run, { costOf }),
+    );
+    const next = now.slice();
+    cutThese(
+      { ...work, now: next, pairs: pairs && meetsImage(links, pairs, across) ? undefined : pairs },
+      across,
+    );
+    const after = shellsOf({ ...work, now: next }, wanted);
+    const parts = new Set(Array.from(facesOfShell(map, s), (f) => after.map.faceShell[f]));
+    const isFair = (p: number) => areaOf(mesh, facesOfShell(after.map, p)) >= SMALLEST * areaAt(s);
+    if (parts.size < 2 || ![...parts].every(isFair)) continue;
+    now.set(next);
+    tidy(work, map, new Set(shells));
+    return true;
+  }
+  return false;
+}
+
+/** Whether edges and their images touch without being the same: between them there would be slivers. */
+function meetsImage({ edgeVertices }: Connectivity, pairs: Counterparts, edges: readonly number[]): boolean {
+  const own = new Set(edges.flatMap((e) => [edgeVertices[2 * e], edgeVertices[2 * e + 1]]));
+  const images = edges.map((e) => pairs.edges[e]);
+  if (images.every((e) => edges.includes(e))) return false;
+  return images.some((e) => e < 0 || own.has(edgeVertices[2 * e]) || own.has(edgeVertices[2 * e + 1]));
+}

@@ -1,0 +1,99 @@
+import type { Connectivity } from '../mesh/connectivity.ts';
+import type { Mesh } from '../mesh/mesh.ts';
+import { type Context, share } from '../progress.ts';
+import { connectedFaces } from '../select/connected.ts';
+import { cutBetween, EITHER_SIDE, ONE_SIDE, OTHER_SIDE, OUTSIDE } from '../select/cutBetween.ts';
+import { runsOfEdges } from '../select/orderedRun.ts';
+import { edgeLength } from '../select/shortestPath.ts';
+import { distanceFrom } from '../surface/distanceFrom.ts';
+import { distanceToFaces } from '../surface/distanceToFaces.ts';
+import type { Shell } from '../surface/shell.ts';
+import { type Counterparts, meanEdge } from '../symmetry/counterparts.ts';
+import { type Limb, limbs } from './limbs.ts';
+import { straightRun } from './straightRun.ts';
+
+/** The tightest ring is looked for so far before the end of a limb and beyond it, as a part of the way round; and at least so many edges. */
+const [BEFORE, BEYOND, EDGES] = [0.3, 0.2, 2];
+/** At the rim of what is looked through an edge costs so much more than at the end of the limb, so that one that tapers is cut there. */
+const RIM = 3;
+
+export interface LimbTask {
+  readonly mesh: Mesh;
+  readonly links: Connectivity;
+  /** 1 for each edge that is cut. */
+  readonly seams: Uint8Array;
+  readonly shell: Shell;
+  /** Where given, every ring brings its image. */
+  readonly pairs?: Counterparts;
+}
+
+/**
+ * Seams that cut the limbs of a shell off where they join the body: for each the tightest there is near where it ends, a minimum cut of
+ * faces whose common edges cost their length, run straight. Of limbs within a limb, such as fingers, only the whole is cut off.
+ *
+ * @returns edges of each limb's seam, its image's among them
+ * @throws StoppedError
+ */
+export function limbRings(task: LimbTask, context: Context): number[][] {
+  const { mesh, links, shell, pairs } = task;
+  const cutOff = new Uint8Array(mesh.faceStart.length - 1);
+  const found: number[][] = [];
+  const all = limbs(shell, share(context, 0, 0.5));
+  for (const [i, limb] of all.entries()) {
+    context.report({ fraction: 0.5 + (0.5 * i) / all.length });
+    const tip = faceOf(shell, limb.tip);
+    if (cutOff[tip]) continue;
+    const tight = tightestCut(task, limb, context.signal);
+    const ring = runsOfEdges(links, tight).flatMap((run) => straightRun(task, run));
+    const closed = new Set(ring);
+    const images = pairs ? ring.map((e) => pairs.edges[e]) : [];
+    // Half of an image would leave a slit.
+    if (images.every((e) => e >= 0 && links.joined[e])) for (const e of images) closed.add(e);
+    for (const f of connectedFaces(
+      mesh,
+      links,
+      [tip],
+      (e) => links.joined[e] === 1 && !task.seams[e] && !closed.has(e),
+    )) {
+      cutOff[f] = 1;
+      if (pairs && pairs.faces[f] >= 0) cutOff[pairs.faces[f]] = 1;
+    }
+    found.push([...closed]);
+  }
+  return found;
+}
+
+/** The edges of the shortest cut between the tip of a limb and the rest, near where it ends. */
+function tightestCut(
+  { mesh, links, seams, shell }: LimbTask,
+  { tip, goal, distance, round }: Limb,
+  signal: Context['signal'],
+): number[] {
+  const { joined, edgeCorners, edgeCornerStart, cornerFace } = links;
+  const far = distanceToFaces(
+    shell,
+    distanceFrom(shell.positions, shell.triangles, [tip], signal),
+    mesh.faceStart.length - 1,
+  );
+  const least = EDGES * meanEdge(mesh, links);
+  const from = distance - Math.max(BEFORE * round, least);
+  const to = distance + Math.max(BEYOND * round, least);
+  const farAt = (e: number) => [0, 1].map((k) => far[cornerFace[edgeCorners[edgeCornerStart[e] + k]]]);
+  const isOpen = (e: number) => joined[e] === 1 && !seams[e];
+  const side = Uint8Array.from(far, (d) => (d === Infinity ? OUTSIDE : d < from ? ONE_SIDE : EITHER_SIDE));
+  side[faceOf(shell, tip)] = ONE_SIDE;
+  // Other limbs that reach as far are not where the body is.
+  const isBeyond = (e: number) => isOpen(e) && farAt(e).every((d) => d > to && d < Infinity);
+  for (const f of connectedFaces(mesh, links, [faceOf(shell, goal)], isBeyond)) side[f] = OTHER_SIDE;
+  const costOf = (e: number): number => {
+    const [d, other] = farAt(e);
+    const off = (d + other) / 2 - distance;
+    const part = Math.min(1, off / ((off < 0 ? from : to) - distance));
+    return edgeLength(mesh, links, e) * (1 + RIM * part * part);
+  };
+  return cutBetween(links, side, isOpen, costOf, signal);
+}
+
+/** A face at a vertex of a shell. */
+const faceOf = ({ triangles, triangleFace }: Shell, vertex: number): number =>
+  triangleFace[(triangles.indexOf(vertex) / 3) | 0];

@@ -185,6 +185,28 @@ test('seams are proposed with what would come of them, cut in part, and the rest
   await expect(page.getByRole('button', { name: 'Propose seams for all' })).toBeVisible();
 });
 
+test('about as many shells as are wished for are proposed, seen in the flat before they are cut', async ({
+  page,
+}) => {
+  await openModel(page, 'sculpt.obj', sculpt(20, 26));
+  await benchReady(page);
+  await page.getByText('Proposed seams').click();
+  await page.getByLabel('Cut limbs off where they join the body').check();
+  await page.getByLabel('About so many shells').fill('3');
+  await page.getByRole('button', { name: 'Propose seams for all' }).click();
+  await expect(page.getByRole('table', { name: 'What is proposed' })).toContainText(/Shells\s*3/);
+  // The ghost is of the cut alone, which relaxing makes better: that is said, and no card lies over it.
+  await expect(page.getByText(/^This cut, not yet relaxed: 3 shells/)).toBeVisible();
+  await expect(page.getByText('Nothing lies flat yet')).toHaveCount(0);
+  await page
+    .locator('.cut-details')
+    .getByRole('button', { name: /^Cut \d+ edges/ })
+    .click();
+  await idle(page);
+  expect(await figure(page, 'shells')).toMatch(/3$/);
+  expect(await figure(page, 'flipped')).toBe('0');
+});
+
 test('seams by rule are counted while the angle is set, and what is seen is an overlay', async ({ page }) => {
   await openModel(page, 'dome.obj', dome(8, 12));
   await benchReady(page);

@@ -196,3 +196,28 @@ export async function download(page: Page, button: string): Promise<Buffer> {
   ]);
   return readFile(await file.path());
 }
+
+/** A rolling sheet of quads, seen from above as from the front: it unfolds with some stretch. */
+export function hills(count: number): string {
+  const lines: string[] = [];
+  for (let i = 0; i <= count; i++)
+    for (let j = 0; j <= count; j++) {
+      const [x, y] = [j / count, i / count];
+      lines.push(`v ${x} ${y} ${0.35 * Math.exp(-12 * ((x - 0.4) ** 2 + (y - 0.55) ** 2))}`);
+    }
+  const id = (i: number, j: number) => i * (count + 1) + j + 1;
+  for (let i = 0; i < count; i++)
+    for (let j = 0; j < count; j++)
+      lines.push(`f ${id(i, j)} ${id(i, j + 1)} ${id(i + 1, j + 1)} ${id(i + 1, j)}`);
+  return `${lines.join('\n')}\n`;
+}
+
+/** Opens a sheet, unfolds it, and goes to the stage of unfolding. */
+export async function unfolded(page: Page, obj = hills(24)): Promise<void> {
+  await openModel(page, 'sheet.obj', obj);
+  await benchReady(page);
+  await page.keyboard.press('3');
+  await page.keyboard.press('s');
+  await expect(page.locator('header')).toContainText(/Unfold/);
+  await idle(page);
+}

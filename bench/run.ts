@@ -14,7 +14,7 @@ import { overlaps } from './overlaps.ts';
 import { reading } from './reading.ts';
 import { relaxing } from './relaxing.ts';
 import { roundTrip } from './roundTrip.ts';
-import { seams, turning, ways } from './seams.ts';
+import { seams, turning, views, ways } from './seams.ts';
 import { stopping } from './stopping.ts';
 import { printed, type Table } from './table.ts';
 import { wandering } from './wandering.ts';
@@ -38,6 +38,7 @@ const sections: Record<string, (large: boolean) => Table | Promise<Table>> = {
   ways,
   turning,
   seams,
+  views,
   stop: stopping,
   overlaps,
   reading,

@@ -8,6 +8,8 @@ import { readModel } from '../packages/core/src/formats/readModel.ts';
 import { localJobs } from '../packages/core/src/jobs/index.ts';
 import { connectivity, findEdge } from '../packages/core/src/mesh/connectivity.ts';
 import { type Model, modelFromMesh } from '../packages/core/src/mesh/model.ts';
+import { vertexNormals } from '../packages/core/src/mesh/normals.ts';
+import { frontOf } from '../packages/core/src/mesh/stance.ts';
 import { carryOut } from '../packages/core/src/operations/catalogue.ts';
 import { localContext } from '../packages/core/src/operations/localContext.ts';
 import { unattended } from '../packages/core/src/progress.ts';
@@ -22,6 +24,7 @@ import { ringAround } from '../packages/core/src/select/ringAround.ts';
 import { edgeLength, shortestPath } from '../packages/core/src/select/shortestPath.ts';
 import { meshOfShell } from '../packages/core/src/surface/cutShell.ts';
 import { distanceFrom } from '../packages/core/src/surface/distanceFrom.ts';
+import { VIEWS } from '../packages/core/src/surface/viewExposure.ts';
 import { glove, head, tentacle } from '../packages/core/src/testing/sculpts.ts';
 import { seeded } from '../packages/core/src/testing/wander.ts';
 import { count, seconds, type Table } from './table.ts';
@@ -149,6 +152,38 @@ export async function seams(large: boolean): Promise<Table> {
       'symmetric',
       's',
     ],
+    rows,
+  };
+}
+
+/** A seam lies on the front, or at the back, where its surface faces it within so many degrees. */
+const FACING = Math.cos((66 * Math.PI) / 180);
+
+/** Where proposed seams lie, by how a model is going to be looked at. */
+export async function views(): Promise<Table> {
+  const rows: string[][] = [];
+  for (const { name, model } of (await cases(false)).filter((each) => each.name !== 'gourd lantern'))
+    for (const view of VIEWS) {
+      const document = openDocument(model, { keepUvs: false });
+      const { mesh, links } = topologyOf(model);
+      const { edges } = await answerQuestion(document, 'proposal', { view }, context);
+      const normals = vertexNormals(mesh);
+      const front = frontOf(document);
+      const along = (v: number) => front.reduce((sum, x, k) => sum + x * normals[3 * v + k], 0);
+      let [ahead, behind, all] = [0, 0, 0];
+      for (const e of edges) {
+        const length = edgeLength(mesh, links, e);
+        const facing = (along(links.edgeVertices[2 * e]) + along(links.edgeVertices[2 * e + 1])) / 2;
+        all += length;
+        if (facing > FACING) ahead += length;
+        if (facing < -FACING) behind += length;
+      }
+      const share = (part: number) => `${Math.round((100 * part) / all)} %`;
+      rows.push([`${name}, ${view}`, outcome(model, edges).length.toFixed(2), share(ahead), share(behind)]);
+    }
+  return {
+    title: 'Where proposed seams lie, by how a model is looked at',
+    columns: ['model', 'length ∕ √area', 'on the front', 'at the back'],
     rows,
   };
 }

@@ -15,7 +15,7 @@ export const WORDS: readonly (readonly [word: string, meaning: string])[] = [
   ],
   [
     'Exposure',
-    'How much is seen of a place from far away, 0 to 1, from all round, from the front or from above.',
+    'How much is seen of a place from far away, 0 to 1, mostly from the front, all round, from the front alone or from above.',
   ],
   [
     'Symmetry',

@@ -3,7 +3,7 @@ import type { AnswerOf } from '@blunt-hem/core/questions/index';
 import type { Proposal } from '@blunt-hem/core/questions/proposal';
 import type { SymmetryChoice } from '@blunt-hem/core/questions/symmetry';
 import type { ToldCut } from '@blunt-hem/core/questions/toldCut';
-import type { View } from '@blunt-hem/core/surface/viewExposure';
+import { USUAL_VIEW, type View } from '@blunt-hem/core/surface/viewExposure';
 
 /** A place that a route leads through. */
 export interface RoutePoint {
@@ -62,7 +62,7 @@ export const cuttingSlice: CuttingSlice = {
   route: undefined,
   routeHidden: 0.5,
   routeFollows: false,
-  lookedAt: 'all round',
+  lookedAt: USUAL_VIEW,
   darts: undefined,
   shifting: undefined,
   proposal: undefined,

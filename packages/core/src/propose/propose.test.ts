@@ -201,7 +201,7 @@ describe('a proposal', () => {
       request('relax', { shells: [0] }),
     );
     expect(faceShell[0]).not.toBe(faceShell[cubeFace]);
-    const told = await answerQuestion(flat, 'proposal', {}, context);
+    const told = await answerQuestion(flat, 'proposal', { view: 'all round' }, context);
     expect(told).toMatchObject({ good: 1, locked: 0 });
     expect(told.edges).toHaveLength(7);
     const { links } = topologyOf(flat.model);

@@ -3,6 +3,7 @@ import { RELAX_STEPS } from '../operations/cut/reflatten.ts';
 import { knownFaces } from '../operations/known.ts';
 import { record, whole } from '../params.ts';
 import { facesOfShell } from '../surface/shells.ts';
+import { USUAL_VIEW } from '../surface/viewExposure.ts';
 import { exposuresOf } from './exposures.ts';
 import { question } from './question.ts';
 import { type ToldCut, toldCut } from './toldCut.ts';
@@ -22,7 +23,7 @@ export const bestCut = question({
     const s = shellsOf(document).faceShell[face];
     const shell = shellOf(document, s);
     const relaxed = facesOfShell(shellsOf(document), s).some((f) => document.relaxed[f] === 1);
-    const { vertices } = await exposuresOf(document, 'all round', context);
+    const { vertices } = await exposuresOf(document, USUAL_VIEW, context);
     const exposure = Float32Array.from(shell.vertexCorner, (c) => vertices[mesh.cornerVertex[c]]);
     const options = { relaxSteps: relaxed ? RELAX_STEPS : 0, exposure };
     const found = await context.jobs.run('best-cut', { shell, options }, context);

@@ -5,6 +5,7 @@ import { knownFaces } from '../operations/known.ts';
 import { record, whole } from '../params.ts';
 import { facesOfShell } from '../surface/shells.ts';
 import { verdictOf } from '../surface/verdict.ts';
+import { USUAL_VIEW } from '../surface/viewExposure.ts';
 import { exposuresOf } from './exposures.ts';
 import { question } from './question.ts';
 import { type ToldCut, toldCut } from './toldCut.ts';
@@ -29,7 +30,7 @@ export const darts = question({
     const place = Array.from(shell.vertexCorner.keys()).find((v) => vertexOf(v) === vertex);
     if (place === undefined)
       throw new HemError('no-such-point', 'That point is not of this shell.', [vertex]);
-    const seen = (await exposuresOf(document, 'all round', context)).vertices;
+    const seen = (await exposuresOf(document, USUAL_VIEW, context)).vertices;
     const exposure = Float32Array.from(shell.vertexCorner.keys(), (v) => seen[vertexOf(v)]);
     const relaxed = facesOfShell(shells, s).some((f) => document.relaxed[f] === 1);
     const found = await context.jobs.run(

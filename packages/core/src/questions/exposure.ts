@@ -1,14 +1,14 @@
 import { topologyOf } from '../document/document.ts';
 import { changesModel } from '../document/patch.ts';
 import { choice, otherwise, record } from '../params.ts';
-import { VIEWS } from '../surface/viewExposure.ts';
+import { USUAL_VIEW, VIEWS } from '../surface/viewExposure.ts';
 import { exposuresOf } from './exposures.ts';
 import { question } from './question.ts';
 
 /** How much is seen of every vertex, 0 hidden to 1 seen best of all; and the same for every corner of every triangle. */
 export const exposure = question({
   name: 'exposure',
-  params: record({ view: otherwise(choice(...VIEWS), 'all round') }),
+  params: record({ view: otherwise(choice(...VIEWS), USUAL_VIEW) }),
   background: true,
   lapses: (patch) => changesModel(patch) || patch.changes.some(({ kind }) => kind === 'value'),
   async answer(

@@ -13,7 +13,7 @@ import { edgesByRule } from '../seams/fromRules.ts';
 import { edgeLength } from '../select/shortestPath.ts';
 import type { Shell } from '../surface/shell.ts';
 import { facesOfShell, shellsAtEdges } from '../surface/shells.ts';
-import { VIEWS } from '../surface/viewExposure.ts';
+import { USUAL_VIEW, VIEWS } from '../surface/viewExposure.ts';
 import { cutAt, proposedEdges, SYMMETRIES } from './proposedEdges.ts';
 import { type QuestionContext, question } from './question.ts';
 
@@ -59,7 +59,7 @@ export const proposal = question({
     symmetric: otherwise(choice(...SYMMETRIES), 'auto'),
     /** Faces of shells that are to be cut; all shells when absent. */
     faces: optional(indices),
-    view: otherwise(choice(...VIEWS), 'all round'),
+    view: otherwise(choice(...VIEWS), USUAL_VIEW),
     /** Whether every patch is to be cut out as it is. */
     patches: otherwise(flag(), true),
     /** Whether limbs are to be cut off where they join the body. */

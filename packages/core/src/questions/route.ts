@@ -6,7 +6,7 @@ import { breath, heedStop } from '../progress.ts';
 import { edgeCosts } from '../seams/edgeCosts.ts';
 import { type Router, router } from '../seams/route.ts';
 import { nearestBetween } from '../surface/nearestBetween.ts';
-import { VIEWS } from '../surface/viewExposure.ts';
+import { USUAL_VIEW, VIEWS } from '../surface/viewExposure.ts';
 import { exposuresOf } from './exposures.ts';
 import { type QuestionContext, question } from './question.ts';
 
@@ -20,7 +20,7 @@ const params = record({
   close: otherwise(flag(), false),
   /** From 0, the shortest way, to 1, the most hidden. */
   hidden: otherwise(number(0, 1), 0.5),
-  view: otherwise(choice(...VIEWS), 'all round'),
+  view: otherwise(choice(...VIEWS), USUAL_VIEW),
   /** Whether it runs along seams and borders that are there, which cost nothing, where it can. */
   follow: otherwise(flag(), false),
 });

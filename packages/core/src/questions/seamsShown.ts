@@ -3,14 +3,14 @@ import { type LayoutFinding, told } from '../inspect/inspection.ts';
 import { seamsThatShow } from '../inspect/seamsThatShow.ts';
 import { choice, otherwise, record } from '../params.ts';
 import { edgeLength } from '../select/shortestPath.ts';
-import { VIEWS } from '../surface/viewExposure.ts';
+import { USUAL_VIEW, VIEWS } from '../surface/viewExposure.ts';
 import { exposuresOf } from './exposures.ts';
 import { question } from './question.ts';
 
 /** Seams that run where much is seen of the model; nothing where hardly any do. */
 export const seamsShown = question({
   name: 'seams-shown',
-  params: record({ view: otherwise(choice(...VIEWS), 'all round') }),
+  params: record({ view: otherwise(choice(...VIEWS), USUAL_VIEW) }),
   background: true,
   async answer(document, { view }, context): Promise<LayoutFinding | undefined> {
     const { mesh, links } = topologyOf(document.model);

@@ -54,6 +54,13 @@ describe('how much is seen', () => {
     expect(Math.abs(exposure[0] / exposure[front] - 1 / 17)).toBeLessThan(0.03);
   });
 
+  it('of a ball mostly from the front falls to 7 ∕ 11 behind', () => {
+    // Directions count 3 ∕ 4 + cos θ ∕ 4: over the half-sphere of a normal 3 ∕ 8 ± 1 ∕ 12 (worked out by hand; from below less, on both sides).
+    const exposure = seen(round, 'mostly from the front');
+    expect(exposure[front]).toBeGreaterThan(0.85);
+    expect(Math.abs(exposure[0] / exposure[front] - 7 / 11)).toBeLessThan(0.05);
+  });
+
   it('all round is the same from every side but below, whichever axis points up', () => {
     for (const [upAxis, up, k] of [
       [0, 1, 1],

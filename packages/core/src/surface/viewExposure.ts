@@ -8,8 +8,10 @@ import { fibonacciSphere } from './sphere.ts';
 import { spread } from './spread.ts';
 
 /** From where a model is going to be looked at. */
-export const VIEWS = ['all round', 'from the front', 'from above'] as const;
+export const VIEWS = ['mostly from the front', 'all round', 'from the front', 'from above'] as const;
 export type View = (typeof VIEWS)[number];
+/** Unless it is said: faces are looked at, and seams lie at the back (common practice). */
+export const USUAL_VIEW: View = 'mostly from the front';
 
 /** Directions from which it is looked at. */
 const DIRECTIONS = 64;
@@ -17,8 +19,10 @@ const DIRECTIONS = 64;
 const MOST_POINTS = 10_000;
 /** Rays start this part of the model's size above the surface, so as not to meet it. */
 const LIFT = 1e-3;
-/** A model that is looked at all round stands on something: from straight below it is seen this much as often as from the side. */
+/** A model stands on something: from straight below it is seen this much as often as from the side. */
 const FROM_BELOW = 0.2;
+/** One that is mostly looked at from the front is seen this much as often from straight behind. */
+const FROM_BEHIND = 0.5;
 
 /**
  * How much is seen of every vertex from far away, 0 to 1: the part of the directions of view, each weighed by how often the model is
@@ -75,9 +79,18 @@ export function viewExposure(
 function frequency(direction: readonly number[], view: View, stance: Stance): number {
   const along = (axis: readonly number[]) => axis.reduce((sum, x, k) => sum + x * direction[k], 0);
   const up = along(upOf(stance));
-  if (view === 'all round') return up > 0 ? 1 : FROM_BELOW + (1 - FROM_BELOW) * (1 + up);
-  const towards = view === 'from above' ? up : along(frontOf(stance));
-  return ((1 + towards) / 2) ** 2;
+  const ahead = along(frontOf(stance));
+  const standing = up > 0 ? 1 : FROM_BELOW + (1 - FROM_BELOW) * (1 + up);
+  switch (view) {
+    case 'all round':
+      return standing;
+    case 'mostly from the front':
+      return standing * (FROM_BEHIND + ((1 - FROM_BEHIND) * (1 + ahead)) / 2);
+    case 'from the front':
+      return ((1 + ahead) / 2) ** 2;
+    case 'from above':
+      return ((1 + up) / 2) ** 2;
+  }
 }
 
 /** Of every edge the mean of its ends. */

@@ -6,6 +6,7 @@ import { exposuresOf } from '../../questions/exposures.ts';
 import { proposedEdges } from '../../questions/proposedEdges.ts';
 import { facesOfShell, shellsWhere } from '../../surface/shells.ts';
 import { verdictOf } from '../../surface/verdict.ts';
+import { USUAL_VIEW } from '../../surface/viewExposure.ts';
 import { type Follow, type OperationContext, operation, plural } from '../operation.ts';
 import { chosenShells, shellsLabel } from '../shellChoice.ts';
 import { reflatten } from './reflatten.ts';
@@ -37,7 +38,7 @@ export const openPieces = operation({
     const chosen = chosenShells(document, which);
     const isStuck = (on: HemDocument, s: number) => !verdictOf(shellOf(on, s)).canUnfold;
     const closed = chosen.filter((s) => isStuck(document, s));
-    const exposure = (await exposuresOf(document, 'all round', context)).edges;
+    const exposure = (await exposuresOf(document, USUAL_VIEW, context)).edges;
     const proposed = least || closed.length === 0 ? [] : await roughEdges(document, closed, context);
     const after = applyPatch(document, changeSeams(document, proposed, 1));
     // What is tangled, or was stopped half-way, and what has two borders is opened by as little as will do.
@@ -66,6 +67,6 @@ async function roughEdges(
   context: OperationContext,
 ): Promise<readonly number[]> {
   const options = { ...PRESETS.rough, hidden: HIDDEN };
-  const wanted = { view: 'all round', symmetric: 'auto', options } as const;
+  const wanted = { view: USUAL_VIEW, symmetric: 'auto', options } as const;
   return (await proposedEdges(document, shells, wanted, context)).proposed;
 }

@@ -8,6 +8,7 @@ import { HIDDEN } from '../../propose/presets.ts';
 import { exposuresOf } from '../../questions/exposures.ts';
 import { edgeCosts } from '../../seams/edgeCosts.ts';
 import { type StraightenedSeam, straightenSeam } from '../../seams/straightenSeam.ts';
+import { USUAL_VIEW } from '../../surface/viewExposure.ts';
 import { operation, plural } from '../operation.ts';
 import { reflatten } from './reflatten.ts';
 import { changeSeams, knownEdges } from './seamChange.ts';
@@ -41,7 +42,7 @@ export async function straightened(
   context: Context & { readonly jobs: Jobs },
 ): Promise<StraightenedSeam> {
   const { mesh, links } = topologyOf(document.model);
-  const exposure = (await exposuresOf(document, 'all round', context)).edges;
+  const exposure = (await exposuresOf(document, USUAL_VIEW, context)).edges;
   const costs = edgeCosts(mesh, links, faceNormals(mesh), { hidden: HIDDEN, exposure });
   return straightenSeam({ mesh, links, seams: document.seams }, knownEdges(document, edges), (e) => costs[e]);
 }

@@ -1,14 +1,56 @@
 import { boundingBox, type Mesh } from './mesh.ts';
+import { faceNormal } from './normals.ts';
 
 /** How much taller than deep something must be along z to look as if it lay on its back. */
 const TALLER = 1.4;
+/** What lies within this part of the height above the lowest point is what something stands on. */
+const SOLE = 0.04;
 
 /**
- * Which axis likely points up, 0 for y and 1 for z: files do not say, but a figure that is tallest along z, and taller than it is deep along
- * y, was made to stand on that end. A guess, to be asked about.
+ * Which axis likely points up, 0 for y and 1 for z: files do not say. What can stand along one axis alone, its middle above what it stands
+ * on, was made to stand so: a beast on four legs would fall off its tail. What can stand along both, as a figure can lie on its back, was
+ * made to stand on its end where it is tallest along z, and taller than it is deep along y. A guess, to be asked about.
  */
-export function likelyUp({ positions }: Pick<Mesh, 'positions'>): 0 | 1 {
-  const [x0, y0, z0, x1, y1, z1] = boundingBox(positions);
+export function likelyUp(mesh: Mesh): 0 | 1 {
+  const [x0, y0, z0, x1, y1, z1] = boundingBox(mesh.positions);
   const [width, depth, height] = [x1 - x0, y1 - y0, z1 - z0];
+  const middle = middleOf(mesh);
+  const [alongY, alongZ] = [1, 2].map((axis) => isSteady(mesh, middle, axis));
+  if (alongY !== alongZ) return alongZ ? 1 : 0;
   return height > TALLER * depth && height > width ? 1 : 0;
+}
+
+/** Whether the middle of something lies above what it stands on. */
+function isSteady({ positions }: Mesh, middle: readonly number[], up: number): boolean {
+  let [low, high] = [Infinity, -Infinity];
+  for (let i = up; i < positions.length; i += 3) {
+    low = Math.min(low, positions[i]);
+    high = Math.max(high, positions[i]);
+  }
+  const sole = low + SOLE * (high - low);
+  return [0, 1, 2].every((axis) => {
+    if (axis === up) return true;
+    let [from, to] = [Infinity, -Infinity];
+    for (let i = 0; i < positions.length; i += 3)
+      if (positions[i + up] <= sole) {
+        from = Math.min(from, positions[i + axis]);
+        to = Math.max(to, positions[i + axis]);
+      }
+    return from <= middle[axis] && middle[axis] <= to;
+  });
+}
+
+/** Middle of the surface. */
+function middleOf(mesh: Mesh): number[] {
+  const { faceStart, cornerVertex, positions } = mesh;
+  const sum = [0, 0, 0];
+  let all = 0;
+  for (let f = 0; f + 1 < faceStart.length; f++) {
+    const area = Math.hypot(...faceNormal(mesh, f));
+    const corners = faceStart[f + 1] - faceStart[f];
+    all += area;
+    for (let c = faceStart[f]; c < faceStart[f + 1]; c++)
+      for (let k = 0; k < 3; k++) sum[k] += (area * positions[3 * cornerVertex[c] + k]) / corners;
+  }
+  return sum.map((s) => s / (all || 1));
 }

@@ -1,0 +1,30 @@
+import { describe, expect, it } from 'vitest';
+import { meshOfShell } from '../surface/cutShell.ts';
+import { beast, head } from '../testing/sculpts.ts';
+import { tube } from '../testing/shapes.ts';
+import { likelyUp } from './likelyUp.ts';
+import type { Mesh } from './mesh.ts';
+
+/** The same with y up made z up: turned about x by a right angle. */
+const zUp = (mesh: Mesh): Mesh => ({
+  ...mesh,
+  positions: mesh.positions.map((_, i, p) => (i % 3 === 0 ? p[i] : i % 3 === 1 ? -p[i + 1] : p[i - 1])),
+});
+
+describe('what likely points up', () => {
+  it('is what a beast stands on its four legs by, however long it is', () => {
+    const standing = meshOfShell(beast(24));
+    expect(likelyUp(standing)).toBe(0);
+    expect(likelyUp(zUp(standing))).toBe(1);
+  });
+
+  it('is where a post is tallest, which can lie as well as stand', () => {
+    const post = meshOfShell(tube(12, 12, 6));
+    expect(likelyUp(post)).toBe(0);
+    expect(likelyUp(zUp(post))).toBe(1);
+  });
+
+  it('is y where nothing tells', () => {
+    expect(likelyUp(meshOfShell(head(16)))).toBe(0);
+  });
+});

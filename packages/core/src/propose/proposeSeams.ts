@@ -8,7 +8,7 @@ import { edgeCosts } from '../seams/edgeCosts.ts';
 import { edgeLength } from '../select/shortestPath.ts';
 import { type CoarseSurface, coarseSurface, symmetricSurface } from '../surface/coarseSurface.ts';
 import { extractShell, type Shell } from '../surface/shell.ts';
-import { facesOfShell, shellsFromSeams } from '../surface/shells.ts';
+import { facesOfShell, shellsAtEdges, shellsFromSeams } from '../surface/shells.ts';
 import { verdictOf } from '../surface/verdict.ts';
 import { edgeExposure } from '../surface/viewExposure.ts';
 import { type Counterparts, counterparts } from '../symmetry/counterparts.ts';
@@ -89,7 +89,8 @@ function seamsFor(task: ProposalTask, options: ProposalOptions, context: Context
   for (const s of task.shells) for (const f of facesOfShell(old, s)) wanted[f] = 1;
   mend(work, wanted, share(context, FIRST, MENDED));
   sewSmall(work, wanted, options, context);
-  if (options.pieces) reachCount(work, wanted, options.pieces, share(context, MENDED, 1));
+  if (options.pieces)
+    reachCount(work, facesCutUp(work, old, task.shells), options.pieces, share(context, MENDED, 1));
   return [...work.now.keys()].filter((e) => work.now[e] && !seams[e]);
 }
 
@@ -103,6 +104,20 @@ interface Work extends ProposalTask, Priced {
   readonly options: ProposalOptions;
   readonly now: Uint8Array;
   readonly pairs: Counterparts | undefined;
+}
+
+/** 1 for each face of a shell that was cut up; of all that are wanted where none was. Crumbs that lie about are no shells to be wished for. */
+function facesCutUp({ links, now, seams }: Work, old: Shells, shells: readonly number[]): Uint8Array {
+  const cut = new Set(
+    shellsAtEdges(
+      links,
+      old,
+      [...now.keys()].filter((e) => now[e] && !seams[e]),
+    ),
+  );
+  const faces = new Uint8Array(old.faceShell.length);
+  for (const s of cut.size > 0 ? cut : shells) for (const f of facesOfShell(old, s)) faces[f] = 1;
+  return faces;
 }
 
 /** Finds seams for some shells, each by itself; of two that are images of each other, for one. */

@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest';
 import { openDocument, shellOf, shellsOf, topologyOf } from '../document/document.ts';
 import { localJobs } from '../jobs/index.ts';
 import { connectivity } from '../mesh/connectivity.ts';
-import type { Mesh } from '../mesh/mesh.ts';
+import { type Mesh, meshFromPolygons } from '../mesh/mesh.ts';
 import { modelFromMesh } from '../mesh/model.ts';
 import { triangulate } from '../mesh/triangulate.ts';
 import { request } from '../operations/catalogue.ts';
@@ -54,6 +54,23 @@ describe('a wished number of shells', () => {
       expect(shellsOf(cut).shellCount).toBe(pieces);
       expect(told.shells).toHaveLength(pieces);
     }
+  });
+
+  it('counts what is cut up, not crumbs that lie about', async () => {
+    const { positions, faceStart, cornerVertex } = cube();
+    const points = Array.from({ length: 8 }, (_, v) => [...positions.subarray(3 * v, 3 * v + 3)]);
+    const faces = Array.from({ length: 6 }, (_, f) => [
+      ...cornerVertex.subarray(faceStart[f], faceStart[f + 1]),
+    ]);
+    for (let i = 0; i < 5; i++) {
+      const first = points.length;
+      points.push([5 + i, 0, 0], [5.5 + i, 0, 0], [5 + i, 0.5, 0]);
+      faces.push([first, first + 1, first + 2]);
+    }
+    const mesh = meshFromPolygons(points, faces);
+    const { told, cut } = await proposed(mesh, { stretch: 1.005, symmetric: 'none', pieces: 3 });
+    expect(told.shells).toHaveLength(3);
+    expect(shellsOf(cut).shellCount).toBe(8);
   });
 
   it('gives shells that can lie flat, none of them a splinter, whether more or fewer are wished for', async () => {

@@ -1,6 +1,7 @@
+import FlatQueue from 'flatqueue';
 import { StoppedError } from '../errors.ts';
 import type { Connectivity } from '../mesh/connectivity.ts';
-import type { Context } from '../progress.ts';
+import { type Context, heedStop } from '../progress.ts';
 import { partShell } from '../seams/partShell.ts';
 import { straightRun } from '../seams/straightRun.ts';
 import { runsOfEdges } from '../select/orderedRun.ts';
@@ -37,15 +38,15 @@ export function reachCount(
   { signal, report }: Context,
 ): void {
   const count = (): number => shellsOf(work, wanted).shells.length;
-  const strainOf = strains(work, signal);
   const first = count();
   const tell = () => report({ fraction: (count() - first) / (pieces - first || 1) });
+  const nextJoint = jointFinder(work, wanted, { signal });
   try {
-    while (count() > pieces) {
+    for (let left = first - pieces; left > 0; left = count() - pieces) {
       tell();
-      const next = joined(work, wanted, pieces, strainOf);
-      if (!next) break;
-      work.now.set(next);
+      const joint = nextJoint(left);
+      if (!joint) break;
+      sewThese(work, joint.edges, work.now);
     }
     while (count() < pieces) {
       tell();
@@ -64,47 +65,95 @@ function shellsOf({ mesh, links, now }: CutUp, wanted: Uint8Array) {
   return { map, shells: shells.filter((s) => wanted[facesOfShell(map, s)[0]]) };
 }
 
-/** Area times what L2 squared has above 1, once a shell lies flat; Infinity where it cannot. */
-type StrainOf = (map: ShellMap, shell: number) => number;
+/** A shell by what it is made of: another cut makes it another. */
+const nameOf = (map: ShellMap, shell: number): string => {
+  const faces = facesOfShell(map, shell);
+  return `${faces[0]} ${faces.length} ${map.wedgeStart[shell + 1] - map.wedgeStart[shell]}`;
+};
 
-function strains({ mesh, triangulation, triangleStart }: CutUp, signal: Context['signal']): StrainOf {
-  const known = new Map<string, number>();
-  return (map, s) => {
-    const faces = facesOfShell(map, s);
-    const name = `${faces[0]} ${faces.length} ${map.wedgeStart[s + 1] - map.wedgeStart[s]}`;
-    const found = known.get(name);
-    if (found !== undefined) return found;
+/** Edges along which two shells may be sewn. */
+interface Joint {
+  readonly edges: readonly number[];
+  /** How much more strain the joined shell has than both. */
+  readonly added: number;
+  /** How many shells fewer there are then, images among them. */
+  readonly fewer: number;
+}
+
+/**
+ * Finds the joint of two neighbours, and their images, that adds least strain. What was found before is an estimate of what it is now, and
+ * brought up to date when its turn comes (Minoux 1978).
+ *
+ * @returns undefined where none lie flat together
+ */
+function jointFinder(work: Work, wanted: Uint8Array, { signal }: Pick<Context, 'signal'>) {
+  const { mesh, links, triangulation, triangleStart, seams, now } = work;
+  const strains = new Map<string, number>();
+  const joints = new Map<string, Joint | undefined>();
+  const estimates = new Map<string, number>();
+
+  return (most: number): Joint | undefined => {
+    const { map, shells } = shellsOf(work, wanted);
+    const pairs: { readonly names: string; readonly border: string; find(): Joint | undefined }[] = [];
+    const queue = new FlatQueue<number>();
+    for (const shell of shells)
+      for (const [other, shared] of sharedEdges(mesh, links, map, shell, (e) => !seams[e])) {
+        if (other < shell || !wanted[facesOfShell(map, other)[0]]) continue;
+        const names = `${nameOf(map, shell)}, ${nameOf(map, other)}`;
+        const border = `${shared[0]} ${shared.length}`;
+        queue.push(pairs.length, estimates.get(border) ?? -Infinity);
+        pairs.push({ names, border, find: () => jointOf(map, shell, other, shared, shells.length) });
+      }
+    for (let i = queue.pop(); i !== undefined; i = queue.pop()) {
+      const { names, border, find } = pairs[i];
+      const isKnown = joints.has(names);
+      const joint = isKnown ? joints.get(names) : find();
+      joints.set(names, joint);
+      estimates.set(border, joint?.added ?? Infinity);
+      if (!joint || joint.fewer > most) continue;
+      if (isKnown) return joint;
+      queue.push(i, joint.added);
+    }
+    return undefined;
+  };
+
+  function jointOf(
+    map: ShellMap,
+    shell: number,
+    other: number,
+    shared: readonly number[],
+    count: number,
+  ): Joint | undefined {
+    const before = strainOf(map, shell) + strainOf(map, other);
+    const area = areaOf(mesh, facesOfShell(map, shell));
+    let best: Joint | undefined;
+    for (const edges of waysToSew(links, shared)) {
+      heedStop(signal);
+      const next = now.slice();
+      sewThese(work, edges, next);
+      const after = shellsOf({ ...work, now: next }, wanted);
+      const fewer = count - after.shells.length;
+      if (fewer === 0) continue;
+      const strain = strainOf(after.map, after.map.faceShell[facesOfShell(map, shell)[0]]);
+      if (strain === Infinity) continue;
+      const added = strain - (before < Infinity ? before : 0);
+      if (added < (best?.added ?? Infinity)) best = { edges, added, fewer };
+      if (added <= NO_STRAIN * area) break;
+    }
+    return best;
+  }
+
+  /** Area times what L2 squared has above 1, once a shell lies flat; Infinity where it cannot. */
+  function strainOf(map: ShellMap, s: number): number {
+    const name = nameOf(map, s);
+    const known = strains.get(name);
+    if (known !== undefined) return known;
     const shell = extractShell(mesh, triangulation, triangleStart, map, s);
     const { area, l2 = Infinity, liesOnItself } = predict(shell, { signal }, true);
     const strain = l2 <= MOST && !liesOnItself ? area * (l2 ** 2 - 1) : Infinity;
-    known.set(name, strain);
+    strains.set(name, strain);
     return strain;
-  };
-}
-
-/** Seams without those between two neighbours, and their images, that stretch least together; undefined where none lie flat together. */
-function joined(work: Work, wanted: Uint8Array, pieces: number, strainOf: StrainOf): Uint8Array | undefined {
-  const { mesh, links, seams, now } = work;
-  const { map, shells } = shellsOf(work, wanted);
-  let best: Uint8Array | undefined;
-  let least = Infinity;
-  for (const shell of shells)
-    for (const [other, shared] of sharedEdges(mesh, links, map, shell, (e) => !seams[e])) {
-      if (other < shell || !wanted[facesOfShell(map, other)[0]]) continue;
-      const before = [shell, other].reduce((sum, s) => sum + strainOf(map, s), 0);
-      for (const edges of waysToSew(links, shared)) {
-        const next = now.slice();
-        sewThese(work, edges, next);
-        const after = shellsOf({ ...work, now: next }, wanted);
-        if (after.shells.length === shells.length || after.shells.length < pieces) continue;
-        const strain = strainOf(after.map, after.map.faceShell[facesOfShell(map, shell)[0]]);
-        if (strain === Infinity) continue;
-        const added = strain - (before < Infinity ? before : 0);
-        if (added < least) [best, least] = [next, added];
-        if (added <= NO_STRAIN * areaOf(mesh, facesOfShell(map, shell))) break;
-      }
-    }
-  return best;
+  }
 }
 
 /** All that two shells share, or a run of it, or where that closes what must stay open, a part of the longest run. */

@@ -165,7 +165,9 @@ function Split({
 /** What to do where nothing lies flat yet. */
 function EmptyBoard() {
   const empty = useBench((s) => s.shells.length > 0 && s.shells.every(({ unfolded }) => !unfolded));
-  const previewed = useBench((s) => s.projectionPreview !== undefined || s.ghost !== undefined);
+  const previewed = useBench(
+    (s) => s.projectionPreview !== undefined || s.ghost !== undefined || s.proposal !== undefined,
+  );
   const closed = useBench((s) => s.shells.filter(({ verdict }) => verdict && !verdict.canUnfold).length);
   const all = useBench((s) => s.shells.length);
   if (!empty || previewed) return null;

@@ -1,4 +1,5 @@
 import { basename } from 'node:path';
+import { current } from '@blunt-hem/core/document/document';
 import type { OperationName, ParamsOf } from '@blunt-hem/core/operations/catalogue';
 import type { Session } from '@blunt-hem/core/session/session';
 import { save } from './files.ts';
@@ -15,7 +16,7 @@ export async function carried<N extends OperationName>(
   const start = performance.now();
   const { notes } = await session.perform(operation, params, { alone: true });
   const seconds = (performance.now() - start) / 1000;
-  const { model, uvSets, currentUv } = session.document;
-  await save(out, model, uvSets[currentUv].uv);
+  const { document } = session;
+  await save(out, document.model, current(document).uv);
   return { file: basename(input), out: basename(out), seconds, notes, ...(await measured(session)) };
 }

@@ -6,7 +6,7 @@ import { Vector3 } from 'three';
 import { GLTFLoader } from 'three/addons/loaders/GLTFLoader.js';
 import { OBJLoader } from 'three/addons/loaders/OBJLoader.js';
 import { describe, expect, it } from 'vitest';
-import { type HemDocument, openDocument, topologyOf } from '../src/document/document.ts';
+import { current, type HemDocument, openDocument, topologyOf } from '../src/document/document.ts';
 import { applyPatch } from '../src/document/patch.ts';
 import { gltfIo } from '../src/formats/gltfIo.ts';
 import { readGltf } from '../src/formats/readGltf.ts';
@@ -77,7 +77,7 @@ async function unfolded(
 
 const bytesOf = (text: string) => new TextEncoder().encode(text);
 const cubeModel = () => readObj(bytesOf(CUBE), 'cube.obj');
-const uvOf = (document: HemDocument) => document.uvSets[document.currentUv].uv;
+const uvOf = (document: HemDocument) => current(document).uv;
 
 async function validate(glb: Uint8Array): Promise<void> {
   const report = await validator.validateBytes(glb);

@@ -1,4 +1,4 @@
-import { type HemDocument, shellsOf, solidOf, topologyOf } from '@blunt-hem/core/document/document';
+import { current, type HemDocument, shellsOf, solidOf, topologyOf } from '@blunt-hem/core/document/document';
 import type { ShellFigures } from '@blunt-hem/core/document/figures';
 import { cornerNormals } from '@blunt-hem/core/formats/cornerNormals';
 import type { JobOutput } from '@blunt-hem/core/jobs/index';
@@ -84,7 +84,7 @@ function partLists(model: Model, links: Connectivity): PartList[] {
 export function flatBuffers(document: HemDocument): FlatBuffers {
   const { triangulation, links } = topologyOf(document.model);
   const { triangleCorners } = triangulation;
-  const { uv: cornerUv } = document.uvSets[document.currentUv];
+  const { uv: cornerUv } = current(document);
   const uv = new Float32Array(2 * triangleCorners.length);
   for (let i = 0; i < triangleCorners.length; i++) {
     const c = triangleCorners[i];

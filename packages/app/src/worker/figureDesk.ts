@@ -1,4 +1,11 @@
-import { type HemDocument, shellOf, shellsOf, shellUv, topologyOf } from '@blunt-hem/core/document/document';
+import {
+  current,
+  type HemDocument,
+  shellOf,
+  shellsOf,
+  shellUv,
+  topologyOf,
+} from '@blunt-hem/core/document/document';
 import { MARKS } from '@blunt-hem/core/document/fields';
 import { plainFigures, type ShellFigures, shellMarks } from '@blunt-hem/core/document/figures';
 import { shellBoxes } from '@blunt-hem/core/document/layout';
@@ -27,7 +34,7 @@ export function figureDesk(jobs: Jobs) {
       running.aborted = true;
       const dirty = dirtyFaces(document, patches);
       const shells = shellsOf(document);
-      const { uv } = document.uvSets[document.currentUv];
+      const { uv } = current(document);
       const kept = new Map<number, ShellFigures>();
       for (let shell = 0; dirty && shell < shells.shellCount; shell++) {
         const faces = facesOfShell(shells, shell);
@@ -151,7 +158,8 @@ function dirtyFaces(document: HemDocument, patches: readonly Patch[]): Uint8Arra
   const { links, mesh } = topologyOf(document.model);
   const dirty = new Uint8Array(document.stale.length);
   for (const change of patches.flatMap(({ changes }) => changes)) {
-    if (change.kind === 'remesh' || change.kind === 'replacement') return undefined;
+    if (change.kind === 'remesh' || change.kind === 'replacement' || change.kind === 'set-switched')
+      return undefined;
     if (change.kind === 'uv') for (const c of cornersOf(mesh, change)) dirty[links.cornerFace[c]] ||= MOVED;
     if (change.kind !== 'marks' || !MARKS[change.field].changesFigures) continue;
     if (MARKS[change.field].per === 'face') for (const f of change.index) dirty[f] = CHANGED;

@@ -1,4 +1,11 @@
-import { type HemDocument, shellOf, shellsOf, shellUv, topologyOf } from '@blunt-hem/core/document/document';
+import {
+  current,
+  type HemDocument,
+  shellOf,
+  shellsOf,
+  shellUv,
+  topologyOf,
+} from '@blunt-hem/core/document/document';
 import { densityOf } from '@blunt-hem/core/document/layout';
 import type { Jobs } from '@blunt-hem/core/jobs/index';
 import type { Measured } from '@blunt-hem/core/jobs/measureShells';
@@ -53,12 +60,12 @@ export async function ghostOf(from: HemDocument, to: HemDocument, jobs: Jobs): P
 
 /** Where a shell is now, as near as can be: where it would be laid out afresh says nothing while the others are where they are. */
 function atOldPlace(
-  { uvSets, currentUv }: HemDocument,
+  document: HemDocument,
   { vertexCorner }: Shell,
   uv: Float64Array,
   scale: number,
 ): Float64Array {
-  const old = uvSets[currentUv].uv;
+  const old = current(document).uv;
   const before = Float64Array.from(uv, (_, i) => old[2 * vertexCorner[i >> 1] + (i & 1)]);
   return before.every(Number.isNaN) ? uv : transformUv(uv, bestTurn(uv, before, scale));
 }

@@ -2,7 +2,7 @@ import type { HemDocument } from '@blunt-hem/core/document/document';
 import type { MarkField } from '@blunt-hem/core/document/fields';
 import { totalsOf } from '@blunt-hem/core/document/figures';
 import { groupLabels, type History } from '@blunt-hem/core/document/history';
-import { changesModel, type Patch } from '@blunt-hem/core/document/patch';
+import { changesModel, type Patch, switchesSet } from '@blunt-hem/core/document/patch';
 import { shellPicture } from '@blunt-hem/core/document/shellPicture';
 import type { Jobs } from '@blunt-hem/core/jobs/index';
 import type { Mesh } from '@blunt-hem/core/mesh/mesh';
@@ -233,6 +233,7 @@ const changesPicture = (patch: Patch): boolean =>
       change.kind === 'uv' ||
       change.kind === 'remesh' ||
       change.kind === 'replacement' ||
+      change.kind === 'set-switched' ||
       (change.kind === 'value' && change.field !== 'patchNames') ||
       (change.kind === 'marks' && PICTURED.has(change.field)),
   );
@@ -241,4 +242,6 @@ const changesPicture = (patch: Patch): boolean =>
 const changesOne =
   (...fields: readonly string[]) =>
   (patch: Patch): boolean =>
-    changesModel(patch) || patch.changes.some((change) => 'field' in change && fields.includes(change.field));
+    changesModel(patch) ||
+    switchesSet(patch) ||
+    patch.changes.some((change) => 'field' in change && fields.includes(change.field));

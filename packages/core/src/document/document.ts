@@ -5,7 +5,15 @@ import type { Model, UvSet } from '../mesh/model.ts';
 import { type Triangulation, triangulate } from '../mesh/triangulate.ts';
 import { extractShell, faceTriangleStart, type Shell } from '../surface/shell.ts';
 import { facesOfShell, type ShellMap, seamsFromUv, shellsFromSeams } from '../surface/shells.ts';
-import { blankMarks, type MarkCounts, type Marks, VALUES, type Values } from './fields.ts';
+import {
+  blankMarks,
+  type MarkCounts,
+  type Marks,
+  type SetState,
+  setStateOf,
+  VALUES,
+  type Values,
+} from './fields.ts';
 
 /**
  * Everything an artist has made of a model. Never changed in place: an operation gives a patch, and
@@ -13,8 +21,44 @@ import { blankMarks, type MarkCounts, type Marks, VALUES, type Values } from './
  */
 export interface HemDocument extends Marks, Values {
   readonly model: Model;
-  /** At least one; the first `model.uvSets.length` came from the file. */
-  readonly uvSets: readonly UvSet[];
+  /** At least one, in the order in which files hold them. */
+  readonly uvSets: readonly DocumentSet[];
+}
+
+/** A UV set of a document. Marks and values of the current one are fields of the document itself; the others have theirs put away. */
+export interface DocumentSet extends UvSet {
+  /** No other set of the document has it, or ever had. */
+  readonly id: number;
+  readonly away?: SetState;
+}
+
+/** The UV set that is shown and solved. */
+export const current = ({ uvSets, currentUv }: Pick<HemDocument, 'uvSets' | 'currentUv'>): DocumentSet =>
+  uvSets.find(({ id }) => id === currentUv) as DocumentSet;
+
+/** The document with another of its sets current. */
+export function withCurrent(document: HemDocument, id: number): HemDocument {
+  const next = document.uvSets.find((set) => set.id === id);
+  if (!next?.away) return document;
+  const away = setStateOf(document);
+  return {
+    ...document,
+    ...next.away,
+    currentUv: id,
+    uvSets: document.uvSets.map((set) => {
+      if (set.id === document.currentUv) return { ...set, away };
+      const { away: _, ...rest } = set;
+      return set.id === id ? rest : set;
+    }),
+  };
+}
+
+/** What belongs to a set that was not worked on: seams where its UVs break. */
+export function freshState(model: Model, uv: Float64Array): SetState {
+  const marks = blankMarks(markCounts(model));
+  const isLaid = uv.some((x) => !Number.isNaN(x));
+  const seams = isLaid ? seamsFromUv(topologyOf(model).links, uv) : marks.seams;
+  return setStateOf({ ...marks, seams, placed: isLaid ? 1 : 0 });
 }
 
 export interface OpenOptions {
@@ -31,19 +75,22 @@ export function openDocument(
   model: Model,
   { keepUvs = true, upAxis = 0, front = 0 }: OpenOptions = {},
 ): HemDocument {
-  const { links } = topologyOf(model);
   const kept = keepUvs && model.uvSets.length > 0;
   const blank: UvSet = { name: 'UV', uv: new Float64Array(2 * model.mesh.cornerVertex.length).fill(NaN) };
-  const marks = blankMarks(markCounts(model));
+  const [first, ...others] = kept ? model.uvSets : [blank];
   return {
     ...VALUES,
-    ...marks,
+    ...blankMarks(markCounts(model)),
+    ...freshState(model, first.uv),
     placed: kept ? 1 : 0,
+    setsMade: 1 + others.length,
     upAxis,
     front,
     model,
-    seams: kept ? seamsFromUv(links, model.uvSets[0].uv) : marks.seams,
-    uvSets: kept ? model.uvSets : [blank],
+    uvSets: [
+      { ...first, id: 0 },
+      ...others.map((set, i) => ({ ...set, id: i + 1, away: freshState(model, set.uv) })),
+    ],
   };
 }
 
@@ -163,14 +210,14 @@ export function shellOf(document: HemDocument, shell: number, surface?: Surface)
 
 /** Whether some of a shell lies flat. */
 export function hasUv(document: HemDocument, shell: number): boolean {
-  const { uv } = document.uvSets[document.currentUv];
+  const { uv } = current(document);
   const { faceStart } = document.model.mesh;
   return facesOfShell(shellsOf(document), shell).some((f) => !Number.isNaN(uv[2 * faceStart[f]]));
 }
 
 /** UV of each vertex of a shell in the current set, `2 × vertexCount`; undefined when any is missing. */
 export function shellUv(document: HemDocument, shell: Shell): Float64Array | undefined {
-  const uv = uvOfShell(shell, document.uvSets[document.currentUv].uv);
+  const uv = uvOfShell(shell, current(document).uv);
   for (let i = 0; i < uv.length; i++) if (Number.isNaN(uv[i])) return undefined;
   return uv;
 }

@@ -5,34 +5,39 @@ import { LIMIT_PRESETS, type Limits } from './limits.ts';
  * remeshing go by this list.
  */
 
-/** Marks: one byte an edge, a face or a corner, below a limit; 0 on a fresh document. */
+/**
+ * Marks: one byte an edge, a face or a corner, below a limit; 0 on a fresh document. What is of a UV set changes with
+ * the set that is current.
+ */
 export const MARKS = {
   /** Cut edges. */
-  seams: { per: 'edge', limit: 2, changesFigures: true },
+  seams: { per: 'edge', of: 'set', limit: 2, changesFigures: true },
   /** Hidden faces. */
-  hidden: { per: 'face', limit: 2, changesFigures: false },
+  hidden: { per: 'face', of: 'model', limit: 2, changesFigures: false },
   /** Faces whose shell was cut or sewn and not unfolded since. */
-  stale: { per: 'face', limit: 2, changesFigures: true },
+  stale: { per: 'face', of: 'set', limit: 2, changesFigures: true },
   /** Faces whose shell was relaxed since it was last unfolded. */
-  relaxed: { per: 'face', limit: 2, changesFigures: false },
+  relaxed: { per: 'face', of: 'set', limit: 2, changesFigures: false },
   /** The patch of each face, counted from 1 in the order of `patchNames`; 0 for none. */
-  patches: { per: 'face', limit: 256, changesFigures: false },
+  patches: { per: 'face', of: 'model', limit: 256, changesFigures: false },
   /** How the shell of each face was last unfolded, by its place among `METHODS`. */
-  method: { per: 'face', limit: 2, changesFigures: false },
+  method: { per: 'face', of: 'set', limit: 2, changesFigures: false },
   /** Faces that are flattened as the smoothed surface lies of which the mesh is the cage. */
-  smoothed: { per: 'face', limit: 2, changesFigures: true },
+  smoothed: { per: 'face', of: 'model', limit: 2, changesFigures: true },
   /** Corners that hold their UVs, all of a vertex on its side of the seams. */
-  pins: { per: 'corner', limit: 2, changesFigures: false },
+  pins: { per: 'corner', of: 'set', limit: 2, changesFigures: false },
   /** Edges of chains that lie straight at true length. */
-  stays: { per: 'edge', limit: 2, changesFigures: false },
+  stays: { per: 'edge', of: 'set', limit: 2, changesFigures: false },
   /** Edges along which the material of their shells runs, upwards on the texture. */
-  grain: { per: 'edge', limit: 2, changesFigures: false },
+  grain: { per: 'edge', of: 'set', limit: 2, changesFigures: false },
   /** Faces of shells that are finished: no act lays them otherwise, moves them or cuts them. */
-  locked: { per: 'face', limit: 2, changesFigures: false },
+  locked: { per: 'face', of: 'set', limit: 2, changesFigures: false },
 } as const satisfies Record<string, MarkSpec>;
 
 export interface MarkSpec {
   readonly per: 'edge' | 'face' | 'corner';
+  /** To what it belongs. */
+  readonly of: 'model' | 'set';
   /** Marks are less than this. */
   readonly limit: number;
   /** Whether figures of the shells at changed marks are out of date. */
@@ -41,11 +46,20 @@ export interface MarkSpec {
 
 export type MarkField = keyof typeof MARKS;
 export const MARK_FIELDS = Object.keys(MARKS) as MarkField[];
+/** Those that each UV set has of its own. */
+export type SetMarkField = {
+  [F in MarkField]: (typeof MARKS)[F]['of'] extends 'set' ? F : never;
+}[MarkField];
+export const SET_MARK_FIELDS = MARK_FIELDS.filter(
+  (field): field is SetMarkField => MARKS[field].of === 'set',
+);
 
 /** Values of the whole document, plain JSON, with what a fresh one has. */
 export const VALUES: Values = {
-  /** The UV set that is shown, solved and exported. */
+  /** The UV set that is shown and solved, by its lasting id. */
   currentUv: 0,
+  /** How many UV sets there have ever been: the id of the next. */
+  setsMade: 1,
   /** 1 once the artist has placed shells, which then keep their places; until then every act lays all of them out afresh. */
   placed: 0,
   /** Which axis of the model points up: 0 for y, 1 for z. It changes how it is shown and which way shells stand, not the model. */
@@ -60,6 +74,7 @@ export const VALUES: Values = {
 
 export interface Values {
   readonly currentUv: number;
+  readonly setsMade: number;
   readonly placed: number;
   readonly upAxis: number;
   readonly front: number;
@@ -69,8 +84,19 @@ export interface Values {
 export type ValueField = keyof Values;
 export const VALUE_FIELDS = Object.keys(VALUES) as ValueField[];
 
+/** Values that each UV set has of its own. */
+export const SET_VALUE_FIELDS = ['placed'] as const satisfies readonly ValueField[];
+
 /** What fields look like in a document. */
 export type Marks = { readonly [F in MarkField]: Uint8Array };
+
+/** All that belongs to one UV set beside its UVs. */
+export type SetState = Pick<Marks, SetMarkField> & Pick<Values, (typeof SET_VALUE_FIELDS)[number]>;
+const SET_FIELDS = [...SET_MARK_FIELDS, ...SET_VALUE_FIELDS];
+
+/** What of a document belongs to its current UV set. */
+export const setStateOf = (fields: SetState): SetState =>
+  Object.fromEntries(SET_FIELDS.map((field) => [field, fields[field]])) as unknown as SetState;
 
 /** How many there are of what marks are given to. */
 export type MarkCounts = Readonly<Record<MarkSpec['per'], number>>;

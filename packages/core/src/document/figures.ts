@@ -5,7 +5,7 @@ import { facesOfShell } from '../surface/shells.ts';
 import { boxOf, type UvBox } from '../surface/uvBox.ts';
 import { type Verdict, verdictOf } from '../surface/verdict.ts';
 import { METHODS, type Method } from '../unfold/unfold.ts';
-import { type HemDocument, shellOf, shellsOf, shellUv } from './document.ts';
+import { current, type HemDocument, shellOf, shellsOf, shellUv } from './document.ts';
 
 /** What is marked on a shell. */
 export interface ShellMarks {
@@ -64,7 +64,7 @@ export function plainFigures(
 ): Omit<ShellFigures, 'verdict' | 'stretch'> {
   const faces = facesOfShell(shellsOf(document), shell);
   const { folded, concave } = uv
-    ? foldsOf(document.model.mesh, document.uvSets[document.currentUv].uv, faces)
+    ? foldsOf(document.model.mesh, current(document).uv, faces)
     : { folded: [], concave: 0 };
   return {
     shell,

@@ -1,4 +1,4 @@
-import { type HemDocument, topologyOf } from './document.ts';
+import { current, type HemDocument, topologyOf } from './document.ts';
 
 export interface FlatTask {
   /** UV of the three corners of each triangle that has them: `6 × triangleCount`. */
@@ -10,7 +10,7 @@ export interface FlatTask {
 /** The triangles of a document that have UVs, as looking for overlaps and measuring coverage want them. */
 export function flatTask(document: HemDocument): FlatTask {
   const { triangleCorners, triangleFace } = topologyOf(document.model).triangulation;
-  const { uv } = document.uvSets[document.currentUv];
+  const { uv } = current(document);
   const flat = new Float64Array(6 * triangleFace.length);
   const faceOf = new Uint32Array(triangleFace.length);
   let count = 0;

@@ -2,17 +2,14 @@ import type { FlatShell } from '../arrange/packShells.ts';
 import { areaOfTriangle } from '../surface/areas.ts';
 import { facesOfShell } from '../surface/shells.ts';
 import type { UvBox } from '../surface/uvBox.ts';
-import { type HemDocument, shellsOf, topologyOf } from './document.ts';
+import { current, type HemDocument, shellsOf, topologyOf } from './document.ts';
 
 /**
  * Where every shell lies; undefined for one with missing UVs.
  *
  * @param uv  of every corner, the current ones by default
  */
-export function shellBoxes(
-  document: HemDocument,
-  uv = document.uvSets[document.currentUv].uv,
-): (UvBox | undefined)[] {
+export function shellBoxes(document: HemDocument, uv = current(document).uv): (UvBox | undefined)[] {
   const { mesh } = document.model;
   const { shellCount, faceShell } = shellsOf(document);
   const box = new Float64Array(4 * shellCount);
@@ -40,11 +37,7 @@ export function shellBoxes(
  *
  * @param uv  of every corner, the current ones by default
  */
-export function flatTriangles(
-  document: HemDocument,
-  shell: number,
-  uv = document.uvSets[document.currentUv].uv,
-): FlatShell {
+export function flatTriangles(document: HemDocument, shell: number, uv = current(document).uv): FlatShell {
   const { triangulation, triangleStart } = topologyOf(document.model);
   const faces = facesOfShell(shellsOf(document), shell);
   let count = 0;
@@ -63,7 +56,7 @@ export function flatTriangles(
 
 /** Flat length per model length over all shells that have UVs; undefined when none has. */
 export function densityOf(document: HemDocument): number | undefined {
-  const { uv } = document.uvSets[document.currentUv];
+  const { uv } = current(document);
   const { mesh, triangulation } = topologyOf(document.model);
   const { triangleCorners, triangleFace } = triangulation;
   const { positions, cornerVertex } = mesh;

@@ -1,7 +1,7 @@
 import { nearGroups } from '../measure/nearness.ts';
 import type { StopSignal } from '../progress.ts';
 import { facesOfShell } from '../surface/shells.ts';
-import { type HemDocument, shellsOf, topologyOf } from './document.ts';
+import { current, type HemDocument, shellsOf, topologyOf } from './document.ts';
 
 /**
  * Pairs of shells that lie nearer to one another than a gap, tile widths: two numbers a pair, the smaller first.
@@ -19,7 +19,7 @@ function borderSegments(document: HemDocument): {
   readonly shells: Uint32Array;
 } {
   const { joined, cornerEdge, cornerFace, nextCorner } = topologyOf(document.model).links;
-  const { uv } = document.uvSets[document.currentUv];
+  const { uv } = current(document);
   const { faceShell } = shellsOf(document);
   const segments: number[] = [];
   const shells: number[] = [];

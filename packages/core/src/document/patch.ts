@@ -1,6 +1,6 @@
 import { FACE_FIELDS, type FaceField, type Model, withFields } from '../mesh/model.ts';
 import { applyDelta, type Delta, deltaOf, type NumberArray, type Runs, reversedDelta } from './delta.ts';
-import type { HemDocument } from './document.ts';
+import { type DocumentSet, type HemDocument, withCurrent } from './document.ts';
 import type { MarkField, Marks, ValueField, Values } from './fields.ts';
 import { applyRemesh, type Remesh, reversedRemesh } from './remesh.ts';
 import { placedUv, type UvChange } from './uvChange.ts';
@@ -12,7 +12,46 @@ export interface Patch {
   readonly notes: readonly string[];
 }
 
-export type Change = MarksChange | UvChange | ValueChange | ModelChange | Remesh | Replacement;
+export type Change =
+  | MarksChange
+  | UvChange
+  | ValueChange
+  | ModelChange
+  | SetAdded
+  | SetRemoved
+  | SetRenamed
+  | SetSwitched
+  | Remesh
+  | Replacement;
+
+/** One more UV set, put away, at a place in their order. */
+export interface SetAdded {
+  readonly kind: 'set-added';
+  readonly at: number;
+  readonly set: DocumentSet;
+}
+
+/** One set that was put away is no more. */
+export interface SetRemoved {
+  readonly kind: 'set-removed';
+  readonly at: number;
+  readonly set: DocumentSet;
+}
+
+export interface SetRenamed {
+  readonly kind: 'set-renamed';
+  /** By its lasting id. */
+  readonly set: number;
+  readonly before: string;
+  readonly after: string;
+}
+
+/** Another set is current: by their lasting ids. */
+export interface SetSwitched {
+  readonly kind: 'set-switched';
+  readonly before: number;
+  readonly after: number;
+}
 
 export interface MarksChange {
   readonly kind: 'marks';
@@ -71,6 +110,10 @@ function reversed(change: Change): Change {
     }
     case 'remesh':
       return reversedRemesh(change);
+    case 'set-added':
+      return { ...change, kind: 'set-removed' };
+    case 'set-removed':
+      return { ...change, kind: 'set-added' };
     default:
       return swapped(change) as Change;
   }
@@ -87,13 +130,19 @@ function applyChange(document: HemDocument, change: Change): HemDocument {
   switch (change.kind) {
     case 'marks':
       return { ...document, [change.field]: markedBy(change, document[change.field]) };
-    case 'uv': {
-      const uv = placedUv(document.model.mesh, document.uvSets[change.set].uv, change);
-      return {
-        ...document,
-        uvSets: document.uvSets.map((set, i) => (i === change.set ? { ...set, uv } : set)),
-      };
-    }
+    case 'uv':
+      return withSet(document, change.set, (set) => ({
+        ...set,
+        uv: placedUv(document.model.mesh, set.uv, change),
+      }));
+    case 'set-added':
+      return { ...document, uvSets: document.uvSets.toSpliced(change.at, 0, change.set) };
+    case 'set-removed':
+      return { ...document, uvSets: document.uvSets.toSpliced(change.at, 1) };
+    case 'set-renamed':
+      return withSet(document, change.set, (set) => ({ ...set, name: change.after }));
+    case 'set-switched':
+      return withCurrent(document, change.after);
     case 'value':
       return { ...document, [change.field]: change.after };
     case 'model': {
@@ -111,6 +160,15 @@ function applyChange(document: HemDocument, change: Change): HemDocument {
       return { ...document, ...change.after, model: { ...document.model, ...change.after.model } };
   }
 }
+
+const withSet = (
+  document: HemDocument,
+  id: number,
+  changed: (set: DocumentSet) => DocumentSet,
+): HemDocument => ({
+  ...document,
+  uvSets: document.uvSets.map((set) => (set.id === id ? changed(set) : set)),
+});
 
 const marked = new WeakMap<MarksChange, { readonly from: Uint8Array; readonly to: Uint8Array }>();
 
@@ -186,6 +244,10 @@ export const isEmpty = (change: Change): boolean => {
 /** Whether a patch leads to another mesh or other names. */
 export const changesModel = ({ changes }: Patch): boolean =>
   changes.some(({ kind }) => kind === 'remesh' || kind === 'replacement' || kind === 'model');
+
+/** Whether a patch makes another UV set current, so that all that is of a set is another. */
+export const switchesSet = ({ changes }: Patch): boolean =>
+  changes.some(({ kind }) => kind === 'set-switched');
 
 /** Memory that the arrays of a patch take, bytes. */
 export function byteSize(value: unknown): number {

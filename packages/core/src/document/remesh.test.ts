@@ -15,6 +15,7 @@ import { modelFromMesh } from '../mesh/model.ts';
 import { torus } from '../testing/shapes.ts';
 import { applyDelta, deltaOf, reversed, reversedDelta, runsOf } from './delta.ts';
 import { type HemDocument, openDocument } from './document.ts';
+import { setStateOf } from './fields.ts';
 import { applyPatch, byteSize, inverse, modelChange } from './patch.ts';
 import { remeshed } from './remesh.ts';
 
@@ -35,7 +36,21 @@ function document(): HemDocument {
   const opened = openDocument(model, { keepUvs: false });
   return {
     ...opened,
-    uvSets: [{ name: 'UV', uv: Float64Array.from({ length: 2 * corners }, (_, i) => Math.sin(i)) }],
+    uvSets: [
+      { id: 0, name: 'UV', uv: Float64Array.from({ length: 2 * corners }, (_, i) => Math.sin(i)) },
+      {
+        id: 7,
+        name: 'Light',
+        uv: Float64Array.from({ length: 2 * corners }, (_, i) => Math.cos(i)),
+        away: {
+          ...setStateOf(opened),
+          seams: opened.seams.map((_, e) => (e % 4 === 0 ? 1 : 0)),
+          pins: opened.pins.map((_, c) => (c % 5 === 0 ? 1 : 0)),
+          locked: opened.locked.map((_, f) => (f % 3 === 0 ? 1 : 0)),
+        },
+      },
+    ],
+    setsMade: 8,
     seams: opened.seams.map((_, e) => (e % 5 === 0 ? 1 : 0)),
     hidden: opened.hidden.map((_, f) => (f % 7 === 0 ? 1 : 0)),
     stale: opened.stale.map((_, f) => (f % 6 === 0 ? 1 : 0)),

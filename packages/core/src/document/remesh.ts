@@ -14,8 +14,15 @@ import {
   reversedDelta,
   runsOf,
 } from './delta.ts';
-import { type HemDocument, topologyOf } from './document.ts';
-import { MARK_FIELDS, MARKS, type MarkField } from './fields.ts';
+import { current, freshState, type HemDocument, topologyOf, withCurrent } from './document.ts';
+import {
+  MARK_FIELDS,
+  MARKS,
+  type MarkField,
+  SET_MARK_FIELDS,
+  type SetMarkField,
+  setStateOf,
+} from './fields.ts';
 
 /** The change to another mesh: what was kept in order, and beside it only what was taken out, put in or altered. */
 export interface Remesh {
@@ -33,10 +40,18 @@ export interface Remesh {
   readonly uv: readonly Delta<Float64Array>[];
   readonly fileUv: readonly Delta<Float64Array>[];
   readonly marks: Readonly<Partial<Record<MarkField, Delta<Uint8Array>>>>;
+  /** Marks of the sets that are put away, in their order; none in what was kept before sets had marks of their own. */
+  readonly away?: readonly SetMarks[];
   readonly perFace: Readonly<Partial<Record<FaceField, Delta>>>;
   /** Fields of the model that differ otherwise. */
   readonly before: Partial<Model>;
   readonly after: Partial<Model>;
+}
+
+/** Marks of a UV set that is put away. */
+interface SetMarks {
+  readonly cornerSeams: Delta<Uint8Array>;
+  readonly marks: Readonly<Partial<Record<SetMarkField, Delta<Uint8Array>>>>;
 }
 
 /**
@@ -59,7 +74,7 @@ function carriedAlong(document: HemDocument, edit: MeshEdit): HemDocument {
     for (let f = 0; f < next.length; f++) next[f] = list[faceSource[f]];
     return next;
   };
-  const perCorner = (set: UvSet): UvSet => {
+  const perCorner = <S extends UvSet>(set: S): S => {
     const uv = new Float64Array(2 * cornerSource.length);
     for (let c = 0; c < cornerSource.length; c++) {
       const from = 2 * cornerSource[c];
@@ -80,22 +95,30 @@ function carriedAlong(document: HemDocument, edit: MeshEdit): HemDocument {
     uvSets: old.uvSets.map(perCorner),
     altered: true,
   };
-  const uvSets = document.uvSets.map(perCorner);
-  const marks = Object.fromEntries(
-    OTHER_MARKS.map((field) => [field, carriedMarks(document, edit, model, field)]),
-  ) as Record<MarkField, Uint8Array>;
-  for (const f of turnedFaces(document, edit)) marks.stale[f] = 1;
-  return {
-    ...document,
-    ...marks,
-    model,
-    uvSets,
-    seams: carriedSeams(document, edit, model, uvSets[document.currentUv].uv),
+  const { currentUv } = document;
+  const moved = document.uvSets.map(perCorner);
+  /** Marks of a document that has a set current, with its new UVs. */
+  const marksWith = (view: HemDocument, uv: Float64Array): Record<MarkField, Uint8Array> => {
+    const marks = Object.fromEntries(
+      OTHER_MARKS.map((field) => [field, carriedMarks(view, edit, model, field)]),
+    ) as Record<MarkField, Uint8Array>;
+    for (const f of turnedFaces(document, edit)) marks.stale[f] = 1;
+    return { ...marks, seams: carriedSeams(view, edit, model, uv) };
   };
+  const uvSets = moved.map((set) =>
+    set.away
+      ? {
+          ...set,
+          away: setStateOf({ ...set.away, ...marksWith(withCurrent(document, set.id), set.uv) }),
+        }
+      : set,
+  );
+  return { ...document, ...marksWith(document, current({ uvSets, currentUv }).uv), model, uvSets };
 }
 
 /** Marks that go along with what they mark; where a seam is, UVs say as well. */
 const OTHER_MARKS = MARK_FIELDS.filter((field) => field !== 'seams');
+const OTHER_SET_MARKS = SET_MARK_FIELDS.filter((field) => field !== 'seams');
 
 function carriedMarks(
   document: HemDocument,
@@ -176,18 +199,9 @@ function remeshBetween(from: HemDocument, to: HemDocument, { faceSource, cornerS
     cornerVertex: deltaOf(old.mesh.cornerVertex, next.mesh.cornerVertex, corners, 1, (v) => renumber[v]),
     cornerSeams: deltaOf(atCorners(from, 'seams'), atCorners(to, 'seams'), corners, 1),
     uv: from.uvSets.map((set, i) => uvDelta(set, to.uvSets[i])),
+    away: awayViews(from).map((view, i) => setMarksBetween(view, awayViews(to)[i], faces, corners)),
     fileUv: old.uvSets.map((set, i) => uvDelta(set, next.uvSets[i])),
-    marks: Object.fromEntries(
-      OTHER_MARKS.map((field) => [
-        field,
-        deltaOf(
-          atCorners(from, field),
-          atCorners(to, field),
-          MARKS[field].per === 'face' ? faces : corners,
-          1,
-        ),
-      ]),
-    ),
+    marks: marksBetween(from, to, OTHER_MARKS, faces, corners),
     perFace: Object.fromEntries(
       FACE_FIELDS.flatMap((key) => {
         const [a, b] = [old[key], next[key]];
@@ -198,6 +212,29 @@ function remeshBetween(from: HemDocument, to: HemDocument, { faceSource, cornerS
     after: some(next),
   };
 }
+
+const marksBetween = (
+  from: HemDocument,
+  to: HemDocument,
+  fields: readonly MarkField[],
+  faces: Runs,
+  corners: Runs,
+): Partial<Record<MarkField, Delta<Uint8Array>>> =>
+  Object.fromEntries(
+    fields.map((field) => [
+      field,
+      deltaOf(atCorners(from, field), atCorners(to, field), MARKS[field].per === 'face' ? faces : corners, 1),
+    ]),
+  );
+
+const setMarksBetween = (from: HemDocument, to: HemDocument, faces: Runs, corners: Runs): SetMarks => ({
+  cornerSeams: deltaOf(atCorners(from, 'seams'), atCorners(to, 'seams'), corners, 1),
+  marks: marksBetween(from, to, OTHER_SET_MARKS, faces, corners),
+});
+
+/** The document with each of the sets current that are put away. */
+const awayViews = (document: HemDocument): HemDocument[] =>
+  document.uvSets.filter(({ away }) => away).map(({ id }) => withCurrent(document, id));
 
 /** An old vertex for each new one: one that a corner had before; for points of no face the one that lies there, in order. */
 function vertexSource(old: Mesh, next: Mesh, cornerSource: Uint32Array): Uint32Array {
@@ -243,7 +280,7 @@ export function applyRemesh(document: HemDocument, remesh: Remesh): HemDocument 
   const { model } = document;
   const { faces, corners } = remesh;
   const mesh = meshAfter(model, remesh);
-  const sets = (list: readonly UvSet[], deltas: readonly Delta<Float64Array>[]): UvSet[] =>
+  const sets = <S extends UvSet>(list: readonly S[], deltas: readonly Delta<Float64Array>[]): S[] =>
     list.map((set, i) => ({ ...set, uv: applyDelta(set.uv, deltas[i], corners, 2) }));
   const perFace = Object.entries(remesh.perFace).map(([key, delta]) => [
     key,
@@ -255,19 +292,30 @@ export function applyRemesh(document: HemDocument, remesh: Remesh): HemDocument 
     mesh,
     uvSets: sets(model.uvSets, remesh.fileUv),
   };
-  const marks = MARK_FIELDS.map((field) => {
+  /** A mark of a document that has a set current, as a delta leaves it. */
+  const markOf = (view: HemDocument, field: MarkField, given: Delta<Uint8Array> | undefined): Uint8Array => {
     const { per } = MARKS[field];
     const runs = per === 'face' ? faces : corners;
-    const delta = field === 'seams' ? remesh.cornerSeams : (remesh.marks[field] ?? blankDelta(runs));
-    const list = applyDelta(atCorners(document, field), delta, runs, 1);
-    return [field, per === 'edge' ? toEdges(next, (c) => list[c] === 1) : list];
-  });
-  return {
-    ...document,
-    ...Object.fromEntries(marks),
-    model: next,
-    uvSets: sets(document.uvSets, remesh.uv),
+    const list = applyDelta(atCorners(view, field), given ?? blankDelta(runs), runs, 1);
+    return per === 'edge' ? toEdges(next, (c) => list[c] === 1) : list;
   };
+  const marks = MARK_FIELDS.map((field) => [
+    field,
+    markOf(document, field, field === 'seams' ? remesh.cornerSeams : remesh.marks[field]),
+  ]);
+  let place = 0;
+  const uvSets = sets(document.uvSets, remesh.uv).map((set) => {
+    if (!set.away) return set;
+    const kept = remesh.away?.[place++];
+    if (!kept) return { ...set, away: freshState(next, set.uv) };
+    const view = withCurrent(document, set.id);
+    const own = SET_MARK_FIELDS.map((field) => [
+      field,
+      markOf(view, field, field === 'seams' ? kept.cornerSeams : kept.marks[field]),
+    ]);
+    return { ...set, away: { ...set.away, ...Object.fromEntries(own) } };
+  });
+  return { ...document, ...Object.fromEntries(marks), model: next, uvSets };
 }
 
 /** Of a mark that did not exist when the change was made: what is kept keeps it, what is new has none. */
@@ -298,6 +346,12 @@ export function reversedRemesh(remesh: Remesh): Remesh {
     uv: remesh.uv.map(reversedDelta),
     fileUv: remesh.fileUv.map(reversedDelta),
     marks: each(remesh.marks),
+    ...(remesh.away && {
+      away: remesh.away.map(({ cornerSeams, marks }) => ({
+        cornerSeams: reversedDelta(cornerSeams),
+        marks: each(marks),
+      })),
+    }),
     perFace: each(remesh.perFace),
     before: remesh.after,
     after: remesh.before,

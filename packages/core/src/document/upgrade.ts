@@ -1,6 +1,6 @@
 import { faceCount } from '../mesh/mesh.ts';
-import type { HemDocument } from './document.ts';
-import { blankMarks, MARK_FIELDS, type Marks, VALUES } from './fields.ts';
+import { freshState, type HemDocument } from './document.ts';
+import { blankMarks, MARK_FIELDS, type Marks, setStateOf, VALUES } from './fields.ts';
 import type { KeptAct } from './history.ts';
 import type { Change } from './patch.ts';
 
@@ -14,10 +14,11 @@ import type { Change } from './patch.ts';
  * 5. There were no patches.
  * 6. How shells were unfolded was not kept, nor were smoothed faces, pins and stays.
  * 7. There were no grain lines.
+ * 9. Sets were told by their place, and only the first had marks.
  * 8. No shell was locked, there were no limits, and every model looked along +z, or −y where z points up.
  */
 export function upgradedDocument(kept: HemDocument): HemDocument {
-  return withAllFields(withPlaced(withHidden(kept)));
+  return withSets(withAllFields(withPlaced(withHidden(kept))));
 }
 
 /** The same of what may be no document at all, and then stays what it is. */
@@ -38,13 +39,27 @@ function withHidden(kept: HemDocument): HemDocument {
 function withPlaced(kept: HemDocument): HemDocument {
   if ('placed' in kept) return kept;
   const { uvSets, currentUv } = kept as HemDocument;
-  return { ...(kept as HemDocument), upAxis: 0, placed: uvSets[currentUv].uv.every(Number.isNaN) ? 0 : 1 };
+  const isLaid = !uvSets[currentUv].uv.every(Number.isNaN);
+  return { ...(kept as HemDocument), upAxis: 0, placed: isLaid ? 1 : 0 };
 }
 
 /** Fields that came later are blank. */
 function withAllFields(kept: HemDocument): HemDocument {
   if (MARK_FIELDS.every((field) => field in kept)) return kept;
   return { ...VALUES, ...blankBeside(kept), ...kept };
+}
+
+/** Sets are told by their place, which is their id from then on; those that were never current have seams where they break. */
+function withSets(kept: HemDocument): HemDocument {
+  const { uvSets, currentUv, model } = kept;
+  if (uvSets.every((set) => 'id' in set)) return kept;
+  return {
+    ...kept,
+    setsMade: uvSets.length,
+    uvSets: uvSets.map(({ name, uv }, id) =>
+      id === currentUv ? { id, name, uv } : { id, name, uv, away: freshState(model, uv) },
+    ),
+  };
 }
 
 /** No marks, for what as many others were kept of. */
@@ -90,5 +105,9 @@ function upgradedChange(change: OldChange): Change[] {
 /** All that hangs on a mesh, as a change of it was kept. */
 function upgradedWhole(kept: unknown): unknown {
   const { hiddenParts: _, ...rest } = kept as { hiddenParts?: unknown } & HemDocument;
-  return { ...blankBeside(rest), ...rest };
+  const blank = blankBeside(rest);
+  const uvSets = rest.uvSets.map(({ name, uv }, id) =>
+    id === 0 ? { id, name, uv } : { id, name, uv, away: setStateOf({ ...blank, placed: 1 }) },
+  );
+  return { ...blank, ...rest, uvSets };
 }

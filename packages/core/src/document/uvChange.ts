@@ -1,11 +1,12 @@
 import { bucket } from '../mesh/connectivity.ts';
 import type { Mesh } from '../mesh/mesh.ts';
 import { facesOfShell } from '../surface/shells.ts';
-import { type HemDocument, shellsOf } from './document.ts';
+import { current, type HemDocument, shellsOf } from './document.ts';
 
 /** New places in one UV set. Where all corners of a vertex share theirs, before and after, it is kept once, for the vertex. */
 export interface UvChange {
   readonly kind: 'uv';
+  /** By its lasting id. */
   readonly set: number;
   readonly vertices: Places;
   readonly corners: Places;
@@ -24,15 +25,14 @@ export interface Places {
  * @param uvOf  for each shell, UV per shell vertex
  */
 export function uvChange(document: HemDocument, uvOf: ReadonlyMap<number, Float64Array>): UvChange {
-  const old = document.uvSets[document.currentUv].uv;
-  return uvDifference(document.model.mesh, document.currentUv, old, cornerUv(document, uvOf));
+  return uvDifference(document, cornerUv(document, uvOf));
 }
 
 /** The current UVs of all corners with new ones for whole shells: UV per shell vertex, by number of the shell. */
 export function cornerUv(document: HemDocument, uvOf: ReadonlyMap<number, Float64Array>): Float64Array {
   const { mesh } = document.model;
   const shells = shellsOf(document);
-  const next = document.uvSets[document.currentUv].uv.slice();
+  const next = current(document).uv.slice();
   for (const [shell, uv] of uvOf) {
     const first = shells.wedgeStart[shell];
     for (const f of facesOfShell(shells, shell)) {
@@ -46,8 +46,10 @@ export function cornerUv(document: HemDocument, uvOf: ReadonlyMap<number, Float6
   return next;
 }
 
-/** What leads from one set of UVs to another. */
-export function uvDifference(mesh: Mesh, set: number, old: Float64Array, next: Float64Array): UvChange {
+/** What leads from the UVs of the current set to others: `2 × cornerCount`. */
+export function uvDifference(document: HemDocument, next: Float64Array): UvChange {
+  const { mesh } = document.model;
+  const { id: set, uv: old } = current(document);
   const { start, items } = cornersAt(mesh);
   const same = (a: Float64Array, i: number, b: Float64Array, j: number) =>
     Object.is(a[2 * i], b[2 * j]) && Object.is(a[2 * i + 1], b[2 * j + 1]);

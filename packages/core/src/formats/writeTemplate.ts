@@ -1,4 +1,4 @@
-import { type HemDocument, shellOf, shellsOf, shellUv, topologyOf } from '../document/document.ts';
+import { current, type HemDocument, shellOf, shellsOf, shellUv, topologyOf } from '../document/document.ts';
 import { borders } from '../surface/borders.ts';
 import { facesOfShell } from '../surface/shells.ts';
 
@@ -16,7 +16,7 @@ export function writeTemplate(
   { size, fills, edges, numbers }: TemplateOptions,
 ): string {
   const { mesh, links } = topologyOf(document.model);
-  const { uv: cornerUv } = document.uvSets[document.currentUv];
+  const { uv: cornerUv } = current(document);
   const shells = shellsOf(document);
   const at = (u: number, v: number) => `${(u * size).toFixed(2)} ${((1 - v) * size).toFixed(2)}`;
   const line = Math.max(1, size / 1024);

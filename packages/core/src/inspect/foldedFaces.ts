@@ -1,4 +1,4 @@
-import { shellsOf, topologyOf } from '../document/document.ts';
+import { current, shellsOf, topologyOf } from '../document/document.ts';
 import { foldsOf } from '../measure/folds.ts';
 import type { Inspection } from './inspection.ts';
 
@@ -12,7 +12,7 @@ export const foldedFaces: Inspection = {
   effect: 'A program that splits them by the other diagonal flips a part of them.',
   find({ document, boxes }) {
     const { mesh, links } = topologyOf(document.model);
-    const { uv } = document.uvSets[document.currentUv];
+    const { uv } = current(document);
     const { faceShell } = shellsOf(document);
     const laid = [...document.stale.keys()].filter((f) => boxes[faceShell[f]] !== undefined);
     const { folded } = foldsOf(mesh, uv, laid);

@@ -1,4 +1,4 @@
-import { type HemDocument, shellsOf, topologyOf } from '../document/document.ts';
+import { current, type HemDocument, shellsOf, topologyOf } from '../document/document.ts';
 import { shellBoxes } from '../document/layout.ts';
 import { COLLAPSED, NO_SURFACE } from '../measure/stretch.ts';
 import { areaOfTriangle } from '../surface/areas.ts';
@@ -39,7 +39,7 @@ export function subjectOf(
   atLeast = false,
 ): Subject {
   const { mesh, triangulation } = topologyOf(document.model);
-  const { uv } = document.uvSets[document.currentUv];
+  const { uv } = current(document);
   const { triangleCorners, triangleFace } = triangulation;
   const faces = mesh.faceStart.length - 1;
   const area = new Float64Array(faces);

@@ -1,5 +1,5 @@
 import { strToU8 } from 'fflate';
-import type { HemDocument } from '../document/document.ts';
+import { current, type HemDocument } from '../document/document.ts';
 import { writeGlb } from '../formats/writeGlb.ts';
 import { writeObj } from '../formats/writeObj.ts';
 import { type TemplateOptions, writeTemplate } from '../formats/writeTemplate.ts';
@@ -19,7 +19,7 @@ export interface WriteTask {
 export const writeFile: Job<'write', WriteTask, Uint8Array> = {
   name: 'write',
   run({ document, kind, template }) {
-    const { uv } = document.uvSets[document.currentUv];
+    const { uv } = current(document);
     switch (kind) {
       case 'obj':
         return writeObj(document.model, uv);

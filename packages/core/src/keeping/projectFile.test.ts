@@ -1,6 +1,6 @@
 import { strFromU8, strToU8, unzipSync, zipSync } from 'fflate';
 import { describe, expect, it } from 'vitest';
-import { openDocument, topologyOf } from '../document/document.ts';
+import { current, openDocument, topologyOf, withCurrent } from '../document/document.ts';
 import { emptyHistory } from '../document/history.ts';
 import { applyPatch, inverse } from '../document/patch.ts';
 import { localJobs } from '../jobs/index.ts';
@@ -8,6 +8,7 @@ import { findEdge } from '../mesh/connectivity.ts';
 import { modelFromMesh } from '../mesh/model.ts';
 import { memoryKeeper } from '../session/keeper.ts';
 import { openSession } from '../session/session.ts';
+import { seamsFromUv } from '../surface/shells.ts';
 import { keptFile, keptState, keptStates } from '../testing/kept.ts';
 import { cube, sheet } from '../testing/shapes.ts';
 import { type Project, readProject, writeProject, writeProjectChecked } from './projectFile.ts';
@@ -243,4 +244,26 @@ describe('project files of earlier versions', () => {
       expect(document).toEqual(project.document);
     },
   );
+
+  it('version 9 with two UV sets opens: the second has seams where it breaks, before and after every act', async () => {
+    const { project, loss } = await read(keptFile('two-sets-v9.hemproject'));
+    expect(loss).toBeUndefined();
+    const { acts, done } = project.history;
+    const states = [project.document];
+    for (let i = done; i-- > 0; ) states.push(applyPatch(states[states.length - 1], inverse(acts[i].patch)));
+    for (const state of states) {
+      expect(unsoundness(state)).toBeUndefined();
+      expect(state.uvSets.map(({ id, name }) => [id, name])).toEqual([
+        [0, 'Skin'],
+        [1, 'Light'],
+      ]);
+      const light = withCurrent(state, 1);
+      const { links } = topologyOf(light.model);
+      expect(light.seams).toEqual(seamsFromUv(links, current(light).uv));
+      expect(light.placed).toBe(1);
+    }
+    let again = states[states.length - 1];
+    for (let i = 0; i < done; i++) again = applyPatch(again, acts[i].patch);
+    expect(again).toEqual(project.document);
+  });
 });

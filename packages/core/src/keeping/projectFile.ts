@@ -31,7 +31,7 @@ const FORMAT = 'blunt-hem-project';
  * everything; 5: places kept, the way up; 6: patches; 7: methods,
  * smoothed faces, pins and stays; 8: trials and grain lines; 9: locked shells.
  */
-const VERSION = 9;
+const VERSION = 10;
 
 const SHORT = 1024;
 

@@ -29,10 +29,13 @@ export function salvaged(candidate: unknown): HemDocument | undefined {
     const some = Object.fromEntries(fields.map((field) => [field, model[field]]));
     take({ ...document, model: { ...document.model, ...some } });
   }
-  for (const field of ['uvSets', ...MARK_FIELDS, ...VALUE_FIELDS])
-    take({ ...document, [field]: kept[field] });
+  for (const fields of [SET_FIELDS, ...[...MARK_FIELDS, ...VALUE_FIELDS].map((field) => [field])])
+    take({ ...document, ...Object.fromEntries(fields.map((field) => [field, kept[field]])) });
   return document;
 }
+
+/** Fields that tell which UV sets there are. */
+const SET_FIELDS = ['uvSets', 'currentUv', 'setsMade'] as const;
 
 /** Fields of a model that only make sense together. */
 const MODEL_FIELDS = [

@@ -1,6 +1,6 @@
 import Joi from 'joi';
-import { type HemDocument, markCounts } from '../document/document.ts';
-import { MARK_FIELDS, MARKS, type ValueField } from '../document/fields.ts';
+import { type HemDocument, markCounts, withCurrent } from '../document/document.ts';
+import { MARK_FIELDS, MARKS, SET_MARK_FIELDS, type ValueField } from '../document/fields.ts';
 import { limitsShape } from '../document/limits.ts';
 import { faceCount, type Mesh } from '../mesh/mesh.ts';
 import type { Model, UvSet } from '../mesh/model.ts';
@@ -19,12 +19,21 @@ const count = Joi.number().integer().min(0).required();
 /** What each value of a document may be. */
 export const VALUE_SHAPES: Readonly<Record<ValueField, Joi.Schema>> = {
   currentUv: count,
+  setsMade: count.min(1),
   placed: count,
   upAxis: count,
   front: count.max(3),
   patchNames: texts.max(MARKS.patches.limit - 1),
   limits: limitsShape,
 };
+
+const { placed } = VALUE_SHAPES;
+const documentSet = Joi.object({
+  id: count,
+  name: Joi.string().allow('').required(),
+  uv: doubles,
+  away: Joi.object({ ...each(SET_MARK_FIELDS, bytes), placed }),
+});
 
 const source = Joi.alternatives(
   Joi.object({ format: Joi.valid('none').required() }),
@@ -50,7 +59,7 @@ const shape = Joi.object({
     source: source.required(),
     altered: Joi.boolean(),
   }).required(),
-  uvSets: uvSets.min(1).required(),
+  uvSets: Joi.array().items(documentSet).min(1).required(),
   ...each(MARK_FIELDS, bytes),
   ...VALUE_SHAPES,
 }).required();
@@ -69,7 +78,9 @@ export function unsoundness(candidate: unknown): string | undefined {
     unsoundMesh(document.model.mesh) ??
     unsoundNames(document.model) ??
     unsoundUv([...document.uvSets, ...document.model.uvSets], document.model.mesh) ??
-    unsoundMarks(document)
+    unsoundSets(document) ??
+    unsoundMarks(document) ??
+    document.uvSets.map(({ id }) => unsoundMarks(withCurrent(document, id))).find(Boolean)
   );
 }
 
@@ -110,8 +121,18 @@ function unsoundUv(sets: readonly UvSet[], { cornerVertex }: Mesh): string | und
     : 'corners and UVs do not add up';
 }
 
+/** Every set has an id of its own, and one of them is current: that one alone has nothing put away. */
+function unsoundSets({ uvSets, currentUv, setsMade }: HemDocument): string | undefined {
+  const ids = uvSets.map(({ id }) => id);
+  if (new Set(ids).size < ids.length || ids.some((id) => id >= setsMade))
+    return 'its UV sets are not told apart';
+  return uvSets.every(({ id, away }) => (id === currentUv) === (away === undefined)) &&
+    ids.includes(currentUv)
+    ? undefined
+    : 'its UV set is not there';
+}
+
 function unsoundMarks(document: HemDocument): string | undefined {
-  if (document.currentUv >= document.uvSets.length) return 'its UV set is not there';
   const counts = markCounts(document.model);
   for (const per of ['face', 'corner', 'edge'] as const) {
     const own = MARK_FIELDS.filter((field) => MARKS[field].per === per);

@@ -1,7 +1,7 @@
 import Joi from 'joi';
 import type { Delta, Runs } from '../document/delta.ts';
-import type { HemDocument } from '../document/document.ts';
-import { MARK_FIELDS, MARKS, type MarkField, VALUE_FIELDS } from '../document/fields.ts';
+import type { DocumentSet, HemDocument } from '../document/document.ts';
+import { MARK_FIELDS, MARKS, type MarkField, SET_MARK_FIELDS, VALUE_FIELDS } from '../document/fields.ts';
 import type { Act } from '../document/history.ts';
 import { applyPatch, type Change, inverse, type MarksChange, type Patch } from '../document/patch.ts';
 import { meshAfter, type Remesh } from '../document/remesh.ts';
@@ -32,6 +32,10 @@ const perField = (fields: readonly string[], values: Joi.Schema) =>
 const CHANGES: Record<Change['kind'], Record<string, Joi.Schema>> = {
   marks: { field: Joi.valid(...MARK_FIELDS), index: numbers, before: bytes, after: bytes },
   uv: { set: count, vertices: places, corners: places },
+  'set-added': { at: count, set: some },
+  'set-removed': { at: count, set: some },
+  'set-renamed': { set: count, before: Joi.string().allow(''), after: Joi.string().allow('') },
+  'set-switched': { before: count, after: count },
   value: { field: Joi.valid(...VALUE_FIELDS), before: plain, after: plain },
   model: { before: some, after: some, perFace: perField(FACE_FIELDS, Joi.object()) },
   remesh: {
@@ -45,6 +49,7 @@ const CHANGES: Record<Change['kind'], Record<string, Joi.Schema>> = {
     uv: list(deltaOf(doubles)),
     fileUv: list(deltaOf(doubles)),
     marks: perField(MARK_FIELDS, bytes),
+    away: list(whole({ cornerSeams: deltaOf(bytes), marks: perField(SET_MARK_FIELDS, bytes) })).optional(),
     perFace: perField(FACE_FIELDS, Joi.object()),
     before: some,
     after: some,
@@ -123,6 +128,14 @@ function fits(document: HemDocument, change: Change): boolean {
       return uvFits(document, change);
     case 'value':
       return sameValue(document[change.field], change.before);
+    case 'set-added':
+      return change.at <= document.uvSets.length;
+    case 'set-removed':
+      return isSameSet(document.uvSets[change.at], change.set);
+    case 'set-renamed':
+      return document.uvSets.find(({ id }) => id === change.set)?.name === change.before;
+    case 'set-switched':
+      return document.currentUv === change.before && document.uvSets.some(({ id }) => id === change.after);
     case 'model':
       return Object.values(change.perFace).every((each) =>
         deltaFits(each, { before: faceCount(document.model.mesh), after: faceCount(document.model.mesh) }, 1),
@@ -141,12 +154,20 @@ const marksFit = (marks: Uint8Array, { index, before, after }: MarksChange, limi
   after.length === index.length &&
   index.every((at, i) => at < marks.length && marks[at] === before[i] && after[i] < limit);
 
+const isSameSet = (own: DocumentSet | undefined, kept: DocumentSet): boolean =>
+  own?.id === kept.id &&
+  own.away !== undefined &&
+  kept.uv instanceof Float64Array &&
+  kept.uv.length === own.uv.length &&
+  own.uv.every((x, i) => Object.is(x, kept.uv[i]));
+
 function uvFits({ uvSets, model: { mesh } }: HemDocument, change: UvChange): boolean {
-  if (change.set >= uvSets.length) return false;
+  const set = uvSets.find(({ id }) => id === change.set);
+  if (!set) return false;
   const inside = ({ at, before, after }: Places, limit: number) =>
     before.length === 2 * at.length && after.length === 2 * at.length && at.every((i) => i < limit);
   if (!inside(change.vertices, vertexCount(mesh)) || !inside(change.corners, cornerCount(mesh))) return false;
-  return startsFrom(mesh, uvSets[change.set].uv, change);
+  return startsFrom(mesh, set.uv, change);
 }
 
 function remeshFits(document: HemDocument, remesh: Remesh): boolean {
@@ -164,11 +185,23 @@ function remeshFits(document: HemDocument, remesh: Remesh): boolean {
       deltaFits(each, MARKS[field as MarkField].per === 'face' ? faces : corners, 1),
     ) &&
     [remesh.cornerVertex, remesh.cornerSeams].every((each) => deltaFits(each, corners, 1)) &&
+    (remesh.away ?? []).every((set) => awayFits(set, faces, corners)) &&
+    (remesh.away ?? []).length <= document.uvSets.length - 1 &&
     [...remesh.uv, ...remesh.fileUv].every((each) => deltaFits(each, corners, 2)) &&
     // Looked at before anything is made of it: how edges join cannot be worked out on any mesh.
     !unsoundMesh(meshAfter(document.model, remesh))
   );
 }
+
+const awayFits = (
+  { cornerSeams, marks }: NonNullable<Remesh['away']>[number],
+  faces: Runs,
+  corners: Runs,
+): boolean =>
+  deltaFits(cornerSeams, corners, 1) &&
+  Object.entries(marks).every(([field, each]) =>
+    deltaFits(each, MARKS[field as MarkField].per === 'face' ? faces : corners, 1),
+  );
 
 /** Whether runs rise on both sides and stay inside. */
 function runsFit({ before, after, kept }: Runs, count: number): boolean {

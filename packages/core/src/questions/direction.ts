@@ -1,4 +1,4 @@
-import { solidOf, topologyOf } from '../document/document.ts';
+import { current, solidOf, topologyOf } from '../document/document.ts';
 import { alongOverAcross } from '../measure/alongOverAcross.ts';
 import { record } from '../params.ts';
 import { question } from './question.ts';
@@ -11,6 +11,6 @@ export const direction = question({
     alongOverAcross(
       solidOf(document),
       topologyOf(document.model).triangulation.triangleCorners,
-      document.uvSets[document.currentUv].uv,
+      current(document).uv,
     ),
 });

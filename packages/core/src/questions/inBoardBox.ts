@@ -1,4 +1,4 @@
-import { type HemDocument, shellsOf, topologyOf } from '../document/document.ts';
+import { current, type HemDocument, shellsOf, topologyOf } from '../document/document.ts';
 import { choice, record, type Taken, tuple } from '../params.ts';
 import { TARGETS } from '../select/target.ts';
 import { shellsWhere } from '../surface/shells.ts';
@@ -29,8 +29,8 @@ export const inBoardBox = question({
 });
 
 /** 1 for each corner that lies in the rectangle. */
-function cornersInBox({ uvSets, currentUv }: HemDocument, { rectangle }: Taken<typeof params>): Uint8Array {
-  const { uv } = uvSets[currentUv];
+function cornersInBox(document: HemDocument, { rectangle }: Taken<typeof params>): Uint8Array {
+  const { uv } = current(document);
   const [left, bottom, right, top] = rectangle;
   return Uint8Array.from({ length: uv.length / 2 }, (_, c) => {
     const [u, v] = [uv[2 * c], uv[2 * c + 1]];

@@ -1,4 +1,4 @@
-import { type HemDocument, plainDocument } from '../document/document.ts';
+import { current, type HemDocument, plainDocument } from '../document/document.ts';
 import { type KnownOverlaps, movedFaces } from '../document/overlappingFaces.ts';
 import type { LayoutReport } from '../jobs/inspectLayout.ts';
 import type { Mesh } from '../mesh/mesh.ts';
@@ -29,7 +29,7 @@ export const inspection = question({
 /** What was found last, and how the mesh lay flat then: only what has moved since is compared with the rest. */
 const last = new WeakMap<Mesh, { readonly uv: Float64Array; readonly overlaps: Uint32Array }>();
 
-const uvOf = ({ uvSets, currentUv }: HemDocument): Float64Array => uvSets[currentUv].uv;
+const uvOf = (document: HemDocument): Float64Array => current(document).uv;
 
 function knownOf(document: HemDocument): KnownOverlaps | undefined {
   const { mesh } = document.model;

@@ -1,4 +1,4 @@
-import { type HemDocument, topologyOf } from '../document/document.ts';
+import { current, type HemDocument, topologyOf } from '../document/document.ts';
 import { densityOf } from '../document/layout.ts';
 import { applyPatch } from '../document/patch.ts';
 import { subjectOf } from '../inspect/subject.ts';
@@ -38,7 +38,7 @@ export const projection = question({
       ? applyPatch(document, await project.run(document, params, { ...context, signal: { aborted: false } }))
       : undefined;
     const flat = after
-      ? cornersOf(triangulation, triangles, after.uvSets[after.currentUv].uv)
+      ? cornersOf(triangulation, triangles, current(after).uv)
       : inTheMiddle(cornersOf(triangulation, triangles, uv), document, params.size);
     const { origin, toward, up } = frame;
     return {

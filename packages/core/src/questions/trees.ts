@@ -1,4 +1,4 @@
-import { type HemDocument, solidOf, topologyOf } from '../document/document.ts';
+import { current, type HemDocument, solidOf, topologyOf } from '../document/document.ts';
 import type { Jobs } from '../jobs/index.ts';
 import { unattended } from '../progress.ts';
 import { type RayCaster, type RayTree, rayCaster } from '../surface/rays.ts';
@@ -23,7 +23,7 @@ export const onModel = (document: HemDocument): PointOf => {
 };
 
 export const inFlat = (document: HemDocument): PointOf => {
-  const { uv } = document.uvSets[document.currentUv];
+  const { uv } = current(document);
   return (c) => [uv[2 * c], uv[2 * c + 1], 0];
 };
 
@@ -76,4 +76,4 @@ export const wholeTree = (document: HemDocument, jobs: Jobs): Promise<FaceTree> 
   );
 
 export const boardTree = (document: HemDocument, jobs: Jobs): Promise<FaceTree> =>
-  treeOver(document, document.uvSets[document.currentUv].uv, inFlat(document), jobs);
+  treeOver(document, current(document).uv, inFlat(document), jobs);

@@ -1,4 +1,4 @@
-import type { HemDocument } from '../document/document.ts';
+import { current, type HemDocument } from '../document/document.ts';
 import {
   type Act,
   type History,
@@ -334,7 +334,7 @@ export function openSession({
     /** Unfolds what was cut when the session ended in the middle. */
     resume(): Promise<readonly string[]> {
       const { stale } = document;
-      const { uv } = document.uvSets[document.currentUv];
+      const { uv } = current(document);
       if (!stale.includes(1) || uv.every(Number.isNaN)) return Promise.resolve([]);
       return enqueue((signal) =>
         followUp(reflatten, history.acts[history.done - 1]?.group ?? group++, signal),

@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import {
+  current,
   type HemDocument,
   openDocument,
   shellOf,
@@ -32,7 +33,7 @@ function open(document: HemDocument, trials?: readonly Trial[]): Session {
   return openSession({ document, history: emptyHistory, keeper: memoryKeeper(), jobs: localJobs, trials });
 }
 
-const uvOf = ({ document }: Session) => document.uvSets[document.currentUv].uv;
+const uvOf = ({ document }: Session) => current(document).uv;
 const settled = () => new Promise((resolve) => setTimeout(resolve, 20));
 
 describe('trials', () => {

@@ -1,4 +1,4 @@
-import { type HemDocument, shellsOf, topologyOf } from '../document/document.ts';
+import { current, type HemDocument, shellsOf, topologyOf } from '../document/document.ts';
 import { heldShells, isLocked, keepsPlaces } from '../document/holds.ts';
 import { facesOfShell } from '../surface/shells.ts';
 
@@ -7,8 +7,8 @@ export function disturbed(before: HemDocument, after: HemDocument, meant: Readon
   if (before.model.mesh !== after.model.mesh) return [];
   const shells = shellsOf(before);
   const held = heldShells(before);
-  const old = before.uvSets[before.currentUv].uv;
-  const now = after.uvSets[after.currentUv].uv;
+  const old = current(before).uv;
+  const now = current(after).uv;
   const wrong: number[] = [];
   for (let s = 0; s < shells.shellCount; s++) {
     const locked = isLocked(before, s);

@@ -1,4 +1,4 @@
-import { type HemDocument, openDocument, shellsOf, topologyOf } from '../document/document.ts';
+import { current, type HemDocument, openDocument, shellsOf, topologyOf } from '../document/document.ts';
 import { figuresOf } from '../document/figures.ts';
 import { emptyHistory } from '../document/history.ts';
 import { HemError } from '../errors.ts';
@@ -92,7 +92,7 @@ export function someAct(document: HemDocument, random: () => number): [name: str
   const edge = some(links.joined.length);
   const face = some(mesh.faceStart.length - 1);
   const vertex = mesh.cornerVertex[mesh.faceStart[face]];
-  const { uv } = document.uvSets[document.currentUv];
+  const { uv } = current(document);
   const acts: (() => [string, object])[] = [
     () => ['cut', { edges: edgeLoop(mesh, links, edge) }],
     () => {

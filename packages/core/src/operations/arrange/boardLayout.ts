@@ -1,4 +1,4 @@
-import type { HemDocument } from '../../document/document.ts';
+import { current, type HemDocument } from '../../document/document.ts';
 import { keepsPlaces } from '../../document/holds.ts';
 import { cornerUv, type UvChange, uvDifference } from '../../document/uvChange.ts';
 import type { Shell } from '../../surface/shell.ts';
@@ -26,13 +26,11 @@ export function onBoard(
   uvOf: ReadonlyMap<number, Float64Array>,
   firm: ReadonlyMap<number, Float64Array> = new Map(),
 ): BoardLayout {
-  const { mesh } = document.model;
-  const old = document.uvSets[document.currentUv].uv;
   const corners = cornerUv(document, new Map([...uvOf, ...firm]));
   const notes: string[] = [];
   if (keepsPlaces(document) || firm.size > 0) notes.push(...settle(document, corners, uvOf, firm));
   else if (uvOf.size > 0) notes.push(...layAfresh(document, corners));
-  return { change: uvDifference(mesh, document.currentUv, old, corners), corners, notes };
+  return { change: uvDifference(document, corners), corners, notes };
 }
 
 /**
@@ -45,7 +43,7 @@ export function nearOldPlace(
   uv: Float64Array,
   density: number,
 ): Float64Array {
-  const { uv: old } = document.uvSets[document.currentUv];
+  const { uv: old } = current(document);
   const before = new Float64Array(uv.length);
   shell.vertexCorner.forEach((c, v) => {
     before[2 * v] = old[2 * c];

@@ -16,9 +16,8 @@ export function changedShells(document: HemDocument, shells: WhichShells, change
   if (uvOf.size === 0) return NO_CHANGE;
   const next = cornerUv(document, uvOf);
   const close = closeness(document, next);
-  const { model, uvSets, currentUv } = document;
   return {
-    changes: [uvDifference(model.mesh, currentUv, uvSets[currentUv].uv, next), placedChange(document, 1)],
+    changes: [uvDifference(document, next), placedChange(document, 1)],
     notes: [...placingNotes(document), ...toldLanded(close, [...uvOf.keys()])],
   };
 }

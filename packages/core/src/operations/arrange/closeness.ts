@@ -1,5 +1,5 @@
 import Flatbush from 'flatbush';
-import type { HemDocument } from '../../document/document.ts';
+import { current, type HemDocument } from '../../document/document.ts';
 import { flatTriangles, shellBoxes } from '../../document/layout.ts';
 import { gapOf } from '../../document/limits.ts';
 import { flatBorder } from '../../document/nearShells.ts';
@@ -30,7 +30,7 @@ export function closeness(
   boxes: readonly (UvBox | undefined)[] = shellBoxes(document, uv),
 ): Closeness {
   const gap = gapOf(document.limits);
-  const { uv: old } = document.uvSets[document.currentUv];
+  const { uv: old } = current(document);
   const before = shellBoxes(document);
   const all = [...boxes.keys()].filter((s) => boxes[s]);
   const index = new Flatbush(Math.max(1, all.length), 16, Float64Array);

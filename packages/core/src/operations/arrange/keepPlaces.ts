@@ -1,4 +1,4 @@
-import type { HemDocument } from '../../document/document.ts';
+import { current, type HemDocument } from '../../document/document.ts';
 import type { ValueChange } from '../../document/patch.ts';
 import { uvDifference } from '../../document/uvChange.ts';
 import { flag, record } from '../../params.ts';
@@ -15,10 +15,10 @@ export const keepPlaces = operation({
   run(document, { keep }) {
     const value = placedChange(document, keep ? 1 : 0);
     if (keep || !document.placed) return { changes: [value], notes: [] };
-    const { uv } = document.uvSets[document.currentUv];
+    const { uv } = current(document);
     const next = uv.slice();
     const notes = layAfresh(document, next);
-    return { changes: [value, uvDifference(document.model.mesh, document.currentUv, uv, next)], notes };
+    return { changes: [value, uvDifference(document, next)], notes };
   },
 });
 

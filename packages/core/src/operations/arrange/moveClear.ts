@@ -1,3 +1,4 @@
+import { current } from '../../document/document.ts';
 import { uvDifference } from '../../document/uvChange.ts';
 import { indices, record } from '../../params.ts';
 import { operation, plural } from '../operation.ts';
@@ -14,11 +15,11 @@ export const moveClear = operation({
     `Move ${plural(chosenShells(document, shells).length, 'shell')} to free space`,
   doing: 'Looking for free space',
   run(document, { shells }) {
-    const { uv } = document.uvSets[document.currentUv];
+    const { uv } = current(document);
     const next = uv.slice();
     const notes = clearPlaces(document, next, chosenShells(document, shells));
     return {
-      changes: [uvDifference(document.model.mesh, document.currentUv, uv, next), placedChange(document, 1)],
+      changes: [uvDifference(document, next), placedChange(document, 1)],
       notes: [...notes, ...placingNotes(document)],
     };
   },

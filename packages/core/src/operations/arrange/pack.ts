@@ -55,9 +55,8 @@ export const pack = operation({
       const next = cornerUv(document, uvOf);
       const gap = options.padding / options.size;
       const notes = layRound(document, next, [...uvOf.keys()], locked, gap);
-      const { model, currentUv, uvSets } = document;
       return {
-        changes: [uvDifference(model.mesh, currentUv, uvSets[currentUv].uv, next), placedChange(document, 1)],
+        changes: [uvDifference(document, next), placedChange(document, 1)],
         notes: [...notes, ...leftLocked(locked.length), ...placingNotes(document)],
       };
     }

@@ -1,4 +1,4 @@
-import { shellsOf, topologyOf } from '../../document/document.ts';
+import { current, shellsOf, topologyOf } from '../../document/document.ts';
 import { keepsPlaces } from '../../document/holds.ts';
 import { applyPatch, markChange } from '../../document/patch.ts';
 import { uvDifference } from '../../document/uvChange.ts';
@@ -18,16 +18,16 @@ export const splitOff = operation({
   doing: 'Splitting off',
   run(document, { faces }) {
     knownFaces(document.model.mesh, faces);
-    const { links, mesh } = topologyOf(document.model);
+    const { links } = topologyOf(document.model);
     const border = borderOfFaces(links, faces).filter((e) => links.joined[e]);
     const seams = markChange(document, 'seams', border, 1);
     const cut = applyPatch(document, { changes: [seams], notes: [] });
     const { faceShell } = shellsOf(cut);
-    const { uv } = document.uvSets[document.currentUv];
+    const { uv } = current(document);
     const next = uv.slice();
     const notes = keepsPlaces(document)
       ? clearPlaces(cut, next, [...new Set(faces.map((f) => faceShell[f]))])
       : layAfresh(cut, next);
-    return { changes: [seams, uvDifference(mesh, document.currentUv, uv, next)], notes };
+    return { changes: [seams, uvDifference(document, next)], notes };
   },
 });

@@ -1,4 +1,4 @@
-import { type HemDocument, plainDocument, shellsOf, topologyOf } from '../../document/document.ts';
+import { current, type HemDocument, plainDocument, shellsOf, topologyOf } from '../../document/document.ts';
 import { shellBoxes } from '../../document/layout.ts';
 import { applyPatch, type Change, markChange, type Patch } from '../../document/patch.ts';
 import { uvDifference } from '../../document/uvChange.ts';
@@ -37,7 +37,7 @@ const FACE_MARKS = ['stale', 'relaxed'] as const;
 function carried(document: HemDocument, family: Family, face: number): Patch {
   const { mesh, links } = topologyOf(document.model);
   const { cornerFace, cornerEdge, nextCorner } = links;
-  const { uv } = document.uvSets[document.currentUv];
+  const { uv } = current(document);
   const boxes = shellBoxes(document);
   const { faceShell } = shellsOf(document);
   const own = Uint32Array.from(
@@ -84,7 +84,7 @@ function carried(document: HemDocument, family: Family, face: number): Patch {
     add(markChange(now, 'seams', seams[value], value));
     for (const field of FACE_MARKS) add(markChange(now, field, marks[field][value], value));
   }
-  add(uvDifference(mesh, document.currentUv, uv, next));
+  add(uvDifference(document, next));
   return {
     changes,
     notes: [`Carried to ${plural(free.length - 1, 'piece')} of the same shape.`, ...leftLocked(left)],

@@ -1,4 +1,4 @@
-import { type HemDocument, hasUv, shellsOf, topologyOf } from '../../document/document.ts';
+import { current, type HemDocument, hasUv, shellsOf, topologyOf } from '../../document/document.ts';
 import { applyPatch, type Change, markChange, type Patch } from '../../document/patch.ts';
 import { uvChange } from '../../document/uvChange.ts';
 import { HemError } from '../../errors.ts';
@@ -76,7 +76,7 @@ function lockedBeside(document: HemDocument, edges: readonly number[]): number[]
 /** One place for every vertex of the joined shells, from the largest old shell that has one. */
 function joinedPlaces(before: HemDocument, after: HemDocument, joined: readonly number[]): Change {
   const { mesh } = before.model;
-  const { uv } = before.uvSets[before.currentUv];
+  const { uv } = current(before);
   const oldShells = shellsOf(before);
   const shells = shellsOf(after);
   const size = (f: number) => facesOfShell(oldShells, oldShells.faceShell[f]).length;

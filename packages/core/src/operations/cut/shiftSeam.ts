@@ -1,5 +1,6 @@
 import type Joi from 'joi';
 import {
+  current,
   type HemDocument,
   shellOf,
   shellsOf,
@@ -80,7 +81,7 @@ async function laidBeside(
 ): Promise<Patch | undefined> {
   if (strip.length === 0) return undefined;
   const { mesh, links, triangulation, triangleStart } = topologyOf(document.model);
-  const { uv } = document.uvSets[document.currentUv];
+  const { uv } = current(document);
   const inStrip = new Set(strip);
   const next = uv.slice();
   // The strip by itself: cut off along the old seam as well.

@@ -36,9 +36,8 @@ export const brush = operation({
     );
     const next = cornerUv(document, new Map([[s, laid]]));
     const close = closeness(document, next);
-    const { model, uvSets, currentUv } = document;
     return {
-      changes: [uvDifference(model.mesh, currentUv, uvSets[currentUv].uv, next)],
+      changes: [uvDifference(document, next)],
       notes: toldLanded(close, [s]),
     };
   },

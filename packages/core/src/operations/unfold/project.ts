@@ -1,4 +1,4 @@
-import { type HemDocument, hasUv, shellsOf, topologyOf } from '../../document/document.ts';
+import { current, type HemDocument, hasUv, shellsOf, topologyOf } from '../../document/document.ts';
 import { densityOf } from '../../document/layout.ts';
 import { applyPatch, markChange } from '../../document/patch.ts';
 import { HemError } from '../../errors.ts';
@@ -212,7 +212,7 @@ function placesOf(
   const { mesh } = before.model;
   const { faceShell, wedgeStart, cornerWedge } = shellsOf(after);
   const density = (densityOf(before) ?? 1) * size;
-  const old = before.uvSets[before.currentUv].uv;
+  const old = current(before).uv;
   const uvOf = new Map<number, Float64Array>();
   for (const s of new Set(projected.map((f) => faceShell[f]))) {
     const own = new Float64Array(2 * (wedgeStart[s + 1] - wedgeStart[s]));

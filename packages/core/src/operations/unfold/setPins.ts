@@ -1,3 +1,4 @@
+import { current } from '../../document/document.ts';
 import { cornersBeside } from '../../document/holds.ts';
 import { markChange } from '../../document/patch.ts';
 import { HemError } from '../../errors.ts';
@@ -14,7 +15,7 @@ export const setPins = operation({
   label: ({ places, pinned }) => `${pinned ? 'Pin' : 'Unpin'} ${plural(places.length, 'place')}`,
   doing: 'Pinning',
   run(document, { places, pinned }) {
-    const { uv } = document.uvSets[document.currentUv];
+    const { uv } = current(document);
     knownFaces(
       document.model.mesh,
       places.map(({ face }) => face),

@@ -32,7 +32,7 @@ export async function roundTrip(large: boolean): Promise<Table> {
     const [, checked] = await timed(() => writeProjectChecked(project));
     const [obj, writeAsObj] = await timed(() => writeObj(model, uv));
     const [fromObj, readAsObj] = await timed(() => readModel(obj, 'x.obj'));
-    const [glb, writeAsGlb] = await timed(() => writeGlb(model, uv));
+    const [glb, writeAsGlb] = await timed(() => writeGlb(model, [uv]));
     const [fromGlb, readAsGlb] = await timed(() => readModel(glb, 'x.glb'));
     const whole =
       loss === undefined &&

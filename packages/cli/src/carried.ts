@@ -1,5 +1,4 @@
 import { basename } from 'node:path';
-import { current } from '@blunt-hem/core/document/document';
 import type { OperationName, ParamsOf } from '@blunt-hem/core/operations/catalogue';
 import type { Session } from '@blunt-hem/core/session/session';
 import { save } from './files.ts';
@@ -17,6 +16,6 @@ export async function carried<N extends OperationName>(
   const { notes } = await session.perform(operation, params, { alone: true });
   const seconds = (performance.now() - start) / 1000;
   const { document } = session;
-  await save(out, document.model, current(document).uv);
+  await save(out, document);
   return { file: basename(input), out: basename(out), seconds, notes, ...(await measured(session)) };
 }

@@ -1,5 +1,6 @@
 import { readdir, readFile, stat } from 'node:fs/promises';
 import { basename, dirname, join } from 'node:path';
+import { current, type HemDocument } from '@blunt-hem/core/document/document';
 import { FileError, HemError } from '@blunt-hem/core/errors';
 import { readModel } from '@blunt-hem/core/formats/readModel';
 import { writeSeams } from '@blunt-hem/core/formats/seamFile';
@@ -18,11 +19,15 @@ export async function opened(input: string): Promise<Model> {
   return readModel(await fileBytes(input), basename(input), companions);
 }
 
-/** Writes a model in the format its name asks for. */
-export async function save(out: string, model: Model, uv: Float64Array): Promise<void> {
+/** Writes a model in the format its name asks for: with all of its UV sets, or where the format holds one, the current. */
+export async function save(out: string, document: HemDocument): Promise<void> {
+  const { model, uvSets } = document;
   const bytes = /\.glb$/i.test(out)
-    ? await (await import('@blunt-hem/core/formats/writeGlb')).writeGlb(model, uv)
-    : (await import('@blunt-hem/core/formats/writeObj')).writeObj(model, uv);
+    ? await (await import('@blunt-hem/core/formats/writeGlb')).writeGlb(
+        model,
+        uvSets.map(({ uv }) => uv),
+      )
+    : (await import('@blunt-hem/core/formats/writeObj')).writeObj(model, current(document).uv);
   await replaceFile(out, bytes);
 }
 

@@ -128,7 +128,7 @@ describe('OBJ', () => {
   });
 
   it('comes back byte for byte from a project that went through other formats', async () => {
-    const glb = await readModel(await writeGlb(cubeModel(), cubeModel().uvSets[0].uv), 'cube.glb');
+    const glb = await readModel(await writeGlb(cubeModel(), [cubeModel().uvSets[0].uv]), 'cube.glb');
     const obj = readObj(writeObj(glb, glb.uvSets[0].uv), 'cube.obj');
     expect(obj.mesh.positions).toEqual(glb.mesh.positions);
     expect(obj.mesh.cornerVertex).toEqual(glb.mesh.cornerVertex);
@@ -136,9 +136,32 @@ describe('OBJ', () => {
 });
 
 describe('GLB', () => {
+  it('with two UV sets passes the validator, and three and our reader see both', async () => {
+    const document = await unfolded(openDocument(cubeModel(), { keepUvs: false }), CROSS);
+    const first = uvOf(document);
+    const second = first.map((x, i) => (i & 1 ? 1 - x : 0.5 * x));
+    const composed = await writeGlb(document.model, [first, second]);
+    await validate(composed);
+    const [{ geometry }] = await parseGlb(composed);
+    expect(geometry.getAttribute('uv1').count).toBe(geometry.getAttribute('uv').count);
+    // glTF counts v downwards (specification 2.0, section 3.7.2.1); three keeps it so.
+    for (let i = 0; i < geometry.getAttribute('uv').count; i++) {
+      const [a, b] = [geometry.getAttribute('uv'), geometry.getAttribute('uv1')];
+      expect(b.getX(i)).toBeCloseTo(0.5 * a.getX(i), 6);
+      expect(b.getY(i)).toBeCloseTo(1 - a.getY(i), 6);
+    }
+    // The same through a file that is written again, with its sets the other way round.
+    const model = await readModel(composed, 'cube.glb');
+    expect(model.uvSets).toHaveLength(2);
+    const swapped = await writeGlb(model, [model.uvSets[1].uv, model.uvSets[0].uv]);
+    await validate(swapped);
+    const again = await readModel(swapped, 'cube.glb');
+    expect(again.uvSets.map(({ uv }) => uv)).toEqual([model.uvSets[1].uv, model.uvSets[0].uv]);
+  });
+
   it('made from an OBJ passes the validator, and three sees the same surface', async () => {
     const document = await unfolded(openDocument(cubeModel(), { keepUvs: false }), CROSS);
-    const glb = await writeGlb(document.model, uvOf(document));
+    const glb = await writeGlb(document.model, [uvOf(document)]);
     await validate(glb);
     const meshes = await parseGlb(glb);
     expect(meshes.length).toBe(1);
@@ -169,7 +192,7 @@ describe('GLB', () => {
       [4, 5],
       [5, 6],
     ]);
-    const glb = await writeGlb(document.model, uvOf(document));
+    const glb = await writeGlb(document.model, [uvOf(document)]);
     await validate(glb);
     const [before, after] = await Promise.all([gltfIo().readBinary(source), gltfIo().readBinary(glb)]);
     for (const [i, node] of after.getRoot().listNodes().entries()) {
@@ -206,7 +229,7 @@ describe('GLB', () => {
       [4, 5],
       [5, 6],
     ]);
-    const glb = await writeGlb(document.model, uvOf(document));
+    const glb = await writeGlb(document.model, [uvOf(document)]);
     const [before, after] = await Promise.all([gltfIo().readBinary(source), gltfIo().readBinary(glb)]);
     const cornersOf = (whole: typeof before, semantic: string) =>
       whole

@@ -240,7 +240,7 @@ describe('material colours', () => {
     const mtl = bytesOf('# skin\nnewmtl Moss\nNs 10\nKd 0.25 0.5 0.125\nnewmtl Wrong\nKd 9 9\n');
     const model = await readModel(obj, 'a.obj', new Map([['skin.mtl', mtl]]));
     expect([...(model.materialColours ?? [])]).toEqual([0.25, 0.5, 0.125, NaN, NaN, NaN]);
-    const glb = await readModel(await writeGlb(model, new Float64Array(12)), 'a.glb');
+    const glb = await readModel(await writeGlb(model, [new Float64Array(12)]), 'a.glb');
     expect(glb.materials).toEqual(['Moss', 'Bare']);
     expect([...(glb.materialColours ?? [])]).toEqual([0.25, 0.5, 0.125, 1, 1, 1]);
     expect((await readModel(obj, 'a.obj')).materialColours).toBeUndefined();
@@ -248,7 +248,8 @@ describe('material colours', () => {
 });
 
 describe('glTF', () => {
-  const source = () => writeGlb(modelFromMesh('ring', torus(12, 8)), new Float64Array(2 * 4 * 96).fill(0.5));
+  const source = () =>
+    writeGlb(modelFromMesh('ring', torus(12, 8)), [new Float64Array(2 * 4 * 96).fill(0.5)]);
 
   it('as JSON, with the buffer opened along with it or inside it', async () => {
     const { json, resources } = await gltfIo().binaryToJSON(await source());
@@ -269,7 +270,9 @@ describe('glTF', () => {
     expect((await readModel(bytesOf(JSON.stringify(inline)), 'ring.gltf')).mesh).toEqual(model.mesh);
     expect((await readModel(await source(), 'ring.glb')).mesh).toEqual(model.mesh);
     // What is exported is a GLB with everything inside.
-    expect((await readModel(await writeGlb(model, model.uvSets[0].uv), 'out.glb')).mesh).toEqual(model.mesh);
+    expect((await readModel(await writeGlb(model, [model.uvSets[0].uv]), 'out.glb')).mesh).toEqual(
+      model.mesh,
+    );
   });
 
   it('opens without pictures that are not at hand, and fetches none', async () => {
@@ -309,7 +312,7 @@ describe('glTF', () => {
       expect(figuresOf(model)).toMatchObject({ faces: 192, pieces: [TORUS] });
       const size = (m: Model) => figuresOf(m).meanEdge;
       expect(size(model)).toBeCloseTo(size(await readModel(plain, 'plain.glb')), 3);
-      const out = await writeGlb(model, openDocument(model).uvSets[0].uv);
+      const out = await writeGlb(model, [openDocument(model).uvSets[0].uv]);
       const { json } = await gltfIo().binaryToJSON(out);
       expect(json.extensionsUsed ?? []).toEqual([]);
       expect(json.extensionsRequired ?? []).toEqual([]);

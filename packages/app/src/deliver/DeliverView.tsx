@@ -17,6 +17,8 @@ export function DeliverView() {
   const flat = useBench((s) => s.flat);
   const repeats = useBench((s) => s.model?.repeats);
   const findings = useBench(deliverFindings);
+  const sets = useBench((s) => s.uvSets);
+  const current = useBench((s) => s.uvSets.find(({ id }) => id === s.currentUv)?.name);
   const projectId = useBench((s) => s.projectId) as string;
   const [choice, setChoice] = useState({
     size: 2048,
@@ -99,6 +101,11 @@ export function DeliverView() {
           </Button>
         </div>
         <p>A GLB holds triangles only: faces with more corners are split in it. An OBJ keeps them whole.</p>
+        {sets.length > 1 && (
+          <p>
+            A GLB takes all {sets.length} UV sets, in their order. An OBJ holds one: it takes “{current}”.
+          </p>
+        )}
         <h2>Template to paint over</h2>
         <div className="deliver-options">
           <label htmlFor="template-size">

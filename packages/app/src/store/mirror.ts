@@ -6,6 +6,7 @@ import type {
   Layout,
   ModelBuffers,
   PatchList,
+  SetName,
   ShellRow,
   SkyBuffers,
 } from '../worker/protocol.ts';
@@ -21,6 +22,8 @@ export interface MirrorSlice {
   readonly patches: PatchList;
   /** In the order of shells in `flat.faceShell`. */
   readonly shells: readonly ShellRow[];
+  readonly uvSets: readonly SetName[];
+  readonly currentUv: number;
   /** Whether shells keep their places; until then every act lays them out afresh. */
   readonly placed: boolean;
   /** Which axis of the model points up: 0 for y, 1 for z. */
@@ -52,6 +55,8 @@ export const mirrorSlice: MirrorSlice = {
   hidden: new Uint8Array(0),
   patches: { names: [], faces: [], triangles: new Float32Array(0) },
   shells: [],
+  uvSets: [],
+  currentUv: 0,
   placed: false,
   upAxis: 0,
   front: 0,

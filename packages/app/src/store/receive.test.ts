@@ -23,6 +23,8 @@ function state(faceShell: number[]): BenchState {
     },
     hidden: new Uint8Array(faceShell.length),
     shells: rows,
+    uvSets: [{ id: 0, name: 'UV' }],
+    currentUv: 0,
     placed: false,
     upAxis: 0,
     front: 0,

@@ -104,6 +104,11 @@ export interface PatchList {
   readonly triangles: Float32Array;
 }
 
+export interface SetName {
+  readonly id: number;
+  readonly name: string;
+}
+
 /** What has changed after an act; what is absent is as it was. */
 export interface BenchState {
   readonly flat?: FlatBuffers;
@@ -112,6 +117,9 @@ export interface BenchState {
   readonly patches?: PatchList;
   /** In the order of shells in `faceShell`. */
   readonly shells: readonly ShellRow[];
+  /** Every UV set by its lasting id, in the order in which files hold them, and the one that is shown. */
+  readonly uvSets: readonly SetName[];
+  readonly currentUv: number;
   /** Whether shells keep their places. */
   readonly placed: boolean;
   /** Which axis of the model points up: 0 for y, 1 for z. */

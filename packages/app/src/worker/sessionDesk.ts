@@ -8,6 +8,7 @@ import type { Jobs } from '@blunt-hem/core/jobs/index';
 import type { Mesh } from '@blunt-hem/core/mesh/mesh';
 import { operationNamed } from '@blunt-hem/core/operations/catalogue';
 import type { Request } from '@blunt-hem/core/operations/operation';
+import { titleOf } from '@blunt-hem/core/operations/sets/knownSet';
 import type { Keeper } from '@blunt-hem/core/session/keeper';
 import { openSession, type Slot } from '@blunt-hem/core/session/session';
 import type { Trial } from '@blunt-hem/core/trials/trial';
@@ -187,6 +188,8 @@ export function sessionDesk(start: DeskStart, emit: (event: BenchEvent) => void,
       ...(withHidden && { hidden: document.hidden.slice() }),
       ...(withPatches && { patches: patchList(document) }),
       shells: figures.rows(document),
+      uvSets: document.uvSets.map((set) => ({ id: set.id, name: titleOf(set) })),
+      currentUv: document.currentUv,
       placed: document.placed === 1,
       upAxis: document.upAxis,
       front: document.front,

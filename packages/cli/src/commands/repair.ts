@@ -11,7 +11,6 @@ export async function run(input: string, options: { out: string; tolerance: numb
   const document = openDocument(await opened(input));
   const session = openSession({ document, history: emptyHistory, keeper: memoryKeeper(), jobs: localJobs });
   const { notes } = await session.perform('repair-safe', { tolerance: options.tolerance });
-  const { model, uvSets } = session.document;
-  await save(options.out, model, uvSets[0].uv);
+  await save(options.out, session.document);
   return { file: basename(input), out: basename(options.out), notes };
 }

@@ -1,5 +1,5 @@
 import { basename } from 'node:path';
-import { current, openDocument, shellsOf, topologyOf } from '@blunt-hem/core/document/document';
+import { openDocument, shellsOf, topologyOf } from '@blunt-hem/core/document/document';
 import { UP_AXES } from '@blunt-hem/core/document/fields';
 import { figuresOf } from '@blunt-hem/core/document/figures';
 import { emptyHistory } from '@blunt-hem/core/document/history';
@@ -77,7 +77,7 @@ export async function run(input: string, options: UnfoldOptions): Promise<object
       heard(await session.perform('pack', { size: options.size, padding: options.padding })),
     );
   const cuts = options.cuts ? await timed('cuts', () => wantedCuts(session)) : undefined;
-  await timed('write', () => save(options.out, session.document.model, current(session.document).uv));
+  await timed('write', () => save(options.out, session.document));
   return {
     file: basename(input),
     out: basename(options.out),

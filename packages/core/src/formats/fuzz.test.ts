@@ -58,7 +58,7 @@ const gltfText = `{"asset":{"version":"2.0"},"scene":0,"scenes":[{"nodes":[0]}],
 
 const seeds: [name: string, bytes: () => Promise<Uint8Array>][] = [
   ['x.obj', async () => writeObj(ring, noUv(ring))],
-  ['x.glb', () => writeGlb(ring, noUv(ring))],
+  ['x.glb', () => writeGlb(ring, [noUv(ring)])],
   ['x.gltf', async () => bytesOf(gltfText)],
   ['x.ply', async () => bytesOf(plyText())],
   ['x.stl', async () => binaryStl(ring)],

@@ -8,22 +8,26 @@ import { gltfIo } from './gltfIo.ts';
 import { flipV } from './modelFromGltf.ts';
 
 /**
- * Writes a model as binary glTF with the given UVs as TEXCOORD_0. A model that came from a GLB file is that file
+ * Writes a model as binary glTF with the given UV sets as TEXCOORD_0, TEXCOORD_1 and so on. A model that came from a GLB file is that file
  * again, with nothing but UVs changed: vertices keep their order, and those that seams divide are repeated
  * behind them. Meshes that several nodes share become one mesh a node, since each node has UVs of its own.
  *
- * @param uv  `2 × cornerCount`; corners without UV (NaN) get 0, 0
+ * @param sets  one or more, each `2 × cornerCount`; corners without UV (NaN) get 0, 0
  */
-export async function writeGlb(model: Model, uv: Float64Array): Promise<Uint8Array> {
+export async function writeGlb(model: Model, sets: readonly Float64Array[]): Promise<Uint8Array> {
   const source = repeatable(model);
-  if (source.format === 'glb') return repeated(model, source, uv);
-  return composed(model, uv);
+  if (source.format === 'glb') return repeated(model, source, sets);
+  return composed(model, sets);
 }
+
+/** UVs of a corner as glTF has them, set after set. */
+const texcoords = (sets: readonly Float64Array[], c: number): number[] =>
+  sets.flatMap((uv) => (Number.isNaN(uv[2 * c]) ? [0, 0] : [uv[2 * c], flipV(uv[2 * c + 1])]));
 
 async function repeated(
   model: Model,
   source: Extract<ModelSource, { format: 'glb' }>,
-  uv: Float64Array,
+  sets: readonly Float64Array[],
 ): Promise<Uint8Array> {
   const io = gltfIo();
   const document = await io.readBinary(source.bytes);
@@ -35,7 +39,7 @@ async function repeated(
       corners[source.facePrimitive[f]].push(c);
   }
   parts.forEach(({ primitive }, p) => {
-    writeUvs(document, primitive, corners[p], source.cornerSource, uv);
+    writeUvs(document, primitive, corners[p], source.cornerSource, sets);
   });
   return io.writeBinary(document);
 }
@@ -56,31 +60,31 @@ function unshareMeshes(document: Document): void {
   }
 }
 
-/** Repeats vertices where corners of one source vertex differ in UV, and sets TEXCOORD_0. */
+/** Repeats vertices where corners of one source vertex differ in UV, and sets all that is given; sets beyond stay as the file has them. */
 function writeUvs(
   document: Document,
   primitive: Primitive,
   corners: readonly number[],
   cornerSource: Uint32Array,
-  uv: Float64Array,
+  sets: readonly Float64Array[],
 ): void {
+  const width = 2 * sets.length;
   const point = primitive.getAttribute('POSITION') as Accessor;
   const count = point.getCount();
   const indices = new Uint32Array(corners.length);
   // For each vertex, new and old, which source it repeats and which UV it has.
   const sourceOf = Array.from({ length: count }, (_, i) => i);
-  const coordinates: number[] = new Array(2 * count);
+  const coordinates: number[] = new Array(width * count);
   const versions = new Map<number, number[]>();
   corners.forEach((c, i) => {
     const source = cornerSource[c];
-    const [u, v] = Number.isNaN(uv[2 * c]) ? [0, 0] : [uv[2 * c], flipV(uv[2 * c + 1])];
+    const own = texcoords(sets, c);
     const known = versions.get(source) ?? [];
     versions.set(source, known);
-    let vertex = known.find((k) => coordinates[2 * k] === u && coordinates[2 * k + 1] === v);
+    let vertex = known.find((k) => own.every((x, j) => coordinates[width * k + j] === x));
     if (vertex === undefined) {
       vertex = known.length === 0 ? source : sourceOf.push(source) - 1;
-      coordinates[2 * vertex] = u;
-      coordinates[2 * vertex + 1] = v;
+      for (let j = 0; j < width; j++) coordinates[width * vertex + j] = own[j];
       known.push(vertex);
     }
     indices[i] = vertex;
@@ -96,11 +100,16 @@ function writeUvs(
     }
   }
   const buffer = document.getRoot().listBuffers()[0] ?? document.createBuffer();
-  const values = Float32Array.from({ length: 2 * sourceOf.length }, (_, i) => coordinates[i] ?? 0);
-  primitive.setAttribute(
-    'TEXCOORD_0',
-    document.createAccessor().setType('VEC2').setArray(values).setBuffer(buffer),
-  );
+  sets.forEach((_, s) => {
+    const values = Float32Array.from(
+      { length: 2 * sourceOf.length },
+      (_, i) => coordinates[width * (i >> 1) + 2 * s + (i & 1)] ?? 0,
+    );
+    primitive.setAttribute(
+      `TEXCOORD_${s}`,
+      document.createAccessor().setType('VEC2').setArray(values).setBuffer(buffer),
+    );
+  });
   const mirrored = indicesAreMirrored(primitive, corners, cornerSource);
   if (mirrored)
     for (let i = 0; i < indices.length; i += 3)
@@ -134,7 +143,7 @@ function repeatedAccessor(accessor: Accessor, sourceOf: readonly number[]): Acce
   return accessor.clone().setArray(array);
 }
 
-async function composed(model: Model, uv: Float64Array): Promise<Uint8Array> {
+async function composed(model: Model, sets: readonly Float64Array[]): Promise<Uint8Array> {
   const document = new Document();
   const buffer = document.createBuffer();
   const scene = document.createScene(model.name);
@@ -163,15 +172,17 @@ async function composed(model: Model, uv: Float64Array): Promise<Uint8Array> {
     return mesh;
   });
   for (const { object, material, corners } of primitives.values()) {
-    const { indices, position, normal, texture } = splitVertices(model, corners, normals, uv);
+    const { indices, position, normal, texture } = splitVertices(model, corners, normals, sets);
     const accessor = (type: 'VEC2' | 'VEC3' | 'SCALAR', array: Float32Array | Uint32Array) =>
       document.createAccessor().setType(type).setArray(array).setBuffer(buffer);
     const primitive = document
       .createPrimitive()
       .setAttribute('POSITION', accessor('VEC3', position))
       .setAttribute('NORMAL', accessor('VEC3', normal))
-      .setAttribute('TEXCOORD_0', accessor('VEC2', texture))
       .setIndices(accessor('SCALAR', indices));
+    texture.forEach((values, s) => {
+      primitive.setAttribute(`TEXCOORD_${s}`, accessor('VEC2', Float32Array.from(values)));
+    });
     if (material >= 0) primitive.setMaterial(materials[material]);
     meshes[object].addPrimitive(primitive);
   }
@@ -179,23 +190,30 @@ async function composed(model: Model, uv: Float64Array): Promise<Uint8Array> {
 }
 
 /** glTF vertices: one for every different vertex, normal and UV. */
-function splitVertices(model: Model, corners: readonly number[], normals: Float64Array, uv: Float64Array) {
+function splitVertices(
+  model: Model,
+  corners: readonly number[],
+  normals: Float64Array,
+  sets: readonly Float64Array[],
+) {
   const vertexOf = new Map<string, number>();
   const position: number[] = [];
   const normal: number[] = [];
-  const texture: number[] = [];
+  const texture: number[][] = sets.map(() => []);
   const indices = Uint32Array.from(corners, (c) => {
     const v = model.mesh.cornerVertex[c];
-    const [u, w] = Number.isNaN(uv[2 * c]) ? [0, 0] : [uv[2 * c], flipV(uv[2 * c + 1])];
+    const own = texcoords(sets, c);
     const n = normals.subarray(3 * c, 3 * c + 3);
-    const key = `${v} ${u} ${w} ${n[0]} ${n[1]} ${n[2]}`;
+    const key = `${v} ${own.join(' ')} ${n[0]} ${n[1]} ${n[2]}`;
     let vertex = vertexOf.get(key);
     if (vertex === undefined) {
       vertex = position.length / 3;
       vertexOf.set(key, vertex);
       position.push(...model.mesh.positions.subarray(3 * v, 3 * v + 3));
       normal.push(...n);
-      texture.push(u, w);
+      texture.forEach((values, s) => {
+        values.push(own[2 * s], own[2 * s + 1]);
+      });
     }
     return vertex;
   });
@@ -203,6 +221,6 @@ function splitVertices(model: Model, corners: readonly number[], normals: Float6
     indices,
     position: Float32Array.from(position),
     normal: Float32Array.from(normal),
-    texture: Float32Array.from(texture),
+    texture,
   };
 }

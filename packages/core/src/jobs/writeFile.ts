@@ -19,12 +19,14 @@ export interface WriteTask {
 export const writeFile: Job<'write', WriteTask, Uint8Array> = {
   name: 'write',
   run({ document, kind, template }) {
-    const { uv } = current(document);
     switch (kind) {
       case 'obj':
-        return writeObj(document.model, uv);
+        return writeObj(document.model, current(document).uv);
       case 'glb':
-        return writeGlb(document.model, uv);
+        return writeGlb(
+          document.model,
+          document.uvSets.map(({ uv }) => uv),
+        );
       case 'svg':
         return strToU8(writeTemplate(document, template));
     }

@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { meshOfShell } from '../surface/cutShell.ts';
 import { beast, head } from '../testing/sculpts.ts';
-import { tube } from '../testing/shapes.ts';
+import { sheet, tube } from '../testing/shapes.ts';
 import { likelyUp } from './likelyUp.ts';
 import type { Mesh } from './mesh.ts';
 
@@ -24,7 +24,9 @@ describe('what likely points up', () => {
     expect(likelyUp(zUp(post))).toBe(1);
   });
 
-  it('is y where nothing tells', () => {
+  it('is y where nothing tells, and for a sheet', () => {
     expect(likelyUp(meshOfShell(head(16)))).toBe(0);
+    const hill = (i: number, j: number) => 2 * Math.exp(-((i - 3) ** 2 + (j - 3) ** 2) / 4);
+    expect(likelyUp(sheet(6, 6, (i, j) => [j, i, hill(i, j)]))).toBe(0);
   });
 });

@@ -3,6 +3,8 @@ import { faceNormal } from './normals.ts';
 
 /** How much taller than deep something must be along z to look as if it lay on its back. */
 const TALLER = 1.4;
+/** What is lower than this part of its length and breadth is a sheet, which may well look forward. */
+const FLAT = 0.4;
 /** What lies within this part of the height above the lowest point is what something stands on. */
 const SOLE = 0.04;
 
@@ -16,7 +18,8 @@ export function likelyUp(mesh: Mesh): 0 | 1 {
   const [width, depth, height] = [x1 - x0, y1 - y0, z1 - z0];
   const middle = middleOf(mesh);
   const [alongY, alongZ] = [1, 2].map((axis) => isSteady(mesh, middle, axis));
-  if (alongY !== alongZ) return alongZ ? 1 : 0;
+  if (alongY && !alongZ) return 0;
+  if (alongZ && !alongY) return height > FLAT * Math.max(width, depth) ? 1 : 0;
   return height > TALLER * depth && height > width ? 1 : 0;
 }
 

@@ -31,6 +31,10 @@ import { namePatch } from './patches/namePatch.ts';
 import { paintPatch } from './patches/paintPatch.ts';
 import { patchShells } from './patches/patchShells.ts';
 import { removePatch } from './patches/removePatch.ts';
+import { addSet } from './sets/addSet.ts';
+import { removeSet } from './sets/removeSet.ts';
+import { renameSet } from './sets/renameSet.ts';
+import { useSet } from './sets/useSet.ts';
 import { namedShells, nameOfShell } from './shellChoice.ts';
 import { brush } from './unfold/brush.ts';
 import { movePin } from './unfold/movePin.ts';
@@ -82,6 +86,10 @@ export const OPERATIONS = [
   setGrain,
   lockShells,
   setLimits,
+  addSet,
+  renameSet,
+  removeSet,
+  useSet,
 ] as const;
 
 type AnyOperation = (typeof OPERATIONS)[number];

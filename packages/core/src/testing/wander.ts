@@ -136,6 +136,10 @@ export function someAct(document: HemDocument, random: () => number): [name: str
       return ['brush', { face, brush, dabs: dabs.flat() }];
     },
     () => ['open-pieces', { least: true }],
+    () => ['add-uv-set', { name: `Set ${some(1e6)}`, from: random() < 0.5 ? 'copy' : 'nothing' }],
+    () => ['use-uv-set', { set: document.uvSets[some(document.uvSets.length)].id }],
+    () => ['rename-uv-set', { set: document.currentUv, name: `Set ${some(1e6)}` }],
+    () => ['remove-uv-set', { set: document.uvSets[some(document.uvSets.length)].id }],
     () => ['straight-strip', {}],
     () => ['project', { faces: [...document.stale.keys()].filter(() => random() < 0.9), kind: 'box' }],
     () => ['unfold', { method: 'conformal' }],

@@ -1,9 +1,10 @@
 import { isTooStretched, type Judgement, TEXTURE } from '@blunt-hem/core/document/judgement';
 import type { Limits } from '@blunt-hem/core/document/limits';
 import { IconLock } from '@tabler/icons-react';
-import { Button, Table, type TableProps } from 'antd';
+import { Button, Select, Table, type TableProps } from 'antd';
 import type { TableRef } from 'antd/es/table';
 import { useEffect, useMemo, useRef, useState } from 'react';
+import { perform } from '../../store/acts.ts';
 import { type BenchStore, useBench } from '../../store/bench.ts';
 import { imagesOf, select } from '../../store/select.ts';
 import type { ShellRow } from '../../worker/protocol.ts';
@@ -48,7 +49,10 @@ export function Details() {
       <DetailsGrip />
       <Selection />
       {stage.Details && <stage.Details />}
-      <h2>Shells</h2>
+      <h2>
+        Shells
+        <SetChoice />
+      </h2>
       {words.length > 0 && (
         <p className="table-filtered">
           {shown.length.toLocaleString('en-GB')} of {rows.length.toLocaleString('en-GB')}: {words.join(', ')}
@@ -90,6 +94,23 @@ export function Details() {
         />
       </div>
     </aside>
+  );
+}
+
+/** The UV set that is worked on, where there are several. */
+function SetChoice() {
+  const sets = useBench((s) => s.uvSets);
+  const current = useBench((s) => s.currentUv);
+  if (sets.length < 2) return null;
+  return (
+    <Select
+      size="small"
+      className="set-choice"
+      aria-label="UV set"
+      value={current}
+      options={sets.map(({ id, name }) => ({ value: id, label: name }))}
+      onChange={(set) => void perform('use-uv-set', { set })}
+    />
   );
 }
 

@@ -11,6 +11,7 @@ import {
   unfold as unfoldShells,
 } from '../commands/flattening.ts';
 import { TrialsPanel } from '../details/TrialsPanel.tsx';
+import { UvSetsPanel } from '../details/UvSetsPanel.tsx';
 import { RailSlider } from '../rail/RailSlider.tsx';
 import { brush } from '../tools/brush.tsx';
 import { pin } from '../tools/pin.tsx';
@@ -22,7 +23,14 @@ export const unfold: StageView = {
   label: 'Unfold',
   tools: [pin, brush, project],
   commands: [unfoldShells, relax, layStraight, makeStay, letStayGo, grain],
-  Details: TrialsPanel,
+  Details() {
+    return (
+      <>
+        <UvSetsPanel />
+        <TrialsPanel />
+      </>
+    );
+  },
   Panel() {
     return (
       <>

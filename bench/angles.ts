@@ -2,9 +2,10 @@ import { measureStretch } from '@blunt-hem/core/measure/stretch';
 import { unattended } from '@blunt-hem/core/progress';
 import { borders } from '@blunt-hem/core/surface/borders';
 import type { Shell } from '@blunt-hem/core/surface/shell';
-import { distance, farthestPair } from '@blunt-hem/core/unfold/farthestPair';
+import { farthestPair } from '@blunt-hem/core/unfold/farthestPair';
 import { unfoldShell } from '@blunt-hem/core/unfold/unfold';
 import { openedShells, openModels } from '../packages/core/reference/openModels.ts';
+import { distance } from '../packages/core/src/mesh/distance.ts';
 import { cap, hills, horn, toadShells } from './shapes.ts';
 import { count, ratio, seconds, type Table, time } from './table.ts';
 

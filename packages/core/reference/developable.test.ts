@@ -1,9 +1,9 @@
 import { describe, expect, it } from 'vitest';
 import { measureStretch } from '../src/measure/stretch.ts';
+import { distance } from '../src/mesh/distance.ts';
 import { unattended } from '../src/progress.ts';
 import type { Shell } from '../src/surface/shell.ts';
 import { sheet, wholeShell } from '../src/testing/shapes.ts';
-import { distance } from '../src/unfold/farthestPair.ts';
 import { METHODS, unfoldShell } from '../src/unfold/unfold.ts';
 
 /**

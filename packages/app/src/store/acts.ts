@@ -1,6 +1,6 @@
+import type { Request } from '@blunt-hem/core/document/request';
 import type { OperationName, ParamsOf } from '@blunt-hem/core/operations/catalogue';
-import type { Request } from '@blunt-hem/core/operations/operation';
-import type { Done } from '@blunt-hem/core/session/session';
+import type { Done } from '@blunt-hem/core/session/done';
 import type { Answer } from '../worker/protocol.ts';
 import { useBench } from './bench.ts';
 import type { Notice } from './run.ts';

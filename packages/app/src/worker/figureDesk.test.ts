@@ -1,11 +1,11 @@
 import { type HemDocument, openDocument } from '@blunt-hem/core/document/document';
 import { figuresOf } from '@blunt-hem/core/document/figures';
 import { applyPatch, type Patch } from '@blunt-hem/core/document/patch';
+import type { Request } from '@blunt-hem/core/document/request';
 import { type Jobs, localJobs } from '@blunt-hem/core/jobs/index';
 import { modelFromMesh } from '@blunt-hem/core/mesh/model';
 import { carryOut, request } from '@blunt-hem/core/operations/catalogue';
 import { localContext } from '@blunt-hem/core/operations/localContext';
-import type { Request } from '@blunt-hem/core/operations/operation';
 import { cube } from '@blunt-hem/core/testing/shapes';
 import { describe, expect, it } from 'vitest';
 import { figureDesk } from './figureDesk.ts';

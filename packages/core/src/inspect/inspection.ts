@@ -1,6 +1,6 @@
 import { type HemDocument, shellOf, shellsOf } from '../document/document.ts';
+import type { Request } from '../document/request.ts';
 import type { Severity } from '../health/check.ts';
-import type { Request } from '../operations/operation.ts';
 import { facesOfShell } from '../surface/shells.ts';
 import { verdictOf } from '../surface/verdict.ts';
 import type { Subject } from './subject.ts';

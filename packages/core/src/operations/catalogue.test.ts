@@ -11,6 +11,7 @@ import { figuresOf, totalsOf } from '../document/figures.ts';
 import { emptyHistory, type History, type KeptAct, record, undone } from '../document/history.ts';
 import { overlappingFaces } from '../document/overlappingFaces.ts';
 import { applyPatch, inverse } from '../document/patch.ts';
+import type { Request } from '../document/request.ts';
 import { HemError } from '../errors.ts';
 import { findEdge } from '../mesh/connectivity.ts';
 import { modelFromMesh } from '../mesh/model.ts';
@@ -18,7 +19,6 @@ import { after } from '../testing/acts.ts';
 import { cube, horn, torus } from '../testing/shapes.ts';
 import { carryOut, OPERATIONS } from './catalogue.ts';
 import { localContext } from './localContext.ts';
-import type { Request } from './operation.ts';
 
 const cubeDocument = () => openDocument(modelFromMesh('Cube', cube()));
 

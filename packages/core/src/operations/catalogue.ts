@@ -1,5 +1,6 @@
 import type { HemDocument } from '../document/document.ts';
 import type { Patch } from '../document/patch.ts';
+import type { Request } from '../document/request.ts';
 import { HemError } from '../errors.ts';
 import type { Given, WhichShells } from '../params.ts';
 import { evenDensity } from './arrange/evenDensity.ts';
@@ -26,7 +27,7 @@ import { repair } from './intake/repair.ts';
 import { repairSafe } from './intake/repairSafe.ts';
 import { standUp } from './intake/standUp.ts';
 import { heedLocks, LockedError, leftLocked, lockedOf } from './locks.ts';
-import type { Operation, OperationContext, Request } from './operation.ts';
+import type { Operation, OperationContext } from './operation.ts';
 import { namePatch } from './patches/namePatch.ts';
 import { paintPatch } from './patches/paintPatch.ts';
 import { patchShells } from './patches/patchShells.ts';

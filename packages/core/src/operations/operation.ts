@@ -1,5 +1,6 @@
 import type { HemDocument } from '../document/document.ts';
 import type { Patch } from '../document/patch.ts';
+import type { Request } from '../document/request.ts';
 import type { Jobs } from '../jobs/index.ts';
 import type { Param } from '../params.ts';
 import type { Context } from '../progress.ts';
@@ -52,12 +53,6 @@ export interface Operation<Name extends string, Out, In = Out> {
  * @returns undefined when there is nothing to do
  */
 export type Follow = (after: HemDocument, now: HemDocument) => Request | undefined;
-
-/** An operation with its parameters: plain JSON, enough to do it again on another document. */
-export interface Request {
-  readonly operation: string;
-  readonly params: unknown;
-}
 
 /** Lets the types of an operation follow from its schema. */
 export const operation = <const Name extends string, Out, In>(

@@ -1,8 +1,9 @@
 import type { HemDocument } from '../document/document.ts';
 import { applyPatch } from '../document/patch.ts';
+import type { Request } from '../document/request.ts';
 import { HemError } from '../errors.ts';
 import { carryOut, operationNamed } from './catalogue.ts';
-import type { OperationContext, Request } from './operation.ts';
+import type { OperationContext } from './operation.ts';
 
 /**
  * The document as an act, and what follows it, would leave it; nothing is done.

@@ -1,8 +1,6 @@
 import { StoppedError } from '../errors.ts';
-import { type Connectivity, findEdge } from '../mesh/connectivity.ts';
-import type { Mesh } from '../mesh/mesh.ts';
+import { findEdge } from '../mesh/connectivity.ts';
 import { faceNormals } from '../mesh/normals.ts';
-import type { Triangulation } from '../mesh/triangulate.ts';
 import { type Context, share } from '../progress.ts';
 import { edgeCosts } from '../seams/edgeCosts.ts';
 import { edgeLength } from '../select/shortestPath.ts';
@@ -12,11 +10,12 @@ import { facesOfShell, shellsAtEdges, shellsFromSeams } from '../surface/shells.
 import { verdictOf } from '../surface/verdict.ts';
 import { edgeExposure } from '../surface/viewExposure.ts';
 import { type Counterparts, counterparts } from '../symmetry/counterparts.ts';
-import { isometryOf, type Symmetry } from '../symmetry/findSymmetry.ts';
+import { isometryOf } from '../symmetry/findSymmetry.ts';
 import { type CoarseSeamsOptions, coarseSeams } from './coarseSeams.ts';
 import { cutThese } from './cutUp.ts';
 import { mending } from './mend.ts';
 import { ofOneSide } from './ofOneSide.ts';
+import type { ProposalTask } from './proposalTask.ts';
 import { reachCount } from './reachCount.ts';
 import { MOST_SMALL, sewSmall } from './sewSmall.ts';
 import { shellImage } from './shellImage.ts';
@@ -31,21 +30,6 @@ export interface ProposalOptions extends CoarseSeamsOptions {
   readonly triangles: number;
   /** About how many shells are wished for, whatever they stretch; as many as it takes when absent. */
   readonly pieces?: number;
-}
-
-export interface ProposalTask {
-  readonly mesh: Mesh;
-  readonly links: Connectivity;
-  readonly triangulation: Triangulation;
-  readonly triangleStart: Uint32Array;
-  /** Seams that stay, 1 for each cut edge. */
-  readonly seams: Uint8Array;
-  /** Shells that are to be cut, by number; the others are left as they are. */
-  readonly shells: readonly number[];
-  /** How much is seen of every vertex. */
-  readonly exposure: Float32Array;
-  /** A mirror plane; seams on one side have their image on the other. */
-  readonly symmetry?: Symmetry;
 }
 
 /**

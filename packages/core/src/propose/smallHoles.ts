@@ -5,7 +5,7 @@ import { faceNormal } from '../mesh/normals.ts';
 import { triangulate } from '../mesh/triangulate.ts';
 import { faceTriangleStart } from '../surface/shell.ts';
 import { shellsFromSeams } from '../surface/shells.ts';
-import type { ProposalTask } from './proposeSeams.ts';
+import type { ProposalTask } from './proposalTask.ts';
 
 /** A hole is small when it is shorter round than this part of the root of the surface of its piece. */
 const SMALL = 0.1;

@@ -1,3 +1,4 @@
+import { exposuresOf } from '../derived/exposures.ts';
 import { shellOf, shellsOf, topologyOf } from '../document/document.ts';
 import { HemError } from '../errors.ts';
 import { RELAX_STEPS } from '../operations/cut/reflatten.ts';
@@ -6,7 +7,6 @@ import { record, whole } from '../params.ts';
 import { facesOfShell } from '../surface/shells.ts';
 import { verdictOf } from '../surface/verdict.ts';
 import { USUAL_VIEW } from '../surface/viewExposure.ts';
-import { exposuresOf } from './exposures.ts';
 import { question } from './question.ts';
 import { type ToldCut, toldCut } from './toldCut.ts';
 

@@ -1,8 +1,8 @@
+import { exposuresOf } from '../derived/exposures.ts';
 import { topologyOf } from '../document/document.ts';
 import { changesModel } from '../document/patch.ts';
 import { choice, otherwise, record } from '../params.ts';
 import { USUAL_VIEW, VIEWS } from '../surface/viewExposure.ts';
-import { exposuresOf } from './exposures.ts';
 import { question } from './question.ts';
 
 /** How much is seen of every vertex, 0 hidden to 1 seen best of all; and the same for every corner of every triangle. */

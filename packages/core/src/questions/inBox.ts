@@ -1,10 +1,10 @@
+import { modelTree } from '../derived/trees.ts';
 import { type HemDocument, shellsOf, topologyOf } from '../document/document.ts';
 import type { Mesh } from '../mesh/mesh.ts';
 import { choice, flag, list, number, optional, record, type Taken, tuple } from '../params.ts';
 import { TARGETS } from '../select/target.ts';
 import { shellsAtEdges } from '../surface/shells.ts';
 import { question } from './question.ts';
-import { modelTree } from './trees.ts';
 
 const params = record({
   target: choice(...TARGETS),

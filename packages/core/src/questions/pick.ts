@@ -1,5 +1,5 @@
+import type { FaceTree, PointOf } from '../derived/trees.ts';
 import { type HemDocument, shellsOf, topologyOf } from '../document/document.ts';
-import type { FaceTree, PointOf } from './trees.ts';
 
 /** What lies under a pointer. */
 export interface Pick {

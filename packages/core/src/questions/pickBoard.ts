@@ -1,7 +1,7 @@
+import { boardTree, inFlat } from '../derived/trees.ts';
 import { number, record } from '../params.ts';
 import { pickAlong } from './pick.ts';
 import { question } from './question.ts';
-import { boardTree, inFlat } from './trees.ts';
 
 /** What lies at a place of the Board. */
 export const pickBoard = question({

@@ -1,7 +1,7 @@
+import { modelTree, onModel } from '../derived/trees.ts';
 import { record, tuple } from '../params.ts';
 import { pickAlong } from './pick.ts';
 import { question } from './question.ts';
-import { modelTree, onModel } from './trees.ts';
 
 /** What a ray meets on the model. */
 export const pickModel = question({

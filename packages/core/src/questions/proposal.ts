@@ -1,3 +1,4 @@
+import { cutAt, proposedEdges, SYMMETRIES } from '../derived/proposedEdges.ts';
 import { type HemDocument, shellOf, shellsOf, shellUv, topologyOf } from '../document/document.ts';
 import { HemError } from '../errors.ts';
 import type { Connectivity } from '../mesh/connectivity.ts';
@@ -14,7 +15,6 @@ import { edgeLength } from '../select/shortestPath.ts';
 import type { Shell } from '../surface/shell.ts';
 import { facesOfShell, shellsAtEdges } from '../surface/shells.ts';
 import { USUAL_VIEW, VIEWS } from '../surface/viewExposure.ts';
-import { cutAt, proposedEdges, SYMMETRIES } from './proposedEdges.ts';
 import { type QuestionContext, question } from './question.ts';
 
 /** A shell as it would be. */

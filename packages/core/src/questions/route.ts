@@ -1,3 +1,4 @@
+import { exposuresOf } from '../derived/exposures.ts';
 import { type HemDocument, topologyOf } from '../document/document.ts';
 import { HemError } from '../errors.ts';
 import { faceNormals } from '../mesh/normals.ts';
@@ -7,7 +8,6 @@ import { edgeCosts } from '../seams/edgeCosts.ts';
 import { type Router, router } from '../seams/route.ts';
 import { nearestBetween } from '../surface/nearestBetween.ts';
 import { USUAL_VIEW, VIEWS } from '../surface/viewExposure.ts';
-import { exposuresOf } from './exposures.ts';
 import { type QuestionContext, question } from './question.ts';
 
 /** Vertices that are searched at a stretch: some 20 ms. */

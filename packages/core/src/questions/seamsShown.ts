@@ -1,10 +1,10 @@
+import { exposuresOf } from '../derived/exposures.ts';
 import { topologyOf } from '../document/document.ts';
 import { type LayoutFinding, told } from '../inspect/inspection.ts';
 import { seamsThatShow } from '../inspect/seamsThatShow.ts';
 import { choice, otherwise, record } from '../params.ts';
 import { edgeLength } from '../select/shortestPath.ts';
 import { USUAL_VIEW, VIEWS } from '../surface/viewExposure.ts';
-import { exposuresOf } from './exposures.ts';
 import { question } from './question.ts';
 
 /** Seams that run where much is seen of the model; nothing where hardly any do. */

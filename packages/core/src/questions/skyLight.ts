@@ -1,8 +1,8 @@
+import { wholeTree } from '../derived/trees.ts';
 import { plainDocument } from '../document/document.ts';
 import { changesModel } from '../document/patch.ts';
 import { record } from '../params.ts';
 import { question } from './question.ts';
-import { wholeTree } from './trees.ts';
 
 /** How the sky falls on the model and on the ground it stands on. */
 export const skyLight = question({

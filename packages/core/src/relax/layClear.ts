@@ -5,7 +5,7 @@ import type { Context } from '../progress.ts';
 import { anyDiagonal } from '../surface/anyDiagonal.ts';
 import { borders } from '../surface/borders.ts';
 import type { Shell } from '../surface/shell.ts';
-import { intoDisc } from '../unfold/intoDisc.ts';
+import { intoDisc } from './intoDisc.ts';
 import { isFlippedStart, type Loosened, type LooseningOptions, loosen } from './loosen.ts';
 import { newtonClear } from './newtonClear.ts';
 import { facingDown, untangle } from './untangle.ts';

@@ -1,10 +1,10 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { measureStretch } from '../measure/stretch.ts';
+import { distance } from '../mesh/distance.ts';
 import { unattended } from '../progress.ts';
 import { restTriangles } from '../surface/restTriangles.ts';
 import { sheet, sphericalCap, wholeShell } from '../testing/shapes.ts';
-import { distance } from '../unfold/farthestPair.ts';
 import { unfoldShell } from '../unfold/unfold.ts';
 import { areaTerm, energy, quadratic } from './distortion.ts';
 import { exponentOf } from './loosen.ts';

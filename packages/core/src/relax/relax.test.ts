@@ -4,12 +4,12 @@ import { measureStretch } from '../measure/stretch.ts';
 import { unattended } from '../progress.ts';
 import { restTriangles } from '../surface/restTriangles.ts';
 import { horn, sphericalCap } from '../testing/shapes.ts';
-import { tutteEmbedding } from '../unfold/tutte.ts';
 import { unfoldShell } from '../unfold/unfold.ts';
 import { energy, quadratic } from './distortion.ts';
 import { stepToCollapse } from './flipBarrier.ts';
 import { FlippedStartError } from './loosen.ts';
 import { relax } from './relax.ts';
+import { tutteEmbedding } from './tutte.ts';
 
 const cap = sphericalCap(8, 20, 2);
 const rest = restTriangles(cap.positions, cap.triangles);

@@ -1,4 +1,3 @@
-import type { HemDocument } from '../document/document.ts';
 import type { Connectivity } from '../mesh/connectivity.ts';
 import { loosePieces, type Model } from '../mesh/model.ts';
 import { faceNormals } from '../mesh/normals.ts';
@@ -18,7 +17,7 @@ export type Rule = (typeof RULES)[number];
  * @param patches  of each face; 0 for none, which is a patch like any other
  */
 export function edgesByRule(
-  { model, patches }: Pick<HemDocument, 'model' | 'patches'>,
+  { model, patches }: { readonly model: Model; readonly patches: Uint8Array },
   links: Connectivity,
   rule: Rule,
   angle: number,

@@ -9,13 +9,14 @@ import {
   undone,
 } from '../document/history.ts';
 import { applyPatch, inverse, isEmpty, type Patch } from '../document/patch.ts';
+import type { Request } from '../document/request.ts';
 import { HemError } from '../errors.ts';
 import type { Jobs } from '../jobs/index.ts';
 import { applyKept } from '../keeping/soundPatch.ts';
 import { walkActs } from '../keeping/walkActs.ts';
 import { carryOut, type OperationName, operationNamed, type ParamsOf } from '../operations/catalogue.ts';
 import { reflatten } from '../operations/cut/reflatten.ts';
-import type { Follow, OperationContext, Request } from '../operations/operation.ts';
+import type { Follow, OperationContext } from '../operations/operation.ts';
 import type { Progress } from '../progress.ts';
 import {
   type AnswerOf,
@@ -28,6 +29,7 @@ import {
   type QuestionName,
 } from '../questions/index.ts';
 import type { Trial } from '../trials/trial.ts';
+import type { Done } from './done.ts';
 import type { Keeper } from './keeper.ts';
 import { patchMemory } from './patchMemory.ts';
 import { sessionTrials } from './sessionTrials.ts';
@@ -43,14 +45,6 @@ export type SessionEvent =
   | ({ readonly kind: 'running'; readonly operation?: OperationName } & Omit<Progress, 'uv'>)
   /** A shell that is being worked on, as it lies now: UV per shell vertex, tile units. */
   | { readonly kind: 'picture'; readonly shell: number; readonly uv: Float64Array };
-
-export interface Done {
-  /** What was done, for the artist. */
-  readonly label: string;
-  readonly notes: readonly string[];
-  /** False when nothing came of it. */
-  readonly changed: boolean;
-}
 
 /** A newer act took the place of this one before it had anything worth keeping. */
 export class SupersededError extends HemError {

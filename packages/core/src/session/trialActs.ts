@@ -1,12 +1,13 @@
 import type { HemDocument } from '../document/document.ts';
 import { applyPatch } from '../document/patch.ts';
+import type { Request } from '../document/request.ts';
 import { carryOut, request } from '../operations/catalogue.ts';
-import { type OperationContext, plural, type Request } from '../operations/operation.ts';
+import { type OperationContext, plural } from '../operations/operation.ts';
 import { chosenShells } from '../operations/shellChoice.ts';
 import type { WhichShells } from '../params.ts';
 import type { Trial } from '../trials/trial.ts';
 import { METHODS } from '../unfold/unfold.ts';
-import type { Done } from './session.ts';
+import type { Done } from './done.ts';
 import type { SessionTrials } from './sessionTrials.ts';
 
 interface Stage {

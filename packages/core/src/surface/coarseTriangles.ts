@@ -1,5 +1,5 @@
 import type { Context } from '../progress.ts';
-import { coarsen } from '../unfold/coarsen.ts';
+import { coarsen } from './coarsen.ts';
 import { restTriangles } from './restTriangles.ts';
 
 /**

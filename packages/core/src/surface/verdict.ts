@@ -1,4 +1,4 @@
-import { distance } from '../unfold/farthestPair.ts';
+import { distance } from '../mesh/distance.ts';
 import { areaOfTriangle } from './areas.ts';
 import { borders } from './borders.ts';
 import type { Shell } from './shell.ts';

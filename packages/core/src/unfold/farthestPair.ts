@@ -1,3 +1,5 @@
+import { distance } from '../mesh/distance.ts';
+
 /**
  * Two vertices of a border far apart: the farthest from the border's first vertex, then the farthest from that
  * one, by straight distance. Pinning such a pair keeps a conformal map from shrinking one end.
@@ -22,12 +24,4 @@ function farthestFrom(positions: Float64Array, loop: Uint32Array, from: number):
     }
   }
   return best;
-}
-
-export function distance(positions: Float64Array, a: number, b: number): number {
-  return Math.hypot(
-    positions[3 * a] - positions[3 * b],
-    positions[3 * a + 1] - positions[3 * b + 1],
-    positions[3 * a + 2] - positions[3 * b + 2],
-  );
 }

@@ -1,16 +1,16 @@
 import { describe, expect, it } from 'vitest';
 import { measureStretch } from '../measure/stretch.ts';
 import { unattended } from '../progress.ts';
+import { discMetric } from '../relax/discMetric.ts';
 import { boundedConformal, energy } from '../relax/distortion.ts';
 import { relax } from '../relax/relax.ts';
 import { borders } from '../surface/borders.ts';
+import { coarsen } from '../surface/coarsen.ts';
 import { signedArea, triangleArea } from '../surface/flatArea.ts';
 import { restTriangles } from '../surface/restTriangles.ts';
 import { type Shell, shellFromTriangles } from '../surface/shell.ts';
 import { glove, head, spikyBall, tentacle } from '../testing/sculpts.ts';
 import { horn, sphericalCap, tube } from '../testing/shapes.ts';
-import { coarsen } from './coarsen.ts';
-import { discMetric } from './discMetric.ts';
 import { isLocallyInjective } from './isLocallyInjective.ts';
 import { AREA_BOUND } from './nearlyClosed.ts';
 import { progressiveEmbedding } from './progressive.ts';

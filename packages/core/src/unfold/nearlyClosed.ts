@@ -1,6 +1,7 @@
 import { HemError } from '../errors.ts';
 import { NotPositiveDefiniteError } from '../linear/cholesky.ts';
 import { type Context, heedStop } from '../progress.ts';
+import { discMetric } from '../relax/discMetric.ts';
 import { boundedConformal, dirichletParts } from '../relax/distortion.ts';
 import { pickTriangles } from '../relax/freeTriangles.ts';
 import { projectedNewton } from '../relax/projectedNewton.ts';
@@ -10,7 +11,6 @@ import { anyDiagonal, type WeightedTriangles } from '../surface/anyDiagonal.ts';
 import { signedArea, triangleArea } from '../surface/flatArea.ts';
 import type { RestTriangles } from '../surface/restTriangles.ts';
 import type { Shell } from '../surface/shell.ts';
-import { discMetric } from './discMetric.ts';
 import { isLocallyInjective } from './isLocallyInjective.ts';
 import { progressiveEmbedding } from './progressive.ts';
 import { spectralConformal } from './spectral.ts';

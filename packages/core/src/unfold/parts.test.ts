@@ -1,12 +1,13 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
+import { distance } from '../mesh/distance.ts';
+import { tutteEmbedding } from '../relax/tutte.ts';
 import { borders } from '../surface/borders.ts';
 import { restTriangles } from '../surface/restTriangles.ts';
 import type { Shell } from '../surface/shell.ts';
 import { sheet, sphericalCap, wholeShell } from '../testing/shapes.ts';
-import { distance, farthestPair } from './farthestPair.ts';
+import { farthestPair } from './farthestPair.ts';
 import { lscm, type Pins } from './lscm.ts';
-import { tutteEmbedding } from './tutte.ts';
 import { turnUpright } from './upright.ts';
 
 describe('rest triangles', () => {

@@ -1,6 +1,6 @@
 import { bucket } from '../mesh/connectivity.ts';
 import { type AreaTerm, areaTerm } from '../relax/distortion.ts';
-import type { IntrinsicTriangles } from './coarsen.ts';
+import type { IntrinsicTriangles } from '../surface/coarsen.ts';
 
 /** Triangles at each of some vertices that are no neighbours of each other. */
 export interface Stars {

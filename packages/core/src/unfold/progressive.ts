@@ -1,12 +1,12 @@
 import { type Context, heedStop } from '../progress.ts';
 import { type AreaTerm, dirichletParts } from '../relax/distortion.ts';
 import { projectedNewton } from '../relax/projectedNewton.ts';
+import { tutteEmbedding } from '../relax/tutte.ts';
 import type { WeightedTriangles } from '../surface/anyDiagonal.ts';
+import { coarsen, type IntrinsicTriangles } from '../surface/coarsen.ts';
 import type { RestTriangles } from '../surface/restTriangles.ts';
 import type { Shell } from '../surface/shell.ts';
-import { coarsen, type IntrinsicTriangles } from './coarsen.ts';
 import { apexOver, placeInStar, starsOf } from './placeInStar.ts';
-import { tutteEmbedding } from './tutte.ts';
 
 /** Relaxing on the way from coarse to fine: enough to stay near the best map. */
 const ON_THE_WAY = { steps: 10, tolerance: 1e-2 };

@@ -1,12 +1,12 @@
+import { distance } from '../mesh/distance.ts';
 import type { Context } from '../progress.ts';
 import { relax } from '../relax/relax.ts';
+import { fillBorder } from '../relax/tutte.ts';
 import { borders } from '../surface/borders.ts';
 import { restTriangles } from '../surface/restTriangles.ts';
 import type { Shell } from '../surface/shell.ts';
-import { distance } from './farthestPair.ts';
 import { isLocallyInjective } from './isLocallyInjective.ts';
 import { NotAStripError } from './straightRows.ts';
-import { fillBorder } from './tutte.ts';
 
 /** Steps by which the inside is evened out. */
 const RELAX_STEPS = 60;

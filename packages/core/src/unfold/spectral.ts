@@ -2,10 +2,10 @@ import { release } from '../linear/cholesky.ts';
 import { factoriseHermitian } from '../linear/hermitianTriangles.ts';
 import { solveTriangles, triangleSystem } from '../linear/triangleSystem.ts';
 import { type Context, heedStop } from '../progress.ts';
+import { placeOnCircle } from '../relax/placeOnCircle.ts';
 import type { RestTriangles } from '../surface/restTriangles.ts';
 import type { Shell } from '../surface/shell.ts';
 import { conformalMatrices } from './lscm.ts';
-import { placeOnCircle } from './placeOnCircle.ts';
 
 const MOST_ROUNDS = 12;
 /** Rounds end when the energy falls by less than this part … */

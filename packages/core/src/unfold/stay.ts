@@ -1,6 +1,6 @@
 import { HemError } from '../errors.ts';
+import { distance } from '../mesh/distance.ts';
 import type { Shell } from '../surface/shell.ts';
-import { distance } from './farthestPair.ts';
 import type { Pins } from './lscm.ts';
 
 /** Shell vertices along a chain of edges that must lie straight at true length, in order. */

@@ -1,6 +1,6 @@
 import { HemError } from '../errors.ts';
+import { distance } from '../mesh/distance.ts';
 import type { Shell } from '../surface/shell.ts';
-import { distance } from './farthestPair.ts';
 
 const ONLY_QUADS = 'Only quads make straight rows: cut the other faces off first.';
 

@@ -2,11 +2,11 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { measureStretch } from '../measure/stretch.ts';
 import { unattended } from '../progress.ts';
+import { tutteEmbedding } from '../relax/tutte.ts';
 import { restTriangles } from '../surface/restTriangles.ts';
 import type { Shell } from '../surface/shell.ts';
 import { cube, horn, sheet, sphericalCap, wholeShell } from '../testing/shapes.ts';
 import { lscm } from './lscm.ts';
-import { tutteEmbedding } from './tutte.ts';
 import { CannotUnfoldError, METHODS, unfoldShell } from './unfold.ts';
 
 const bumpy = (seed: number, size = 1): Shell =>

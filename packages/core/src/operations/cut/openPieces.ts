@@ -1,9 +1,9 @@
+import { exposuresOf } from '../../derived/exposures.ts';
+import { proposedEdges } from '../../derived/proposedEdges.ts';
 import { type HemDocument, plainDocument, shellOf, shellsOf } from '../../document/document.ts';
 import { applyPatch } from '../../document/patch.ts';
 import { flag, otherwise, record, whichShells } from '../../params.ts';
 import { HIDDEN, PRESETS } from '../../propose/presets.ts';
-import { exposuresOf } from '../../questions/exposures.ts';
-import { proposedEdges } from '../../questions/proposedEdges.ts';
 import { facesOfShell, shellsWhere } from '../../surface/shells.ts';
 import { verdictOf } from '../../surface/verdict.ts';
 import { USUAL_VIEW } from '../../surface/viewExposure.ts';

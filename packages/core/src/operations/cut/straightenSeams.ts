@@ -1,3 +1,4 @@
+import { exposuresOf } from '../../derived/exposures.ts';
 import { type HemDocument, topologyOf } from '../../document/document.ts';
 import { applyPatch, type Patch } from '../../document/patch.ts';
 import type { Jobs } from '../../jobs/index.ts';
@@ -5,7 +6,6 @@ import { faceNormals } from '../../mesh/normals.ts';
 import { indices, record } from '../../params.ts';
 import type { Context } from '../../progress.ts';
 import { HIDDEN } from '../../propose/presets.ts';
-import { exposuresOf } from '../../questions/exposures.ts';
 import { edgeCosts } from '../../seams/edgeCosts.ts';
 import { type StraightenedSeam, straightenSeam } from '../../seams/straightenSeam.ts';
 import { USUAL_VIEW } from '../../surface/viewExposure.ts';

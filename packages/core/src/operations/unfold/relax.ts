@@ -2,6 +2,7 @@ import { type HemDocument, shellOf, shellsOf, shellUv } from '../../document/doc
 import { pinsOf, staysOf } from '../../document/holds.ts';
 import { markChange } from '../../document/patch.ts';
 import { HemError } from '../../errors.ts';
+import { distance } from '../../mesh/distance.ts';
 import {
   flag,
   indices,
@@ -23,7 +24,6 @@ import type { RelaxOptions } from '../../relax/relax.ts';
 import type { Shell } from '../../surface/shell.ts';
 import { facesOfShell } from '../../surface/shells.ts';
 import { bestTurn, transformUv } from '../../surface/similarity.ts';
-import { distance } from '../../unfold/farthestPair.ts';
 import { onBoard } from '../arrange/boardLayout.ts';
 import { LockedError, leftLocked, lockedOf } from '../locks.ts';
 import { operation, plural } from '../operation.ts';

@@ -1,6 +1,6 @@
 import type { Context } from '../progress.ts';
 import { heedStop } from '../progress.ts';
-import type { RestTriangles } from '../surface/restTriangles.ts';
+import type { RestTriangles } from './restTriangles.ts';
 
 /** One step from fine to coarse: some vertices that are no neighbours of each other go, each into a neighbour. */
 export interface Level {

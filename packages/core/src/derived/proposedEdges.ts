@@ -1,12 +1,12 @@
 import { type HemDocument, plainDocument, shellsOf } from '../document/document.ts';
+import type { Jobs } from '../jobs/index.ts';
 import type { FoundSymmetry } from '../jobs/symmetry.ts';
-import { share } from '../progress.ts';
+import { type Context, share } from '../progress.ts';
 import type { ProposalOptions } from '../propose/proposeSeams.ts';
 import { shellsWhere } from '../surface/shells.ts';
 import type { View } from '../surface/viewExposure.ts';
 import { acrossAxis } from '../symmetry/findSymmetry.ts';
 import { type Exposures, exposuresOf } from './exposures.ts';
-import type { QuestionContext } from './question.ts';
 
 /** By what seams are to be symmetric: what is found, nothing, or across an axis. */
 export const SYMMETRIES = ['auto', 'none', 'x', 'y', 'z'] as const;
@@ -37,7 +37,7 @@ export async function proposedEdges(
   document: HemDocument,
   shells: readonly number[],
   { view, symmetric, limbs = false, options }: Wanted,
-  context: QuestionContext,
+  context: Context & { readonly jobs: Jobs },
 ): Promise<ProposedEdges> {
   const { jobs } = context;
   const within = (from: number, to: number) => ({ jobs, ...share(context, from, to) });

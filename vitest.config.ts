@@ -2,7 +2,12 @@ import { defineConfig } from 'vitest/config';
 
 export default defineConfig({
   test: {
-    include: ['packages/*/src/**/*.test.ts', 'packages/*/reference/**/*.test.ts', 'demo/**/*.test.ts'],
+    include: [
+      'packages/*.test.ts',
+      'packages/*/src/**/*.test.ts',
+      'packages/*/reference/**/*.test.ts',
+      'demo/**/*.test.ts',
+    ],
     setupFiles: ['packages/core/src/testing/fixSeed.ts'],
     // However slow the machine is: what fails is seen, not timed.
     testTimeout: 300_000,

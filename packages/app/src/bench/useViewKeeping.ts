@@ -1,9 +1,11 @@
 import { useEffect } from 'react';
+import { KEPT_LOOKS } from '../storage/looks.ts';
 import { useBench } from '../store/bench.ts';
-import { KEPT_LOOKS, type ViewSlice } from '../store/view.ts';
+import type { ViewSlice } from '../store/view.ts';
 import { bench } from '../store/worker.ts';
 import type { PaneViews } from './panes/renderer.ts';
-import { handle, onViewChange } from './panes/rendererHandle.ts';
+import { handle } from './panes/rendererHandle.ts';
+import { onViewChange } from './panes/viewChange.ts';
 
 /** How long the view must rest before it is kept, milliseconds. */
 const REST = 400;

@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest';
-import { KEPT_LOOKS, viewSlice } from '../store/view.ts';
+import { viewSlice } from '../store/view.ts';
+import { KEPT_LOOKS } from './looks.ts';
 import { soundView } from './rows.ts';
 
 const cameras = { model: { position: [1, 2, 3], target: [0, 0, 0] }, board: { u: 0.5, v: 0.5, scale: 300 } };

@@ -1,7 +1,7 @@
 import { STAGES } from '@blunt-hem/core/operations/operation';
 import Joi from 'joi';
-import { CHECKER_UNITS, type KEPT_LOOKS, SCALES_AGAINST } from '../store/view.ts';
 import type { ProjectRow } from './database.ts';
+import { CHECKER_UNITS, type KEPT_LOOKS, SCALES_AGAINST } from './looks.ts';
 
 /** Rows as they are read back: of one that is garbled, what can be told of it, and that it is. */
 

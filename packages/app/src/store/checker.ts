@@ -20,12 +20,6 @@ export function squaresAcross({
 /** Images are shown no larger than this, pixels a side. */
 const MOST_PIXELS = 4096;
 
-/** An image of the artist's own, kept while the app is open. */
-export interface OwnImage {
-  readonly name: string;
-  readonly bitmap: ImageBitmap;
-}
-
 /** Takes an image as the checker; what is none is told, and changes nothing. */
 export async function takeImage(file: File): Promise<void> {
   try {

@@ -1,7 +1,12 @@
 import type { Ellipses } from '@blunt-hem/core/measure/indicatrix';
 import type { UvMatrix } from '@blunt-hem/core/surface/similarity';
 import type { Ghost } from '../worker/protocol.ts';
-import type { OwnImage } from './checker.ts';
+
+/** An image of the artist's own, kept while the app is open. */
+export interface OwnImage {
+  readonly name: string;
+  readonly bitmap: ImageBitmap;
+}
 
 /** What is shown before it is done, beside the true picture. */
 export interface PreviewSlice {

@@ -1,7 +1,13 @@
 import type { Target } from '@blunt-hem/core/select/target';
-import type { Spot } from '../bench/panes/spot.ts';
 
 export type Pane = 'model' | 'board';
+
+/** One place of the surface, in both panes. */
+export interface Spot {
+  /** In the model's own axes. */
+  readonly solid: readonly [number, number, number];
+  readonly uv: readonly [number, number];
+}
 
 export interface Hover {
   readonly pane: Pane;

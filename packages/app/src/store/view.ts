@@ -1,11 +1,5 @@
 import type { Stage } from '@blunt-hem/core/operations/operation';
-
-export const CHECKER_UNITS = ['repeats', 'texels', 'units'] as const;
-export type CheckerUnit = (typeof CHECKER_UNITS)[number];
-
-export const SCALES_AGAINST = ['shell', 'others', 'chosen'] as const;
-/** What the texture scale of a shell is measured against: itself, what most of the surface has, or a number. */
-export type ScaleAgainst = (typeof SCALES_AGAINST)[number];
+import type { CheckerUnit, ScaleAgainst } from '../storage/looks.ts';
 
 /** How the artist looks at things; kept with the project. */
 export interface ViewSlice {
@@ -77,25 +71,3 @@ export const viewSlice: ViewSlice = {
   dark: false,
   helpOpen: false,
 };
-
-/** What of it a project keeps. */
-export const KEPT_LOOKS = [
-  'stage',
-  'overlay',
-  'checker',
-  'checkerKind',
-  'checkerStrength',
-  'checkerUnit',
-  'squareTexels',
-  'squareUnits',
-  'repeats',
-  'visibleOnly',
-  'parallel',
-  'split',
-  'notches',
-  'ellipsesOn',
-  'scaleAgainst',
-  'chosenScale',
-  'seamWeight',
-  'detailsWidth',
-] as const satisfies readonly (keyof ViewSlice)[];

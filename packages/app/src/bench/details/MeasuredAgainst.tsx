@@ -1,9 +1,9 @@
 import { TEXTURE } from '@blunt-hem/core/document/judgement';
 import { Button, InputNumber, Select } from 'antd';
+import type { ScaleAgainst } from '../../storage/looks.ts';
 import { perform } from '../../store/acts.ts';
 import { useBench } from '../../store/bench.ts';
 import { chosenOrAll } from '../../store/select.ts';
-import type { ScaleAgainst } from '../../store/view.ts';
 import { usualScale } from '../overlays/against.ts';
 
 const CHOICES: { readonly value: ScaleAgainst; readonly label: string }[] = [

@@ -1,6 +1,6 @@
 import type { Icon } from '@tabler/icons-react';
+import type { ScaleAgainst } from '../../storage/looks.ts';
 import type { BenchStore } from '../../store/bench.ts';
-import type { ScaleAgainst } from '../../store/view.ts';
 import type { BenchFigures } from '../../worker/protocol.ts';
 
 /** What overlays are made from. */

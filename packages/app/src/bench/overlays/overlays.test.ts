@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import type { ScaleAgainst } from '../../store/view.ts';
+import type { ScaleAgainst } from '../../storage/looks.ts';
 import { usualScale } from './against.ts';
 import { area } from './area.ts';
 import { OVERLAYS, overlayNamed } from './index.ts';

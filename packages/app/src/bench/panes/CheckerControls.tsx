@@ -2,10 +2,10 @@ import { TEXTURE } from '@blunt-hem/core/document/judgement';
 import { IconLayoutBoard } from '@tabler/icons-react';
 import { Button, Dropdown, InputNumber, Select, Slider, Switch, Tooltip } from 'antd';
 import { useRef } from 'react';
+import type { CheckerUnit } from '../../storage/looks.ts';
 import { hint } from '../../store/acts.ts';
 import { useBench } from '../../store/bench.ts';
 import { takeImage } from '../../store/checker.ts';
-import type { CheckerUnit } from '../../store/view.ts';
 import { CHECKERS } from '../checkers/index.ts';
 
 function takeKind(kind: string): void {

@@ -1,7 +1,8 @@
 import { useEffect, useMemo, useState } from 'react';
 import { useBench } from '../../store/bench.ts';
 import { notchesOf } from './notches.ts';
-import { handle, onViewChange } from './rendererHandle.ts';
+import { handle } from './rendererHandle.ts';
+import { onViewChange } from './viewChange.ts';
 
 /** So many notches are shown, of the longest runs first; none on a run that is shorter on screen than this, pixels. */
 const [MOST, SHORTEST] = [60, 54];

@@ -7,7 +7,8 @@ import { boxOfChosen } from '../../store/select.ts';
 import { gripShells } from '../tools/holdShells.ts';
 import type { Grip } from '../tools/tool.ts';
 import { pageOf, paneElement, placeOf } from './places.ts';
-import { handle, onViewChange } from './rendererHandle.ts';
+import { handle } from './rendererHandle.ts';
+import { onViewChange } from './viewChange.ts';
 
 /** Round the selected shells on the Board: a frame, a corner to scale by and a knob to turn by. */
 export function ShellHandles() {

@@ -1,7 +1,8 @@
 import { IconLock } from '@tabler/icons-react';
 import { useEffect, useState } from 'react';
 import { useBench } from '../../store/bench.ts';
-import { handle, onViewChange } from './rendererHandle.ts';
+import { handle } from './rendererHandle.ts';
+import { onViewChange } from './viewChange.ts';
 
 /** So many shells get a number, the largest on screen first; none that is smaller than this, pixels. */
 const [MOST, SMALLEST] = [80, 26];

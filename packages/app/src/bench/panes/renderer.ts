@@ -15,10 +15,10 @@ import type { FrameView } from '../layers/layer.ts';
 import { type BoardView, boardEdges, viewOf, zoomView } from './boardView.ts';
 import { cornersOf, distanceToSee, somePoints } from './fitting.ts';
 import { paintPane } from './paintPane.ts';
-import { tellViewChange } from './rendererHandle.ts';
 import { surfaceGeometry } from './surfaceGeometry.ts';
 import { FIRST_LOOK, PICTURE, pictureCamera, takePicture } from './takePicture.ts';
 import { transformHandle } from './transformHandle.ts';
+import { tellViewChange } from './viewChange.ts';
 
 export interface ModelView {
   readonly position: readonly number[];

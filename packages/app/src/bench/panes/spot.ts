@@ -1,12 +1,5 @@
-import type { Pane } from '../../store/selection.ts';
+import type { Pane, Spot } from '../../store/selection.ts';
 import { type FlatBuffers, type ModelBuffers, NO_UV } from '../../worker/protocol.ts';
-
-/** One place of the surface, in both panes. */
-export interface Spot {
-  /** In the model's own axes. */
-  readonly solid: readonly [number, number, number];
-  readonly uv: readonly [number, number];
-}
 
 /**
  * Where a place of one pane is in the other.

@@ -43,6 +43,10 @@ export const WORDS: readonly (readonly [word: string, meaning: string])[] = [
   ],
   ['Border', 'Where the mesh of the file ends, drawn as a thin line: nobody cut it.'],
   ['Shell', 'A piece of the model as it lies flat, bounded by seams and borders.'],
+  [
+    'UV set',
+    'One way in which the model lies flat, with seams, pins and places of its own. A model may have several; one of them is worked on.',
+  ],
   ['Unfold', 'To lay a shell flat so that angles are kept as well as can be.'],
   [
     'Relax',

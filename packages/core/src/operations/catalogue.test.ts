@@ -12,7 +12,6 @@ import { emptyHistory, type History, type KeptAct, record, undone } from '../doc
 import { overlappingFaces } from '../document/overlappingFaces.ts';
 import { applyPatch, inverse } from '../document/patch.ts';
 import type { Request } from '../document/request.ts';
-import { HemError } from '../errors.ts';
 import { findEdge } from '../mesh/connectivity.ts';
 import { modelFromMesh } from '../mesh/model.ts';
 import { after } from '../testing/acts.ts';
@@ -95,29 +94,6 @@ describe('the catalogue', () => {
     async (name) => {
       const refused = carryOut(cubeDocument(), { operation: name, params: { nonsense: 1 } }, localContext);
       await expect(refused).rejects.toThrow(new RegExp(`^${name}: .*\\.$`));
-    },
-  );
-
-  it.each(OPERATIONS.map(({ name }) => name))(
-    '%s that is stopped at once leaves nothing behind',
-    async (name) => {
-      const edges = edgesOf(cubeDocument(), LID);
-      const document = await after(cubeDocument(), ...acts(cubeDocument()).slice(0, 2));
-      const given: Record<string, unknown> = {
-        cut: { edges: edgesOf(document, [[0, 4]]) },
-        sew: { edges },
-        'transform-shells': { shells: [0], matrix: [1, 0, 0, 1, 1, 0] },
-        'name-parts': { by: 'object', parts: [0], name: 'x' },
-        repair: { kind: 'loose-points' },
-        'delete-faces': { faces: [0] },
-      };
-      const before = structuredClone({ ...document, model: null });
-      const stopped = { ...localContext, signal: { aborted: true } };
-      const outcome = await carryOut(document, { operation: name, params: given[name] ?? {} }, stopped).catch(
-        (error: Error) => error,
-      );
-      if (outcome instanceof Error) expect(outcome).toBeInstanceOf(HemError);
-      expect({ ...document, model: null }).toEqual(before);
     },
   );
 

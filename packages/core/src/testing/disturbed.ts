@@ -2,9 +2,9 @@ import { current, type HemDocument, shellsOf, topologyOf } from '../document/doc
 import { heldShells, isLocked, keepsPlaces } from '../document/holds.ts';
 import { facesOfShell } from '../surface/shells.ts';
 
-/** Shells that an act was not on, by number, and that lie otherwise all the same. */
+/** Shells that an act was not on, by number, and that lie otherwise all the same; none where another UV set is current. */
 export function disturbed(before: HemDocument, after: HemDocument, meant: ReadonlySet<number>): number[] {
-  if (before.model.mesh !== after.model.mesh) return [];
+  if (before.model.mesh !== after.model.mesh || before.currentUv !== after.currentUv) return [];
   const shells = shellsOf(before);
   const held = heldShells(before);
   const old = current(before).uv;

@@ -1,0 +1,210 @@
+import { describe, expect, it } from 'vitest';
+import { type HemDocument, openDocument, shellOf, shellUv, topologyOf } from '../document/document.ts';
+import { LIMIT_PRESETS } from '../document/limits.ts';
+import { applyPatch, inverse, isEmpty } from '../document/patch.ts';
+import { HemError } from '../errors.ts';
+import { findEdge } from '../mesh/connectivity.ts';
+import { type Mesh, meshFromPolygons } from '../mesh/mesh.ts';
+import { modelFromMesh } from '../mesh/model.ts';
+import { after } from '../testing/acts.ts';
+import { cube, sheet, torus } from '../testing/shapes.ts';
+import { carryOut, OPERATIONS, type OperationName, request } from './catalogue.ts';
+import { localContext } from './localContext.ts';
+
+/** A document on which an operation has an effect, and parameters of its own with which it has. */
+interface Case {
+  readonly on: () => Promise<HemDocument>;
+  readonly with: (document: HemDocument) => object;
+}
+
+const opened = (mesh: Mesh): HemDocument => openDocument(modelFromMesh('Model', mesh));
+const edgesOf = (document: HemDocument, pairs: readonly (readonly [number, number])[]): number[] =>
+  pairs.map(([a, b]) => findEdge(topologyOf(document.model).links, a, b));
+
+/** Points and faces of a mesh, to be added to. */
+const listsOf = ({ positions, faceStart, cornerVertex }: Mesh) => ({
+  points: Array.from({ length: positions.length / 3 }, (_, v) => [...positions.subarray(3 * v, 3 * v + 3)]),
+  faces: Array.from({ length: faceStart.length - 1 }, (_, f) => [
+    ...cornerVertex.subarray(faceStart[f], faceStart[f + 1]),
+  ]),
+});
+
+const LID = [
+  [4, 5],
+  [5, 6],
+  [6, 7],
+  [7, 4],
+] as const;
+const closedCube = async () => opened(cube());
+/** A cube without its lid: two shells, one of which stretches. */
+const lidOff = async () => after(opened(cube()), request('cut', { edges: edgesOf(opened(cube()), LID) }));
+const flatCube = async () => after(await lidOff(), request('unfold', { shells: 'all' }));
+/** A face of the lid, and one of the rest. */
+const [ON_LID, BELOW] = [1, 0];
+
+/** Two cubes apart from one another, the first cut open. */
+async function twoCubes(): Promise<HemDocument> {
+  const { points, faces } = listsOf(cube());
+  const both = meshFromPolygons(
+    [...points, ...points.map(([x, y, z]) => [x + 5, y, z])],
+    [...faces, ...faces.map((face) => face.map((v) => v + 8))],
+  );
+  const document = opened(both);
+  return after(document, request('cut', { edges: edgesOf(document, LID) }));
+}
+
+/** A cube with a point of no face. */
+async function withLoosePoint(): Promise<HemDocument> {
+  const { points, faces } = listsOf(cube());
+  return opened(meshFromPolygons([...points, [9, 9, 9]], faces));
+}
+
+/** A hill of quads, flat as it was unfolded. */
+const hill = () => opened(sheet(8, 8, (i, j) => [j, i, 3 * Math.exp(-((i - 4) ** 2 + (j - 4) ** 2) / 6)]));
+const flatHill = async () => after(hill(), request('unfold', { shells: 'all' }));
+const at = (i: number, j: number) => 9 * i + j;
+/** Edges of the hill along a row. */
+const row = (document: HemDocument, i: number, from: number, to: number): number[] =>
+  edgesOf(
+    document,
+    Array.from({ length: to - from }, (_, k) => [at(i, from + k), at(i, from + k + 1)] as const),
+  );
+/** A hill with a seam that goes in stairs from border to border. */
+async function stairs(): Promise<HemDocument> {
+  const document = hill();
+  const pairs = Array.from({ length: 8 }, (_, k) => [
+    [at(k, k), at(k, k + 1)] as const,
+    [at(k, k + 1), at(k + 1, k + 1)] as const,
+  ]).flat();
+  return after(document, request('cut', { edges: edgesOf(document, pairs) }));
+}
+const ringed = async () => {
+  const document = opened(torus(16, 8));
+  const { links } = topologyOf(document.model);
+  const ring = Array.from({ length: 8 }, (_, j) => findEdge(links, j, (j + 1) % 8));
+  return after(document, request('cut', { edges: ring }));
+};
+const seamsOf = ({ seams }: HemDocument): number[] => [...seams.keys()].filter((e) => seams[e] === 1);
+
+const CASES: Readonly<Record<OperationName, Case>> = {
+  repair: { on: withLoosePoint, with: () => ({ kind: 'loose-points' }) },
+  'repair-safe': { on: withLoosePoint, with: () => ({}) },
+  'delete-faces': { on: flatCube, with: () => ({ faces: [BELOW] }) },
+  hide: { on: flatCube, with: () => ({ faces: [BELOW] }) },
+  'name-parts': { on: closedCube, with: () => ({ by: 'object', parts: [0], name: 'Box' }) },
+  'stand-up': { on: closedCube, with: () => ({ up: 'z', front: 2 }) },
+  cut: { on: closedCube, with: (d) => ({ edges: edgesOf(d, LID) }) },
+  sew: { on: flatCube, with: (d) => ({ edges: edgesOf(d, LID.slice(0, 2)) }) },
+  'open-pieces': { on: closedCube, with: () => ({ least: true }) },
+  'shift-seam': { on: ringed, with: (d) => ({ edges: seamsOf(d), rows: 1 }) },
+  'straighten-seams': { on: stairs, with: (d) => ({ edges: seamsOf(d) }) },
+  'carry-to-copies': { on: twoCubes, with: () => ({ face: 0 }) },
+  'paint-patch': { on: closedCube, with: () => ({ faces: [BELOW, ON_LID], patch: 'new' }) },
+  'patch-shells': { on: lidOff, with: () => ({ shells: [ON_LID, BELOW] }) },
+  'name-patch': {
+    on: async () => after(await lidOff(), request('paint-patch', { faces: [BELOW], patch: 'new' })),
+    with: () => ({ patch: 1, name: 'Front' }),
+  },
+  'remove-patch': {
+    on: async () => after(await lidOff(), request('paint-patch', { faces: [BELOW], patch: 'new' })),
+    with: () => ({ patch: 1 }),
+  },
+  unfold: { on: lidOff, with: () => ({ shells: 'all' }) },
+  relax: { on: flatHill, with: () => ({ shells: 'all', steps: 3 }) },
+  'set-pins': { on: flatHill, with: () => ({ places: [{ vertex: 0, face: 0 }], pinned: true }) },
+  'move-pin': { on: flatHill, with: () => ({ vertex: 0, face: 0, uv: [0.4, 0.3] }) },
+  'set-stays': { on: flatHill, with: (d) => ({ edges: row(d, 4, 2, 6), straight: true }) },
+  'set-surface': { on: flatHill, with: () => ({ faces: [27, 28], surface: 'smoothed' }) },
+  'take-trial': {
+    on: flatHill,
+    with: (d) => {
+      const uv = [...(shellUv(d, shellOf(d, 0)) as Float64Array)].map((x, i) => x * (1 + 0.1 * (i % 3)));
+      return { trial: 'One', shells: [{ face: 0, uv, method: 'conformal', relaxed: true }] };
+    },
+  },
+  'straight-strip': {
+    on: async () => after(opened(sheet(2, 12, (i, j) => [j, i, Math.sin(j / 2)])), request('unfold', {})),
+    with: () => ({ shells: 'all' }),
+  },
+  project: { on: flatHill, with: (d) => ({ faces: [...d.stale.keys()], kind: 'box' }) },
+  brush: { on: flatHill, with: () => ({ face: 27, brush: 'push', dabs: [0.5, 0.5, 0.02, 0.01, 0.2, 1] }) },
+  'transform-shells': { on: flatCube, with: () => ({ shells: [ON_LID], matrix: [0, 1, -1, 0, 0.5, 0] }) },
+  pack: { on: flatCube, with: () => ({ size: 512, padding: 4 }) },
+  'keep-places': { on: flatCube, with: () => ({ keep: true }) },
+  'move-clear': {
+    on: async () =>
+      after(
+        await flatCube(),
+        request('transform-shells', { shells: [ON_LID], matrix: [1, 0, 0, 1, -0.4, 0] }),
+      ),
+    with: () => ({ shells: [ON_LID] }),
+  },
+  'split-off': { on: flatHill, with: () => ({ faces: [0, 1, 8, 9] }) },
+  'mirror-in-place': { on: flatHill, with: () => ({ shells: [0] }) },
+  'even-density': {
+    on: async () =>
+      after(await flatCube(), request('transform-shells', { shells: [ON_LID], matrix: [2, 0, 0, 2, 0, 0] })),
+    with: () => ({ shells: 'all' }),
+  },
+  'turn-upright': {
+    on: async () => {
+      const [c, n] = [Math.cos(0.5), Math.sin(0.5)];
+      return after(
+        await flatHill(),
+        request('transform-shells', { shells: [0], matrix: [c, n, -n, c, 0, 0] }),
+      );
+    },
+    with: () => ({ shells: [0] }),
+  },
+  'set-grain': { on: flatHill, with: (d) => ({ edges: row(d, 4, 2, 6), along: true }) },
+  'lock-shells': { on: flatCube, with: () => ({ shells: [ON_LID], locked: true }) },
+  'set-limits': { on: flatCube, with: () => ({ limits: LIMIT_PRESETS.rough }) },
+  'add-uv-set': { on: flatCube, with: () => ({ name: 'Light', from: 'copy' }) },
+  'rename-uv-set': { on: flatCube, with: () => ({ set: 0, name: 'Skin' }) },
+  'remove-uv-set': {
+    on: async () => after(await flatCube(), request('add-uv-set', { name: 'Light' })),
+    with: () => ({ set: 1 }),
+  },
+  'use-uv-set': {
+    on: async () => after(await flatCube(), request('add-uv-set', { name: 'Light' })),
+    with: () => ({ set: 0 }),
+  },
+};
+
+/** Without the file, which may be large, and what hangs on it alone. */
+const seen = ({ model: { source: _, ...model }, ...rest }: HemDocument) => ({ ...rest, model });
+
+describe.each(OPERATIONS.map(({ name }) => name))('%s', (name) => {
+  const { on, with: paramsFor } = CASES[name];
+
+  it('has an effect, which is undone exactly, done again exactly, and comes out alike from its JSON', async () => {
+    const start = await on();
+    const before = structuredClone(seen(start));
+    const params = paramsFor(start);
+    const { patch, label } = await carryOut(start, { operation: name, params }, localContext);
+    expect(patch.changes.every(isEmpty)).toBe(false);
+    expect(label).toMatch(/^[A-Z]/);
+    const next = applyPatch(start, patch);
+    expect(seen(next)).not.toEqual(before);
+    expect(seen(start)).toEqual(before);
+    const back = applyPatch(next, inverse(patch));
+    expect(seen(back)).toEqual(before);
+    expect(seen(applyPatch(back, patch))).toEqual(seen(next));
+    const again = JSON.parse(JSON.stringify({ operation: name, params }));
+    const replayed = await carryOut(await on(), again, localContext);
+    expect(seen(applyPatch(await on(), replayed.patch))).toEqual(seen(next));
+  });
+
+  it('that is stopped at once leaves the document as it was, and is done or told in a sentence', async () => {
+    const start = await on();
+    const before = structuredClone(seen(start));
+    const stopped = { ...localContext, signal: { aborted: true } };
+    const request = { operation: name, params: paramsFor(start) };
+    const outcome = await carryOut(start, request, stopped).catch((error: Error) => error);
+    if (outcome instanceof Error) {
+      expect(outcome).toBeInstanceOf(HemError);
+      expect(outcome.message).toMatch(/\.$/);
+    } else expect(seen(applyPatch(applyPatch(start, outcome.patch), inverse(outcome.patch)))).toEqual(before);
+    expect(seen(start)).toEqual(before);
+  });
+});

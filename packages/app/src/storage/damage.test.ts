@@ -1,3 +1,4 @@
+import { ARRAY_KINDS } from '@blunt-hem/core/keeping/packed';
 import 'fake-indexeddb/auto';
 import { applyPatch, inverse } from '@blunt-hem/core/document/patch';
 import { HemError } from '@blunt-hem/core/errors';
@@ -347,7 +348,7 @@ describe('garbled rows', () => {
     const uv = value.document.uvSets[0].uv.array;
     let at = 0;
     for (const { kind, length } of arrays.slice(0, uv))
-      at += length * { Float64Array: 8, Uint32Array: 4, Int32Array: 4, Uint8Array: 1 }[kind as 'Uint8Array'];
+      at += length * ARRAY_KINDS[kind as keyof typeof ARRAY_KINDS].BYTES_PER_ELEMENT;
     const piece = await database.pieces.get([id, BASE, 0]);
     piece?.bytes.fill(9, at, at + 8);
     await database.pieces.put(piece as never);

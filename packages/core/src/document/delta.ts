@@ -1,5 +1,5 @@
 /** The arrays a document is made of. */
-export type NumberArray = Float64Array | Uint32Array | Int32Array | Uint8Array;
+export type NumberArray = Float64Array | Uint32Array | Int32Array | Uint16Array | Uint8Array;
 
 /**
  * How the items of one list became those of another: runs of items that were kept, in the same order in both; whatever lies between

@@ -3,7 +3,7 @@ import type { HemDocument } from './document.ts';
 import { MARKS } from './fields.ts';
 import type { ValueChange } from './patch.ts';
 
-/** A patch by its number, 1 to 255. @throws HemError when there is none of that number */
+/** A patch by its number, from 1. @throws HemError when there is none of that number */
 export function knownPatch({ patchNames }: HemDocument, patch: number): number {
   if (patchNames[patch - 1]) return patch;
   throw new HemError('no-such-patch', `There is no patch ${patch}.`, [patch]);

@@ -6,7 +6,7 @@ import { LIMIT_PRESETS, type Limits } from './limits.ts';
  */
 
 /**
- * Marks: one byte an edge, a face or a corner, below a limit; 0 on a fresh document. What is of a UV set changes with
+ * Marks: a byte for each edge, face or corner, or what is told as `array` where a byte is too little; below a limit, 0 on a fresh document. What is of a UV set changes with
  * the set that is current.
  */
 export const MARKS = {
@@ -19,7 +19,7 @@ export const MARKS = {
   /** Faces whose shell was relaxed since it was last unfolded. */
   relaxed: { per: 'face', of: 'set', limit: 2, changesFigures: false },
   /** The patch of each face, counted from 1 in the order of `patchNames`; 0 for none. */
-  patches: { per: 'face', of: 'model', limit: 256, changesFigures: false },
+  patches: { per: 'face', of: 'model', limit: 4096, changesFigures: false, array: Uint16Array },
   /** How the shell of each face was last unfolded, by its place among `METHODS`. */
   method: { per: 'face', of: 'set', limit: 2, changesFigures: false },
   /** Faces that are flattened as the smoothed surface lies of which the mesh is the cage. */
@@ -42,7 +42,11 @@ export interface MarkSpec {
   readonly limit: number;
   /** Whether figures of the shells at changed marks are out of date. */
   readonly changesFigures: boolean;
+  readonly array?: MarkArrayKind;
 }
+
+export type MarkArray = Uint8Array | Uint16Array;
+type MarkArrayKind = typeof Uint8Array | typeof Uint16Array;
 
 export type MarkField = keyof typeof MARKS;
 export const MARK_FIELDS = Object.keys(MARKS) as MarkField[];
@@ -88,7 +92,15 @@ export const VALUE_FIELDS = Object.keys(VALUES) as ValueField[];
 export const SET_VALUE_FIELDS = ['placed'] as const satisfies readonly ValueField[];
 
 /** What fields look like in a document. */
-export type Marks = { readonly [F in MarkField]: Uint8Array };
+export type Marks = {
+  readonly [F in MarkField]: (typeof MARKS)[F] extends { readonly array: typeof Uint16Array }
+    ? Uint16Array
+    : Uint8Array;
+};
+
+/** In what marks of a field are kept. */
+export const markArrayOf = (field: MarkField): MarkArrayKind =>
+  (MARKS[field] as MarkSpec).array ?? Uint8Array;
 
 /** All that belongs to one UV set beside its UVs. */
 export type SetState = Pick<Marks, SetMarkField> & Pick<Values, (typeof SET_VALUE_FIELDS)[number]>;
@@ -103,10 +115,9 @@ export type MarkCounts = Readonly<Record<MarkSpec['per'], number>>;
 
 /** Nothing marked. */
 export const blankMarks = (counts: MarkCounts): Marks =>
-  Object.fromEntries(MARK_FIELDS.map((field) => [field, new Uint8Array(counts[MARKS[field].per])])) as Record<
-    MarkField,
-    Uint8Array
-  > as Marks;
+  Object.fromEntries(
+    MARK_FIELDS.map((field) => [field, new (markArrayOf(field))(counts[MARKS[field].per])]),
+  ) as unknown as Marks;
 
 /** Axes that may point up, in the order of `upAxis`. */
 export const UP_AXES = ['y', 'z'] as const;

@@ -1,7 +1,14 @@
 import { FACE_FIELDS, type FaceField, type Model, withFields } from '../mesh/model.ts';
 import { applyDelta, type Delta, deltaOf, type NumberArray, type Runs, reversedDelta } from './delta.ts';
 import { type DocumentSet, type HemDocument, withCurrent } from './document.ts';
-import type { MarkField, Marks, ValueField, Values } from './fields.ts';
+import {
+  type MarkArray,
+  type MarkField,
+  type Marks,
+  markArrayOf,
+  type ValueField,
+  type Values,
+} from './fields.ts';
 import { applyRemesh, type Remesh, reversedRemesh } from './remesh.ts';
 import { placedUv, type UvChange } from './uvChange.ts';
 
@@ -57,8 +64,8 @@ export interface MarksChange {
   readonly kind: 'marks';
   readonly field: MarkField;
   readonly index: Uint32Array;
-  readonly before: Uint8Array;
-  readonly after: Uint8Array;
+  readonly before: MarkArray;
+  readonly after: MarkArray;
 }
 
 export interface ValueChange {
@@ -170,10 +177,10 @@ const withSet = (
   uvSets: document.uvSets.map((set) => (set.id === id ? changed(set) : set)),
 });
 
-const marked = new WeakMap<MarksChange, { readonly from: Uint8Array; readonly to: Uint8Array }>();
+const marked = new WeakMap<MarksChange, { readonly from: MarkArray; readonly to: MarkArray }>();
 
 /** The same list each time a change is applied to the same one, so that what is known of it, such as its shells, is not worked out twice. */
-function markedBy(change: MarksChange, from: Uint8Array): Uint8Array {
+function markedBy(change: MarksChange, from: MarkArray): MarkArray {
   const last = marked.get(change);
   if (last?.from === from) return last.to;
   const to = from.slice();
@@ -191,6 +198,7 @@ export function markChange(
   index: Iterable<number>,
   value: number,
 ): MarksChange {
+  const Kind = markArrayOf(field);
   const marks = document[field].slice();
   const changed: number[] = [];
   const before: number[] = [];
@@ -204,8 +212,8 @@ export function markChange(
     kind: 'marks',
     field,
     index: Uint32Array.from(changed),
-    before: Uint8Array.from(before),
-    after: new Uint8Array(changed.length).fill(value),
+    before: new Kind(before),
+    after: new Kind(changed.length).fill(value),
   };
 }
 

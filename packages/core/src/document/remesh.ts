@@ -18,7 +18,10 @@ import { current, freshState, type HemDocument, topologyOf, withCurrent } from '
 import {
   MARK_FIELDS,
   MARKS,
+  type MarkArray,
   type MarkField,
+  type Marks,
+  markArrayOf,
   SET_MARK_FIELDS,
   type SetMarkField,
   setStateOf,
@@ -35,11 +38,11 @@ export interface Remesh {
   readonly sizes: Delta<Uint32Array>;
   readonly cornerVertex: Delta<Uint32Array>;
   /** 1 for each corner that begins a seam. */
-  readonly cornerSeams: Delta<Uint8Array>;
+  readonly cornerSeams: Delta<MarkArray>;
   /** Of each UV set of the document, and of those of the file. */
   readonly uv: readonly Delta<Float64Array>[];
   readonly fileUv: readonly Delta<Float64Array>[];
-  readonly marks: Readonly<Partial<Record<MarkField, Delta<Uint8Array>>>>;
+  readonly marks: Readonly<Partial<Record<MarkField, Delta<MarkArray>>>>;
   /** Marks of the sets that are put away, in their order; none in what was kept before sets had marks of their own. */
   readonly away?: readonly SetMarks[];
   readonly perFace: Readonly<Partial<Record<FaceField, Delta>>>;
@@ -50,8 +53,8 @@ export interface Remesh {
 
 /** Marks of a UV set that is put away. */
 interface SetMarks {
-  readonly cornerSeams: Delta<Uint8Array>;
-  readonly marks: Readonly<Partial<Record<SetMarkField, Delta<Uint8Array>>>>;
+  readonly cornerSeams: Delta<MarkArray>;
+  readonly marks: Readonly<Partial<Record<SetMarkField, Delta<MarkArray>>>>;
 }
 
 /**
@@ -98,10 +101,10 @@ function carriedAlong(document: HemDocument, edit: MeshEdit): HemDocument {
   const { currentUv } = document;
   const moved = document.uvSets.map(perCorner);
   /** Marks of a document that has a set current, with its new UVs. */
-  const marksWith = (view: HemDocument, uv: Float64Array): Record<MarkField, Uint8Array> => {
+  const marksWith = (view: HemDocument, uv: Float64Array): Marks => {
     const marks = Object.fromEntries(
       OTHER_MARKS.map((field) => [field, carriedMarks(view, edit, model, field)]),
-    ) as Record<MarkField, Uint8Array>;
+    ) as unknown as Marks;
     for (const f of turnedFaces(document, edit)) marks.stale[f] = 1;
     return { ...marks, seams: carriedSeams(view, edit, model, uv) };
   };
@@ -125,10 +128,11 @@ function carriedMarks(
   { faceSource, cornerSource }: MeshEdit,
   model: Model,
   field: MarkField,
-): Uint8Array {
+): MarkArray {
   const marks = document[field];
-  if (MARKS[field].per === 'face') return Uint8Array.from(faceSource, (f) => marks[f]);
-  if (MARKS[field].per === 'corner') return Uint8Array.from(cornerSource, (c) => marks[c]);
+  const Kind = markArrayOf(field);
+  if (MARKS[field].per === 'face') return new Kind(faceSource.map((f) => marks[f]));
+  if (MARKS[field].per === 'corner') return new Kind(cornerSource.map((c) => marks[c]));
   const { links: old } = topologyOf(document.model);
   return toEdges(model, (c) => {
     const next = topologyOf(model).links.nextCorner[c];
@@ -219,7 +223,7 @@ const marksBetween = (
   fields: readonly MarkField[],
   faces: Runs,
   corners: Runs,
-): Partial<Record<MarkField, Delta<Uint8Array>>> =>
+): Partial<Record<MarkField, Delta<MarkArray>>> =>
   Object.fromEntries(
     fields.map((field) => [
       field,
@@ -257,7 +261,7 @@ const sizesOf = ({ faceStart }: Mesh): Uint32Array =>
   Uint32Array.from({ length: faceStart.length - 1 }, (_, f) => faceStart[f + 1] - faceStart[f]);
 
 /** Marks as a remesh keeps them: those of edges once at each corner that begins one. */
-function atCorners(document: HemDocument, field: MarkField): Uint8Array {
+function atCorners(document: HemDocument, field: MarkField): MarkArray {
   const marks = document[field];
   if (MARKS[field].per !== 'edge') return marks;
   return Uint8Array.from(topologyOf(document.model).links.cornerEdge, (e) => marks[e]);
@@ -293,10 +297,10 @@ export function applyRemesh(document: HemDocument, remesh: Remesh): HemDocument 
     uvSets: sets(model.uvSets, remesh.fileUv),
   };
   /** A mark of a document that has a set current, as a delta leaves it. */
-  const markOf = (view: HemDocument, field: MarkField, given: Delta<Uint8Array> | undefined): Uint8Array => {
+  const markOf = (view: HemDocument, field: MarkField, given: Delta<MarkArray> | undefined): MarkArray => {
     const { per } = MARKS[field];
     const runs = per === 'face' ? faces : corners;
-    const list = applyDelta(atCorners(view, field), given ?? blankDelta(runs), runs, 1);
+    const list = applyDelta(atCorners(view, field), given ?? blankDelta(markArrayOf(field), runs), runs, 1);
     return per === 'edge' ? toEdges(next, (c) => list[c] === 1) : list;
   };
   const marks = MARK_FIELDS.map((field) => [
@@ -319,15 +323,18 @@ export function applyRemesh(document: HemDocument, remesh: Remesh): HemDocument 
 }
 
 /** Of a mark that did not exist when the change was made: what is kept keeps it, what is new has none. */
-const blankDelta = ({ before, after, kept }: Runs): Delta<Uint8Array> => {
+const blankDelta = (
+  Kind: ReturnType<typeof markArrayOf>,
+  { before, after, kept }: Runs,
+): Delta<MarkArray> => {
   let stay = 0;
   for (let r = 2; r < kept.length; r += 3) stay += kept[r];
   return {
-    gone: new Uint8Array(before - stay),
-    fresh: new Uint8Array(after - stay),
+    gone: new Kind(before - stay),
+    fresh: new Kind(after - stay),
     at: new Uint32Array(0),
-    before: new Uint8Array(0),
-    after: new Uint8Array(0),
+    before: new Kind(0),
+    after: new Kind(0),
   };
 };
 

@@ -1,6 +1,6 @@
 import { faceCount } from '../mesh/mesh.ts';
 import { freshState, type HemDocument } from './document.ts';
-import { blankMarks, MARK_FIELDS, type Marks, setStateOf, VALUES } from './fields.ts';
+import { blankMarks, MARK_FIELDS, type MarkArray, type Marks, setStateOf, VALUES } from './fields.ts';
 import type { KeptAct } from './history.ts';
 import type { Change } from './patch.ts';
 
@@ -14,11 +14,11 @@ import type { Change } from './patch.ts';
  * 5. There were no patches.
  * 6. How shells were unfolded was not kept, nor were smoothed faces, pins and stays.
  * 7. There were no grain lines.
- * 9. Sets were told by their place, and only the first had marks.
+ * 9. Sets were told by their place, and only the first had marks. There were 255 patches at most, a byte a face.
  * 8. No shell was locked, there were no limits, and every model looked along +z, or −y where z points up.
  */
 export function upgradedDocument(kept: HemDocument): HemDocument {
-  return withSets(withAllFields(withPlaced(withHidden(kept))));
+  return withWideMarks(withSets(withAllFields(withPlaced(withHidden(kept)))));
 }
 
 /** The same of what may be no document at all, and then stays what it is. */
@@ -62,6 +62,10 @@ function withSets(kept: HemDocument): HemDocument {
   };
 }
 
+/** Patches were a byte a face. */
+const withWideMarks = <T extends { readonly patches: MarkArray }>(kept: T): T =>
+  kept.patches instanceof Uint8Array ? { ...kept, patches: Uint16Array.from(kept.patches) } : kept;
+
 /** No marks, for what as many others were kept of. */
 const blankBeside = ({ seams, stale, uvSets }: Pick<HemDocument, 'seams' | 'stale' | 'uvSets'>): Marks =>
   blankMarks({ edge: seams.length, face: stale.length, corner: uvSets[0].uv.length / 2 });
@@ -86,6 +90,8 @@ export function upgradedAct<T extends KeptAct>(act: T): T {
 
 function upgradedChange(change: OldChange): Change[] {
   if (change.kind === 'marks' && change.field === 'hiddenParts') return [];
+  if (change.kind === 'marks' && change.field === 'patches')
+    return [{ ...change, before: widened(change.before), after: widened(change.after) } as Change];
   if (change.kind === 'uv' && change.corners instanceof Uint32Array) {
     const { set, corners, before, after } = change;
     return [{ kind: 'uv', set, vertices: NOWHERE, corners: { at: corners, before, after } } as Change];
@@ -99,8 +105,17 @@ function upgradedChange(change: OldChange): Change[] {
         after: upgradedWhole(change.after),
       } as Change,
     ];
+  const { marks } = change as { readonly marks?: { readonly patches?: object } };
+  if (change.kind === 'remesh' && marks?.patches)
+    return [{ ...change, marks: { ...marks, patches: widenedDelta(marks.patches) } } as unknown as Change];
   return [change as Change];
 }
+
+const widened = (list: unknown): unknown => (list instanceof Uint8Array ? Uint16Array.from(list) : list);
+
+/** The lists of a delta that hold marks; which places they are at is kept otherwise. */
+const widenedDelta = (delta: object): object =>
+  Object.fromEntries(Object.entries(delta).map(([key, list]) => [key, widened(list)]));
 
 /** All that hangs on a mesh, as a change of it was kept. */
 function upgradedWhole(kept: unknown): unknown {
@@ -109,5 +124,5 @@ function upgradedWhole(kept: unknown): unknown {
   const uvSets = rest.uvSets.map(({ name, uv }, id) =>
     id === 0 ? { id, name, uv } : { id, name, uv, away: setStateOf({ ...blank, placed: 1 }) },
   );
-  return { ...blank, ...rest, uvSets };
+  return withWideMarks({ ...blank, ...rest, uvSets });
 }

@@ -16,7 +16,7 @@ export interface Packed {
   readonly arrays: readonly NumberArray[];
 }
 
-export const ARRAY_KINDS = { Float64Array, Uint32Array, Int32Array, Uint8Array } as const;
+export const ARRAY_KINDS = { Float64Array, Uint32Array, Int32Array, Uint16Array, Uint8Array } as const;
 
 /** What the text says of an array. */
 export interface ArrayNote {

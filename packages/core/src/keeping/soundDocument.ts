@@ -1,6 +1,13 @@
 import Joi from 'joi';
 import { type HemDocument, markCounts, withCurrent } from '../document/document.ts';
-import { MARK_FIELDS, MARKS, SET_MARK_FIELDS, type ValueField } from '../document/fields.ts';
+import {
+  MARK_FIELDS,
+  MARKS,
+  type MarkField,
+  markArrayOf,
+  SET_MARK_FIELDS,
+  type ValueField,
+} from '../document/fields.ts';
 import { limitsShape } from '../document/limits.ts';
 import { faceCount, type Mesh } from '../mesh/mesh.ts';
 import type { Model, UvSet } from '../mesh/model.ts';
@@ -12,8 +19,8 @@ const signed = array(Int32Array).required();
 const bytes = array(Uint8Array).required();
 const texts = Joi.array().items(Joi.string().allow('')).required();
 const uvSets = Joi.array().items(Joi.object({ name: Joi.string().allow('').required(), uv: doubles }));
-const each = (fields: readonly string[], schema: Joi.Schema) =>
-  Object.fromEntries(fields.map((field) => [field, schema]));
+const marksShape = (fields: readonly MarkField[]) =>
+  Object.fromEntries(fields.map((field) => [field, array(markArrayOf(field)).required()]));
 
 const count = Joi.number().integer().min(0).required();
 /** What each value of a document may be. */
@@ -32,7 +39,7 @@ const documentSet = Joi.object({
   id: count,
   name: Joi.string().allow('').required(),
   uv: doubles,
-  away: Joi.object({ ...each(SET_MARK_FIELDS, bytes), placed }),
+  away: Joi.object({ ...marksShape(SET_MARK_FIELDS), placed }),
 });
 
 const source = Joi.alternatives(
@@ -60,7 +67,7 @@ const shape = Joi.object({
     altered: Joi.boolean(),
   }).required(),
   uvSets: Joi.array().items(documentSet).min(1).required(),
-  ...each(MARK_FIELDS, bytes),
+  ...marksShape(MARK_FIELDS),
   ...VALUE_SHAPES,
 }).required();
 

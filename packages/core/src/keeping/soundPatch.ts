@@ -1,7 +1,15 @@
 import Joi from 'joi';
 import type { Delta, Runs } from '../document/delta.ts';
 import type { DocumentSet, HemDocument } from '../document/document.ts';
-import { MARK_FIELDS, MARKS, type MarkField, SET_MARK_FIELDS, VALUE_FIELDS } from '../document/fields.ts';
+import {
+  MARK_FIELDS,
+  MARKS,
+  type MarkArray,
+  type MarkField,
+  markArrayOf,
+  SET_MARK_FIELDS,
+  VALUE_FIELDS,
+} from '../document/fields.ts';
 import type { Act } from '../document/history.ts';
 import { applyPatch, type Change, inverse, type MarksChange, type Patch } from '../document/patch.ts';
 import { meshAfter, type Remesh } from '../document/remesh.ts';
@@ -18,6 +26,7 @@ const list = (schema: Joi.Schema) => Joi.array().items(schema.optional());
 const doubles = array(Float64Array);
 const numbers = array(Uint32Array);
 const bytes = array(Uint8Array);
+const marks = Joi.alternatives(bytes, array(Uint16Array));
 const count = Joi.number().integer().min(0);
 const places = whole({ at: numbers, before: doubles, after: doubles });
 const runs = whole({ before: count, after: count, kept: numbers });
@@ -30,7 +39,7 @@ const perField = (fields: readonly string[], values: Joi.Schema) =>
   Joi.object(Object.fromEntries(fields.map((field) => [field, deltaOf(values).optional()])));
 
 const CHANGES: Record<Change['kind'], Record<string, Joi.Schema>> = {
-  marks: { field: Joi.valid(...MARK_FIELDS), index: numbers, before: bytes, after: bytes },
+  marks: { field: Joi.valid(...MARK_FIELDS), index: numbers, before: marks, after: marks },
   uv: { set: count, vertices: places, corners: places },
   'set-added': { at: count, set: some },
   'set-removed': { at: count, set: some },
@@ -48,8 +57,8 @@ const CHANGES: Record<Change['kind'], Record<string, Joi.Schema>> = {
     cornerSeams: deltaOf(bytes),
     uv: list(deltaOf(doubles)),
     fileUv: list(deltaOf(doubles)),
-    marks: perField(MARK_FIELDS, bytes),
-    away: list(whole({ cornerSeams: deltaOf(bytes), marks: perField(SET_MARK_FIELDS, bytes) })).optional(),
+    marks: perField(MARK_FIELDS, marks),
+    away: list(whole({ cornerSeams: deltaOf(bytes), marks: perField(SET_MARK_FIELDS, marks) })).optional(),
     perFace: perField(FACE_FIELDS, Joi.object()),
     before: some,
     after: some,
@@ -149,7 +158,9 @@ function fits(document: HemDocument, change: Change): boolean {
 
 const sameValue = (a: unknown, b: unknown): boolean => JSON.stringify(a) === JSON.stringify(b);
 
-const marksFit = (marks: Uint8Array, { index, before, after }: MarksChange, limit: number): boolean =>
+const marksFit = (marks: MarkArray, { index, before, after }: MarksChange, limit: number): boolean =>
+  isAlike(marks, before) &&
+  isAlike(marks, after) &&
   before.length === index.length &&
   after.length === index.length &&
   index.every((at, i) => at < marks.length && marks[at] === before[i] && after[i] < limit);
@@ -170,6 +181,9 @@ function uvFits({ uvSets, model: { mesh } }: HemDocument, change: UvChange): boo
   return startsFrom(mesh, set.uv, change);
 }
 
+/** Whether marks are kept in the same kind of array. */
+const isAlike = (a: MarkArray, b: MarkArray): boolean => a.constructor === b.constructor;
+
 function remeshFits(document: HemDocument, remesh: Remesh): boolean {
   const { mesh, uvSets } = document.model;
   const { faces, corners, vertices } = remesh;
@@ -181,9 +195,7 @@ function remeshFits(document: HemDocument, remesh: Remesh): boolean {
     remesh.fileUv.length === uvSets.length &&
     deltaFits(remesh.positions, vertices, 3) &&
     [remesh.sizes, ...Object.values(remesh.perFace)].every((each) => deltaFits(each, faces, 1)) &&
-    Object.entries(remesh.marks).every(([field, each]) =>
-      deltaFits(each, MARKS[field as MarkField].per === 'face' ? faces : corners, 1),
-    ) &&
+    marksFitRemesh(remesh.marks, faces, corners) &&
     [remesh.cornerVertex, remesh.cornerSeams].every((each) => deltaFits(each, corners, 1)) &&
     (remesh.away ?? []).every((set) => awayFits(set, faces, corners)) &&
     (remesh.away ?? []).length <= document.uvSets.length - 1 &&
@@ -197,10 +209,14 @@ const awayFits = (
   { cornerSeams, marks }: NonNullable<Remesh['away']>[number],
   faces: Runs,
   corners: Runs,
-): boolean =>
-  deltaFits(cornerSeams, corners, 1) &&
-  Object.entries(marks).every(([field, each]) =>
-    deltaFits(each, MARKS[field as MarkField].per === 'face' ? faces : corners, 1),
+): boolean => deltaFits(cornerSeams, corners, 1) && marksFitRemesh(marks, faces, corners);
+
+const marksFitRemesh = (marks: Remesh['marks'], faces: Runs, corners: Runs): boolean =>
+  Object.entries(marks).every(
+    ([field, each]) =>
+      [each.gone, each.fresh, each.before, each.after].every(
+        (list) => list instanceof markArrayOf(field as MarkField),
+      ) && deltaFits(each, MARKS[field as MarkField].per === 'face' ? faces : corners, 1),
   );
 
 /** Whether runs rise on both sides and stay inside. */

@@ -28,5 +28,13 @@ describe('what likely points up', () => {
     expect(likelyUp(meshOfShell(head(16)))).toBe(0);
     const hill = (i: number, j: number) => 2 * Math.exp(-((i - 3) ** 2 + (j - 3) ** 2) / 4);
     expect(likelyUp(sheet(6, 6, (i, j) => [j, i, hill(i, j)]))).toBe(0);
+    // A ramp that winds up, lying as it is meant to.
+    const turn = (j: number) => (3 * Math.PI * j) / 48;
+    const ramp = sheet(4, 48, (i, j) => [
+      (2 + i / 4) * Math.cos(turn(j)),
+      0.1 * turn(j),
+      -(2 + i / 4) * Math.sin(turn(j)),
+    ]);
+    expect(likelyUp(ramp)).toBe(0);
   });
 });

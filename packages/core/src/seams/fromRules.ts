@@ -17,7 +17,7 @@ export type Rule = (typeof RULES)[number];
  * @param patches  of each face; 0 for none, which is a patch like any other
  */
 export function edgesByRule(
-  { model, patches }: { readonly model: Model; readonly patches: Uint8Array },
+  { model, patches }: { readonly model: Model; readonly patches: ArrayLike<number> },
   links: Connectivity,
   rule: Rule,
   angle: number,

@@ -1,12 +1,14 @@
 import { describe, expect, it } from 'vitest';
 import { type HemDocument, openDocument, topologyOf } from '../../document/document.ts';
+import { emptyHistory } from '../../document/history.ts';
 import { applyPatch, inverse } from '../../document/patch.ts';
+import { readProject, writeProject } from '../../keeping/projectFile.ts';
 import { unsoundness } from '../../keeping/soundDocument.ts';
 import { applyKept } from '../../keeping/soundPatch.ts';
 import { modelFromMesh } from '../../mesh/model.ts';
 import { edgesByRule } from '../../seams/fromRules.ts';
 import { after } from '../../testing/acts.ts';
-import { cube } from '../../testing/shapes.ts';
+import { cube, sheet } from '../../testing/shapes.ts';
 import { carryOut, request } from '../catalogue.ts';
 import { localContext } from '../localContext.ts';
 
@@ -59,6 +61,33 @@ describe('patches', () => {
     expect(roundPatches(cut)).toHaveLength(4);
   });
 
+  it('can be hundreds: their numbers are kept whole, through deleting faces, a project file and a store', async () => {
+    const sheetOf = openDocument(
+      modelFromMesh(
+        'Sheet',
+        sheet(20, 20, (i, j) => [j, i, 0]),
+      ),
+    );
+    const cut = await after(
+      sheetOf,
+      request('cut', { edges: [...topologyOf(sheetOf.model).links.joined.keys()] }),
+    );
+    const painted = await after(cut, request('patch-shells', { shells: 'all' }));
+    expect(painted.patchNames).toHaveLength(400);
+    expect(Math.max(...painted.patches)).toBe(400);
+    const fewer = await after(painted, request('delete-faces', { faces: [0, 399] }));
+    expect(Math.max(...fewer.patches)).toBe(399);
+    expect(unsoundness(fewer)).toBeUndefined();
+    const file = await writeProject({ name: 'S', document: fewer, history: emptyHistory, trials: [] });
+    const { project, loss } = await readProject(file, 's.hemproject');
+    expect(loss).toBeUndefined();
+    expect(project.document.patches).toEqual(fewer.patches);
+    // The last of them alone, and the borders of all.
+    const last = await after(fewer, request('remove-patch', { patch: 399 }));
+    expect(last.patches.filter((patch) => patch === 399)).toHaveLength(0);
+    expect(last.patches.filter((patch) => patch === 143)).toHaveLength(1);
+  });
+
   it('say what cannot be', async () => {
     await expect(after(start, request('paint-patch', { faces: [0], patch: 3 }))).rejects.toThrow(
       'There is no patch 3.',
@@ -69,9 +98,9 @@ describe('patches', () => {
     await expect(after(both, request('name-patch', { patch: 2, name: 'Patch 1' }))).rejects.toThrow(
       'There is a patch “Patch 1” already.',
     );
-    const full = { ...start, patchNames: Array.from({ length: 255 }, (_, i) => `${i}`) };
+    const full = { ...start, patchNames: Array.from({ length: 4095 }, (_, i) => `${i}`) };
     await expect(after(full, request('paint-patch', { faces: [0], patch: 'new' }))).rejects.toThrow(
-      /255 patches/,
+      /4095 patches/,
     );
     const { patch } = await carryOut(
       start,
@@ -79,7 +108,7 @@ describe('patches', () => {
       localContext,
     );
     expect(patch.notes).toEqual(['None of these faces was in a patch.']);
-    expect(unsoundness({ ...start, patches: Uint8Array.of(0, 1, 0, 0, 0, 0) })).toBe(
+    expect(unsoundness({ ...start, patches: Uint16Array.of(0, 1, 0, 0, 0, 0) })).toBe(
       'a face is of a patch that is not there',
     );
   });

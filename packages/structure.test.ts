@@ -1,5 +1,5 @@
 import { execFileSync } from 'node:child_process';
-import { readFileSync } from 'node:fs';
+import { existsSync, readFileSync } from 'node:fs';
 import { dirname, join } from 'node:path';
 import { describe, expect, it } from 'vitest';
 
@@ -48,10 +48,13 @@ const LAYERS: Readonly<Record<string, readonly string[]>> = {
   ],
 };
 
-const tracked = execFileSync('git', ['ls-files', '--cached', '--others', '--exclude-standard', 'packages'])
-  .toString()
-  .split('\n')
-  .filter((file) => /\.tsx?$/.test(file) && !/\.test\.tsx?$/.test(file));
+/** Files of the project in a folder. */
+const listed = (folder: string): string[] =>
+  execFileSync('git', ['ls-files', '--cached', '--others', '--exclude-standard', folder])
+    .toString()
+    .split('\n')
+    .filter((file) => file !== '' && existsSync(file));
+const tracked = listed('packages').filter((file) => /\.tsx?$/.test(file) && !/\.test\.tsx?$/.test(file));
 
 /** Every file with what it imports of the same package, types too. */
 function importsWithin(root: string): Map<string, string[]> {
@@ -122,5 +125,56 @@ describe('a circle', () => {
       ['d', ['b']],
     ]);
     expect(circleIn(imports)).toEqual(['b', 'd', 'b']);
+  });
+});
+
+interface Manifest {
+  readonly dependencies?: Readonly<Record<string, string>>;
+  readonly devDependencies?: Readonly<Record<string, string>>;
+}
+const manifest = (folder: string): Manifest => JSON.parse(readFileSync(join(folder, 'package.json'), 'utf8'));
+
+/** Names of the packages that a file imports, at once or later. */
+function packagesIn(text: string): string[] {
+  const imports =
+    /^(?:import|export)\b[^'"]*?from '([^'.][^']*)'|^import '([^'.][^']*)'|\bimport\('([^'.][^']*)'\)/gm;
+  return [...text.matchAll(imports)]
+    .map(([, ...specs]) => specs.find(Boolean) as string)
+    .filter((spec) => !spec.startsWith('node:') && !spec.startsWith('virtual:'))
+    .map((spec) =>
+      spec
+        .split('/')
+        .slice(0, spec.startsWith('@') ? 2 : 1)
+        .join('/'),
+    );
+}
+
+describe.each(['app', 'cli', 'core', 'kernel', 'server'])('the package %s', (name) => {
+  const folder = `packages/${name}`;
+  const { dependencies = {}, devDependencies = {} } = manifest(folder);
+  const files = listed(folder).filter((file) => /\.(tsx?|mjs)$/.test(file));
+  /** Only needed to build and test: what is built does not have it. */
+  const isTooling = (file: string) =>
+    /\.test\.tsx?$|\/(reference|testing)\/|config|faultyStore|kernel\/build|app\/serviceWorker/.test(file);
+  const used = (of: readonly string[]) =>
+    new Set(of.flatMap((file) => packagesIn(readFileSync(file, 'utf8'))));
+  const built = used(files.filter((file) => !isTooling(file)));
+  const tooling = used(files.filter(isTooling));
+
+  it('names what it is built of, and nothing else', () => {
+    expect([...built].filter((each) => !(each in dependencies))).toEqual([]);
+    expect(Object.keys(dependencies).filter((each) => !built.has(each))).toEqual([]);
+  });
+
+  it('has what it is tested with from itself or from the root', () => {
+    const root = manifest('.');
+    const known = { ...dependencies, ...devDependencies, ...root.dependencies, ...root.devDependencies };
+    expect([...tooling].filter((each) => !(each in known))).toEqual([]);
+    const kinds = (each: string) => each.replace('@types/', '').replace('__', '/');
+    expect(
+      Object.keys(devDependencies).filter(
+        (each) => !tooling.has(each) && !(each.startsWith('@types/') && kinds(each) in dependencies),
+      ),
+    ).toEqual([]);
   });
 });

@@ -25,7 +25,7 @@ export function installPackages() {
   const mark = join(root, 'node_modules', '.installed-lock');
   if (existsSync(mark) && readFileSync(mark, 'utf8') === lock) return;
   console.log('Installing packages…');
-  run('npm', ['ci', '--no-fund', '--no-audit', '--loglevel=error']);
+  run('npm', ['ci', '--include=dev', '--no-fund', '--no-audit', '--loglevel=error']);
   writeFileSync(mark, lock);
 }
 

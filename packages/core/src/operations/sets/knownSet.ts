@@ -17,3 +17,9 @@ export function freeName({ uvSets }: HemDocument, name: string, id?: number): st
 
 /** What a UV set is called; files may leave it without a name. */
 export const titleOf = ({ name, id }: Pick<DocumentSet, 'name' | 'id'>): string => name || `UV set ${id + 1}`;
+
+/** The same by its id, in quotes; for labels, which must not fail. */
+export function quotedTitle({ uvSets }: HemDocument, id: number): string {
+  const set = uvSets.find((each) => each.id === id);
+  return `“${titleOf(set ?? { name: '', id })}”`;
+}

@@ -3,17 +3,14 @@ import type { Change } from '../../document/patch.ts';
 import { HemError } from '../../errors.ts';
 import { record, whole } from '../../params.ts';
 import { operation } from '../operation.ts';
-import { knownSet, titleOf } from './knownSet.ts';
+import { knownSet, quotedTitle } from './knownSet.ts';
 
 /** Removes a UV set with its seams and all that was made of it; where it is current, the one before it becomes so. */
 export const removeSet = operation({
   name: 'remove-uv-set',
   stage: 'unfold',
   params: record({ set: whole(0) }),
-  label: ({ set }, { uvSets }) => {
-    const own = uvSets.find(({ id }) => id === set);
-    return `Remove UV set “${own ? titleOf(own) : set}”`;
-  },
+  label: ({ set }, document) => `Remove UV set ${quotedTitle(document, set)}`,
   doing: 'Removing a UV set',
   onLocked: true,
   run(document, { set }) {

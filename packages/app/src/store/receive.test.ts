@@ -61,6 +61,16 @@ describe('what the worker says', () => {
     expect(useBench.getState().hidden).toBe(hidden);
   });
 
+  it('keeps the flat before an act to be compared, and not that of another UV set', () => {
+    receive({ kind: 'state', state: state([0, 0]) });
+    receive({ kind: 'state', state: state([0, 1]) });
+    expect(useBench.getState().before).toBeDefined();
+    receive({ kind: 'state', state: { ...state([0, 0]), currentUv: 1 } });
+    expect(useBench.getState()).toMatchObject({ before: undefined, currentUv: 1 });
+    receive({ kind: 'state', state: { ...state([0, 1]), currentUv: 1 } });
+    expect(useBench.getState().before).toBeDefined();
+  });
+
   it('lets go of a selection that another mesh knows nothing of', () => {
     receive({ kind: 'state', state: state([0, 0, 1, 1]) });
     select('shells', [1], 'only');

@@ -22,6 +22,7 @@ export function receive(event: BenchEvent): void {
         ...state,
         ...(model && { model, sky: undefined }),
         ...(state.flat && s.flat && !another && { before: { uv: s.flat.uv, figures: s.figures } }),
+        ...(state.currentUv !== s.currentUv && { before: undefined }),
         ...(another && {
           before: undefined,
           health: undefined,

@@ -97,6 +97,8 @@ export function sessionDesk(start: DeskStart, emit: (event: BenchEvent) => void,
     const { document } = session;
     changes++;
     figures.forget(document, patches);
+    // Figures of two sets are not compared.
+    if (patches.some(switchesSet)) measuredGroup = -1;
     const all = patches.length === 0;
     if (patches.some(changesModel)) emit({ kind: 'model', model: modelBuffers(document) });
     else if (patches.some(changesOne('smoothed')))

@@ -86,7 +86,6 @@ export function unsoundness(candidate: unknown): string | undefined {
     unsoundNames(document.model) ??
     unsoundUv([...document.uvSets, ...document.model.uvSets], document.model.mesh) ??
     unsoundSets(document) ??
-    unsoundMarks(document) ??
     document.uvSets.map(({ id }) => unsoundMarks(withCurrent(document, id))).find(Boolean)
   );
 }

@@ -11,12 +11,17 @@ import { type Model, modelFromMesh } from '@blunt-hem/core/mesh/model';
 import { faceNormal } from '@blunt-hem/core/mesh/normals';
 import { carryOut, request } from '@blunt-hem/core/operations/catalogue';
 import { localContext } from '@blunt-hem/core/operations/localContext';
+import { unattended } from '@blunt-hem/core/progress';
 import { answerQuestion } from '@blunt-hem/core/questions/index';
 import { facingDown } from '@blunt-hem/core/relax/untangle';
+import { limbRings } from '@blunt-hem/core/seams/limbRings';
+import { connectedFaces } from '@blunt-hem/core/select/connected';
 import { edgeLoop } from '@blunt-hem/core/select/edgeLoop';
 import { edgeLength } from '@blunt-hem/core/select/shortestPath';
 import { anyDiagonal } from '@blunt-hem/core/surface/anyDiagonal';
 import { verdictOf } from '@blunt-hem/core/surface/verdict';
+import { counterparts } from '@blunt-hem/core/symmetry/counterparts';
+import { acrossAxis, isometryOf } from '@blunt-hem/core/symmetry/findSymmetry';
 import { after } from '@blunt-hem/core/testing/acts';
 import { wholeShell } from '@blunt-hem/core/testing/shapes';
 import { describe, expect, it } from 'vitest';
@@ -62,6 +67,30 @@ describe('toad ferryman', () => {
     }
     expect(sides[0].size).toBeGreaterThan(3000);
     expect(sides[0]).toEqual(sides[1]);
+  });
+
+  it('has four legs that can be cut off whole, with no splinter and no toe by itself', () => {
+    const pairs = counterparts(mesh, links, isometryOf(acrossAxis('x')));
+    const shell = shellOf(openDocument(modelFromMesh('toad', mesh), { keepUvs: false }), 0);
+    const rings = limbRings(
+      { mesh, links, seams: new Uint8Array(links.joined.length), shell, pairs },
+      unattended,
+    );
+    expect(rings).toHaveLength(2);
+    const closed = new Set(rings.flat());
+    const left = new Set(Array(faceCount(mesh)).keys());
+    const parts: number[] = [];
+    for (const f of left) {
+      const part = connectedFaces(mesh, links, [f], (e) => links.joined[e] === 1 && !closed.has(e));
+      for (const each of part) left.delete(each);
+      parts.push(part.length);
+    }
+    parts.sort((a, b) => b - a);
+    expect(parts).toHaveLength(5);
+    // Hind legs and forelegs, each pair alike.
+    expect(parts[1]).toBe(parts[2]);
+    expect(parts[3]).toBe(parts[4]);
+    expect(parts[4]).toBeGreaterThan(0.05 * faceCount(mesh));
   });
 
   it('gets seams proposed that are shorter than those by hand, stretch less and lie clear', async () => {

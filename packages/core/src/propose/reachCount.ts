@@ -7,7 +7,7 @@ import { straightRun } from '../seams/straightRun.ts';
 import { runsOfEdges } from '../select/orderedRun.ts';
 import { extractShell } from '../surface/shell.ts';
 import { facesOfShell, type ShellMap, shellsFromSeams } from '../surface/shells.ts';
-import type { Counterparts } from '../symmetry/counterparts.ts';
+import { meetsImage } from '../symmetry/meetsImage.ts';
 import { areaOf, type CutUp, cutThese, sewThese, sharedEdges } from './cutUp.ts';
 import { predict } from './predict.ts';
 import type { Priced } from './takeOver.ts';
@@ -192,12 +192,4 @@ function part(work: Work, wanted: Uint8Array, signal: Context['signal']): boolea
     return true;
   }
   return false;
-}
-
-/** Whether edges and their images touch without being the same: between them there would be slivers. */
-function meetsImage({ edgeVertices }: Connectivity, pairs: Counterparts, edges: readonly number[]): boolean {
-  const own = new Set(edges.flatMap((e) => [edgeVertices[2 * e], edgeVertices[2 * e + 1]]));
-  const images = edges.map((e) => pairs.edges[e]);
-  if (images.every((e) => edges.includes(e))) return false;
-  return images.some((e) => e < 0 || own.has(edgeVertices[2 * e]) || own.has(edgeVertices[2 * e + 1]));
 }

@@ -1,5 +1,6 @@
 import type { Connectivity } from '../mesh/connectivity.ts';
 import type { Mesh } from '../mesh/mesh.ts';
+import { faceNormal } from '../mesh/normals.ts';
 import { type Context, share } from '../progress.ts';
 import { connectedFaces } from '../select/connected.ts';
 import { cutBetween, EITHER_SIDE, ONE_SIDE, OTHER_SIDE, OUTSIDE } from '../select/cutBetween.ts';
@@ -9,7 +10,8 @@ import { distanceFrom } from '../surface/distanceFrom.ts';
 import { distanceToFaces } from '../surface/distanceToFaces.ts';
 import type { Shell } from '../surface/shell.ts';
 import { type Counterparts, meanEdge } from '../symmetry/counterparts.ts';
-import { type Limb, limbs } from './limbs.ts';
+import { meetsImage } from '../symmetry/meetsImage.ts';
+import { LEAST, type Limb, limbs, MOST } from './limbs.ts';
 import { straightRun } from './straightRun.ts';
 
 /** The tightest ring is looked for so far before the end of a limb and beyond it, as a part of the way round; and at least so many edges. */
@@ -36,32 +38,55 @@ export interface LimbTask {
  */
 export function limbRings(task: LimbTask, context: Context): number[][] {
   const { mesh, links, shell, pairs } = task;
-  const cutOff = new Uint8Array(mesh.faceStart.length - 1);
-  const found: number[][] = [];
+  const whole = areaOf(mesh, shell.triangleFace);
   const all = limbs(shell, share(context, 0, 0.5));
-  for (const [i, limb] of all.entries()) {
+  const cuts = all.flatMap((limb, i) => {
     context.report({ fraction: 0.5 + (0.5 * i) / all.length });
-    const tip = faceOf(shell, limb.tip);
-    if (cutOff[tip]) continue;
     const tight = tightestCut(task, limb, context.signal);
     const ring = runsOfEdges(links, tight).flatMap((run) => straightRun(task, run));
-    const closed = new Set(ring);
+    const behind = facesBehind(task, limb.tip, ring);
+    const part = areaOf(mesh, behind) / whole;
+    return part >= LEAST && part <= MOST ? [{ ring, behind, part }] : [];
+  });
+  const cutOff = new Uint8Array(mesh.faceStart.length - 1);
+  const found: number[][] = [];
+  // Of limbs within one another the largest.
+  for (const { ring, behind } of cuts.sort((a, b) => b.part - a.part)) {
+    if (behind.some((f) => cutOff[f])) continue;
     const images = pairs ? ring.map((e) => pairs.edges[e]) : [];
-    // Half of an image would leave a slit.
-    if (images.every((e) => e >= 0 && links.joined[e])) for (const e of images) closed.add(e);
-    for (const f of connectedFaces(
-      mesh,
-      links,
-      [tip],
-      (e) => links.joined[e] === 1 && !task.seams[e] && !closed.has(e),
-    )) {
+    // Half of an image would leave a slit, and one that touches the ring slivers.
+    const isWhole = images.every((e) => e >= 0 && links.joined[e]);
+    const brings = pairs !== undefined && isWhole && !meetsImage(links, pairs, ring);
+    for (const f of behind) {
       cutOff[f] = 1;
-      if (pairs && pairs.faces[f] >= 0) cutOff[pairs.faces[f]] = 1;
+      if (brings && pairs.faces[f] >= 0) cutOff[pairs.faces[f]] = 1;
     }
-    found.push([...closed]);
+    found.push([...new Set(brings ? [...ring, ...images] : ring)]);
   }
   return found;
 }
+
+/** Faces on the tip's side of a seam. */
+const facesBehind = (
+  { mesh, links, seams, shell }: LimbTask,
+  tip: number,
+  ring: readonly number[],
+): number[] => {
+  const closed = new Set(ring);
+  return connectedFaces(
+    mesh,
+    links,
+    [faceOf(shell, tip)],
+    (e) => links.joined[e] === 1 && !seams[e] && !closed.has(e),
+  );
+};
+
+/** Surface of some faces, each counted once; model units squared, twice. */
+const areaOf = (mesh: Mesh, faces: Iterable<number>): number => {
+  let area = 0;
+  for (const f of new Set(faces)) area += Math.hypot(...faceNormal(mesh, f));
+  return area;
+};
 
 /** The edges of the shortest cut between the tip of a limb and the rest, near where it ends. */
 function tightestCut(

@@ -22,7 +22,7 @@ const LONG = 0.28;
 /** And so much where it is slit, so that its end runs from border to border: the corner of a sheet has 0.32. */
 const LONG_SLIT = 0.7;
 /** A limb is so much of the whole surface, and no more: what lies beyond is the body. */
-const [LEAST, MOST] = [0.02, 0.45];
+export const [LEAST, MOST] = [0.02, 0.45];
 
 /** A limb of a shell: what lies nearer to its tip than where the body begins. */
 export interface Limb {

@@ -205,7 +205,7 @@ describe('hem', () => {
       .replaceAll(/\s+/g, ' ');
     expect(help).toContain('choices: "conformal", "angle-based"');
     expect(help).toContain('from 0, angles alone, to 1, area above all (default: 0.5)');
-    expect(help).toContain('texture size, pixels (default: 2048)');
+    expect(help).toContain('texture size when packing: 2048, which is the usual');
   });
 
   it('ends with 1 for a wrong call', async () => {

@@ -1,7 +1,6 @@
 import { shellsOf } from '@blunt-hem/core/document/document';
 import { figuresOf, type Totals, totalsOf } from '@blunt-hem/core/document/figures';
 import type { Session } from '@blunt-hem/core/session/session';
-import { isOutside } from '@blunt-hem/core/surface/uvBox';
 
 /** The figures of a session's UVs. */
 export async function measured(session: Session): Promise<object> {
@@ -13,9 +12,11 @@ export async function measured(session: Session): Promise<object> {
     shellCount: figures.length,
     /** Of all shells together, each weighing as much as its surface. */
     model: wholeModel(totalsOf(figures)),
-    /** Part of the tile that is covered, 0 to 1. */
-    covered: covered ?? 0,
-    outside: figures.filter(({ box }) => box && isOutside(box)).length,
+    /** Part of all tiles together that is covered, 0 to 1. */
+    covered: covered ? covered.reduce((sum, part) => sum + part, 0) / covered.length : 0,
+    /** Of each tile its texture, and the part that is covered, 0 to 1. */
+    tiles: document.tiles.map((tile, i) => ({ ...tile, covered: covered?.[i] ?? 0 })),
+    outside: layout?.findings.find(({ kind }) => kind === 'outside')?.count ?? 0,
     overlaps: (layout?.lying.length ?? 0) / 2,
     ...(layout?.atLeast ? { overlapsAtLeast: true } : {}),
     findings: layout?.findings.map(({ kind, severity, title, count, faces, shells }) => ({

@@ -102,6 +102,28 @@ export function direction(word: string): [number, number, number] {
 }
 
 /** Three numbers with commas between: a place or a direction. */
+/** A gap on a texture. */
+export function pixels(word: string): number {
+  const value = Number(word);
+  if (word.trim() === '' || !(value >= 0 && value <= 512))
+    throw new InvalidArgumentError('It must be a number from 0 to 512.');
+  return value;
+}
+
+/** The size of a texture: “2048”, or “4096x2048” where it is not square. */
+export interface TextureSize {
+  readonly width: number;
+  readonly height: number;
+}
+
+export function textureSize(word: string): TextureSize {
+  const [, width, height = width] = /^(\d+)(?:[x×](\d+))?$/.exec(word.trim()) ?? [];
+  const size = { width: Number(width), height: Number(height) };
+  if (!Object.values(size).every((side) => side >= 16 && side <= 65_536))
+    throw new InvalidArgumentError('It must be a number of pixels from 16 to 65536, or two: 4096x2048.');
+  return size;
+}
+
 export function threeNumbers(word: string): [number, number, number] {
   const list = word.split(',').map((each) => (each.trim() === '' ? Number.NaN : Number(each)));
   if (list.length !== 3 || !list.every(Number.isFinite))

@@ -70,7 +70,7 @@ describe.each(meshes)('%s', (_, mesh) => {
       if (before > 1.2) expect(stretch?.areaMean).toBeLessThanOrEqual(before);
     }
 
-    document = await after(document, 'pack', { size: 2048, padding: 4 });
+    document = await after(document, 'pack', {});
     for (let s = 0; s < shellsOf(document).shellCount; s++) {
       const uv = shellUv(document, shellOf(document, s)) as Float64Array;
       expect(Math.min(...uv)).toBeGreaterThan(0);

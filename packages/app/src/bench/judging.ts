@@ -1,17 +1,23 @@
 import { type Judgement, judge } from '@blunt-hem/core/document/judgement';
+import { isOutside } from '@blunt-hem/core/surface/tiles';
 import type { BenchStore } from '../store/bench.ts';
 
-type Judged = Pick<BenchStore, 'shells' | 'flat' | 'layout' | 'limits'>;
+type Judged = Pick<BenchStore, 'shells' | 'flat' | 'layout' | 'limits' | 'tiles'>;
 
 let last: { readonly of: Judged; readonly judgements: readonly Judgement[] } | undefined;
 
 /** What every shell is worth; worked out once for what is known. */
-export function judgements({ shells, flat, layout, limits }: Judged): readonly Judgement[] {
-  const of = { shells, flat, layout, limits };
+export function judgements({ shells, flat, layout, limits, tiles }: Judged): readonly Judgement[] {
+  const of = { shells, flat, layout, limits, tiles };
   if (last && (Object.keys(of) as (keyof Judged)[]).every((key) => last?.of[key] === of[key]))
     return last.judgements;
   const overlap = overlapsOf(layout?.lying, flat?.faceShell);
-  const made = shells.map((row, shell) => judge({ ...row, overlap: overlap.get(shell) }, limits));
+  const made = shells.map(({ box, ...row }, shell) =>
+    judge(
+      { ...row, outside: box !== undefined && isOutside(tiles, box), overlap: overlap.get(shell) },
+      limits,
+    ),
+  );
   last = { of, judgements: made };
   return made;
 }

@@ -1,38 +1,51 @@
+import type { LayoutFinding } from '@blunt-hem/core/inspect/inspection';
 import type { FileKind } from '@blunt-hem/core/jobs/writeFile';
 import { IconBox, IconFileVector, IconPackageExport, IconPhoto, IconShape } from '@tabler/icons-react';
-import { Button, InputNumber, Switch } from 'antd';
+import { Button, InputNumber, Select, Switch } from 'antd';
 import { saveAs } from 'file-saver';
 import { useEffect, useState } from 'react';
+import { showFinding } from '../bench/details/LayoutFindings.tsx';
+import { SEVERITIES } from '../bench/health/FindingCard.tsx';
 import { fail } from '../store/acts.ts';
 import { useBench } from '../store/bench.ts';
 import { ask, bench, unwrap } from '../store/worker.ts';
 import './deliver.css';
 import { deliverFindings } from './findings.ts';
 
-/** Pixels a side of the template as it is shown. */
+/** Most pixels of a template along its height: browsers draw no larger picture. */
+const MOST_PIXELS = 8192;
+
+/** Pixels in the height of the template as it is shown. */
 const SHOWN = 1024;
 
 /** Hand the model over: exports, and the template as it will look. */
 export function DeliverView() {
   const flat = useBench((s) => s.flat);
   const repeats = useBench((s) => s.model?.repeats);
-  const findings = useBench(deliverFindings);
+  const layout = useBench((s) => s.layout);
+  const measured = useBench((s) => s.measured);
+  const seamsShown = useBench((s) => s.seamsShown);
+  const findings = deliverFindings({ layout, measured, seamsShown });
   const sets = useBench((s) => s.uvSets);
   const current = useBench((s) => s.uvSets.find(({ id }) => id === s.currentUv)?.name);
   const projectId = useBench((s) => s.projectId) as string;
   const [choice, setChoice] = useState({
-    size: 2048,
     fills: true,
     edges: true,
     numbers: true,
   });
+  const tiles = useBench((s) => s.tiles);
+  const [number, setNumber] = useState<number>();
+  const tile = tiles.find((each) => each.number === number) ?? tiles[0];
+  const [size, setSize] = useState<number>();
+  const template = { ...choice, tile: tile.number, size: size ?? Math.min(tile.height, MOST_PIXELS) };
   const [picture, setPicture] = useState<string>();
 
   // biome-ignore lint/correctness/useExhaustiveDependencies: the picture is of the UVs, which flat stands for
   useEffect(() => {
     let url: string | undefined;
     let current = true;
-    void ask('export', { kind: 'svg', ...choice })
+    void ask('export', { kind: 'svg', ...template })
       .then(async (file) => {
         // As pixels: a page that shows the lines themselves draws a hundred thousand of them anew each time.
         const pixels = file && current && (await drawPng(file.bytes, SHOWN));
@@ -45,7 +58,7 @@ export function DeliverView() {
       current = false;
       if (url) URL.revokeObjectURL(url);
     };
-  }, [flat, choice]);
+  }, [flat, choice, tile]);
 
   /** What is being written now. */
   const [writing, setWriting] = useState<string>();
@@ -61,13 +74,13 @@ export function DeliverView() {
   };
   const save = (kind: FileKind) =>
     saving(kind, async () => {
-      const file = await ask('export', { kind, ...choice });
+      const file = await ask('export', { kind, ...template });
       if (file) saveAs(blobOf(file.bytes), file.fileName);
     });
   const savePng = () =>
     saving('png', async () => {
-      const file = await ask('export', { kind: 'svg', ...choice });
-      if (file) saveAs(await drawPng(file.bytes, choice.size), file.fileName.replace(/\.svg$/, '.png'));
+      const file = await ask('export', { kind: 'svg', ...template });
+      if (file) saveAs(await drawPng(file.bytes, template.size), file.fileName.replace(/\.svg$/, '.png'));
     });
   const saveProject = () =>
     saving('project', async () => {
@@ -108,16 +121,25 @@ export function DeliverView() {
         )}
         <h2>Template to paint over</h2>
         <div className="deliver-options">
+          {tiles.length > 1 && (
+            <Select<number>
+              size="small"
+              aria-label="Template of which tile"
+              value={tile.number}
+              options={tiles.map((each) => ({ value: each.number, label: `Tile ${each.number}` }))}
+              onChange={setNumber}
+            />
+          )}
           <label htmlFor="template-size">
-            Size, px
+            Height, px
             <InputNumber
               id="template-size"
               size="small"
               min={64}
-              max={8192}
+              max={MOST_PIXELS}
               step={1024}
-              value={choice.size}
-              onChange={(size) => set({ size: size ?? 2048 })}
+              value={template.size}
+              onChange={(next) => setSize(next ?? undefined)}
             />
           </label>
           <span>
@@ -173,15 +195,22 @@ export function DeliverView() {
         <h2>Before you hand it over</h2>
         {findings === undefined ? (
           <p>Being measured…</p>
-        ) : findings === '' ? (
+        ) : findings.length === 0 ? (
           <p className="deliver-good">
-            Every shell is flat and little stretched, inside the tile, clear of the others by four pixels of
-            2048, and neither flipped, folded nor collapsed.
+            Every shell is flat and little stretched, inside the tiles, clear of the others by the padding,
+            and neither flipped, folded nor collapsed.
           </p>
         ) : (
           <ul className="deliver-findings">
-            {findings.split('\n').map((text) => (
-              <li key={text}>{text}</li>
+            {findings.map((finding) => (
+              <li key={finding.kind} title={finding.effect} data-severity={finding.severity}>
+                <span>
+                  <span aria-hidden>{SEVERITIES[finding.severity].mark}</span> {finding.title}
+                </span>
+                <Button size="small" onClick={() => inspectFinding(finding)}>
+                  Show
+                </Button>
+              </li>
             ))}
           </ul>
         )}
@@ -190,18 +219,26 @@ export function DeliverView() {
   );
 }
 
+/** Goes to where it can be seen and mended. */
+function inspectFinding(finding: LayoutFinding): void {
+  useBench.setState({ stage: 'inspect' });
+  showFinding(finding);
+}
+
 const blobOf = (bytes: Uint8Array, type?: string): Blob =>
   new Blob([bytes as Uint8Array<ArrayBuffer>], { type });
 
-async function drawPng(svg: Uint8Array, size: number): Promise<Blob> {
+/** @param height  pixels; it is as much wider as the template is */
+async function drawPng(svg: Uint8Array, height: number): Promise<Blob> {
   const url = URL.createObjectURL(blobOf(svg, 'image/svg+xml'));
   try {
     const image = new Image();
     image.src = url;
     await image.decode();
-    const canvas = new OffscreenCanvas(size, size);
+    const width = Math.round((height * image.width) / image.height);
+    const canvas = new OffscreenCanvas(width, height);
     // Drawn where it is read: a graphics card would take its time for so many lines, and give them back.
-    canvas.getContext('2d', { willReadFrequently: true })?.drawImage(image, 0, 0, size, size);
+    canvas.getContext('2d', { willReadFrequently: true })?.drawImage(image, 0, 0, width, height);
     return await canvas.convertToBlob({ type: 'image/png' });
   } finally {
     URL.revokeObjectURL(url);

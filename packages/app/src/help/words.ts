@@ -27,7 +27,7 @@ export const WORDS: readonly (readonly [word: string, meaning: string])[] = [
   ],
   [
     'Limits',
-    'How much stretch, which angles, what difference of scale and how little padding are put up with. States, findings and Deliver go by them; they are kept with the project.',
+    'How much stretch, which angles, and what difference of scale are put up with. States, findings and Deliver go by them; they are kept with the project.',
   ],
   [
     'Patch',
@@ -65,11 +65,14 @@ export const WORDS: readonly (readonly [word: string, meaning: string])[] = [
     'A polygon with a corner that turns back in the flat: other programs split it another way and flip a part of it.',
   ],
   ['Overlap', 'Faces that lie on one another in the flat, and so share their paint. Marked with dots.'],
-  ['Tile', 'The unit square that the texture fills. Its use is the part that shells cover.'],
+  [
+    'Tile',
+    'What one texture fills; a UV set may have several, numbered 1001, 1002 and on to the right, 1011 above the first. Each has the size of its texture and a padding. Its use is the part that shells cover.',
+  ],
   ['Density', 'Pixels of the texture to a unit of the model. Even where every shell has the same.'],
   [
     'Laid out afresh, places kept',
-    'Until a shell was moved or packed, the Board lays all of them out after every act. From then on they keep their places, and one that no longer fits waits beside the tile.',
+    'Until a shell was moved or packed, the Board lays all of them out after every act. From then on they keep their places, and one that no longer fits waits beside the tiles.',
   ],
   ['Gingham', 'The default checker: warp and weft are tinted differently so that direction shows.'],
   ['Pin', 'A place of the flat that holds its UV while the rest of its shell unfolds or relaxes round it.'],
@@ -129,7 +132,7 @@ export const WALK: readonly (readonly [title: string, steps: string])[] = [
   ],
   [
     'Arrange',
-    'Press 5. Pick a shell on the Board and drag it, or type where it shall lie, how turned and how large, in the column on the right. “Pack the tile” lays all of them in, as large as they go.',
+    'Press 5. Pick a shell on the Board and drag it, or type where it shall lie, how turned and how large, in the column on the right. “Pack the tile” lays all of them in, as large as they go; how large its texture is, and how far apart shells lie on it, is told under Tiles.',
   ],
   [
     'Deliver',

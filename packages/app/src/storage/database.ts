@@ -97,7 +97,7 @@ export type Database = Dexie & {
   patches: Table<OldPatchRow, [string, number]>;
 };
 
-const VERSION = 10;
+const VERSION = 11;
 
 /**
  * The database of the app. Nothing in it is rewritten when a newer app first opens it: what earlier versions kept stays as it is, and is

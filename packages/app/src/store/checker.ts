@@ -1,17 +1,20 @@
-import { TEXTURE } from '@blunt-hem/core/document/judgement';
 import { note, notify } from './acts.ts';
 import type { BenchStore } from './bench.ts';
 import { useBench } from './bench.ts';
 
-/** Squares of the checker across the tile, whatever their size is told in. */
+/** Squares of the checker in the height of a tile, whatever their size is told in. */
 export function squaresAcross({
   checkerUnit,
   repeats,
   squareTexels,
   squareUnits,
   figures,
-}: Pick<BenchStore, 'checkerUnit' | 'repeats' | 'squareTexels' | 'squareUnits' | 'figures'>): number {
-  if (checkerUnit === 'texels') return TEXTURE / squareTexels;
+  tiles,
+}: Pick<
+  BenchStore,
+  'checkerUnit' | 'repeats' | 'squareTexels' | 'squareUnits' | 'figures' | 'tiles'
+>): number {
+  if (checkerUnit === 'texels') return tiles[0].height / squareTexels;
   const density = figures?.totals.density;
   if (checkerUnit === 'units' && density) return 1 / (squareUnits * density);
   return repeats;

@@ -1,5 +1,6 @@
 import { LIMIT_PRESETS, type Limits } from '@blunt-hem/core/document/limits';
 import type { LayoutFinding } from '@blunt-hem/core/inspect/inspection';
+import { FIRST_TILE, type Tile } from '@blunt-hem/core/surface/tiles';
 import type {
   BenchFigures,
   FlatBuffers,
@@ -30,6 +31,7 @@ export interface MirrorSlice {
   readonly upAxis: number;
   readonly front: number;
   readonly limits: Limits;
+  readonly tiles: readonly Tile[];
   /** Figures of the document as it is, or was before the act that is being measured. */
   readonly figures: BenchFigures | undefined;
   /** The flat before the last act, and its stretch where it was measured. */
@@ -61,6 +63,7 @@ export const mirrorSlice: MirrorSlice = {
   upAxis: 0,
   front: 0,
   limits: LIMIT_PRESETS.usual,
+  tiles: [FIRST_TILE],
   figures: undefined,
   before: undefined,
   measured: false,

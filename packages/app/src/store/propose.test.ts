@@ -90,10 +90,10 @@ describe('a proposal', () => {
     expect(useBench.getState().proposal).toBeUndefined();
   });
 
-  it('that is rougher than the limits allow offers rough ones, and keeps the texture', async () => {
+  it('that is rougher than the limits allow offers rough ones', async () => {
     const figures = { l2: 1.2, linf: 8, angleMean: 10, areaMean: 1.2, edges: [1], faces: 9 };
     const rough = { edges: [1], shells: [{ face: 0, ...figures }] } as unknown as Proposal;
-    useBench.setState({ proposal: rough, limits: { ...LIMIT_PRESETS.usual, texture: 4096 } });
+    useBench.setState({ proposal: rough, limits: LIMIT_PRESETS.usual });
     expect(countBeyond(rough.shells, LIMIT_PRESETS.usual)).toBe(1);
     expect(countBeyond(rough.shells, LIMIT_PRESETS.rough)).toBe(0);
     await takeProposal([1]);
@@ -101,7 +101,7 @@ describe('a proposal', () => {
     expect(told.text).toMatch(/^One of these shells is stretched beyond/);
     told.offer.act();
     expect(acts.perform).toHaveBeenLastCalledWith('set-limits', {
-      limits: { ...LIMIT_PRESETS.rough, texture: 4096 },
+      limits: LIMIT_PRESETS.rough,
     });
     // Where the limits allow it, nothing is offered; nor where rough ones would not help.
     acts.notify.mockClear();

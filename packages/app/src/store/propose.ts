@@ -106,8 +106,7 @@ export const countBeyond = (shells: readonly ProposedShell[], limits: Limits): n
 /** Where what was cut is rougher than the limits allow, and rough ones would do: offers those. */
 function offerRoughLimits(shells: readonly ProposedShell[]): void {
   const { limits } = useBench.getState();
-  const { texture, padding } = limits;
-  const rough = { ...LIMIT_PRESETS.rough, texture, padding };
+  const { rough } = LIMIT_PRESETS;
   const beyond = countBeyond(shells, limits);
   if (countBeyond(shells, rough) >= beyond) return;
   const told = beyond === 1 ? 'One of these shells is' : `${beyond} of these shells are`;

@@ -1,4 +1,5 @@
 import { LIMIT_PRESETS } from '@blunt-hem/core/document/limits';
+import { FIRST_TILE } from '@blunt-hem/core/surface/tiles';
 import { beforeEach, describe, expect, it } from 'vitest';
 import type { BenchFigures, BenchState, ModelBuffers, ShellRow } from '../worker/protocol.ts';
 import { resetBench, useBench } from './bench.ts';
@@ -29,6 +30,7 @@ function state(faceShell: number[]): BenchState {
     upAxis: 0,
     front: 0,
     limits: LIMIT_PRESETS.usual,
+    tiles: [FIRST_TILE],
     undoable: [],
     redoable: [],
   };
@@ -107,7 +109,7 @@ describe('what the worker says', () => {
       lying: none,
       findings: [],
       atLeast: false,
-      covered: 0,
+      covered: [0],
       coveredBefore: undefined,
       near: new Uint32Array(0),
     });

@@ -15,7 +15,7 @@ export interface ViewSlice {
   readonly checkerStrength: number;
   /** What the size of a square is told in. */
   readonly checkerUnit: CheckerUnit;
-  /** Texels of a square, of a 2048 texture; and its side in units of the model. */
+  /** Texels of a square; and its side in units of the model. */
   readonly squareTexels: number;
   readonly squareUnits: number;
   /** Whether Tissot's ellipses are drawn. */
@@ -23,7 +23,7 @@ export interface ViewSlice {
   /** How far out the ends of the overlay's ramp are, as a part of the usual. */
   readonly mapReach: number;
   readonly scaleAgainst: ScaleAgainst;
-  /** Texels of a 2048 texture to a unit of the model. */
+  /** Texels to a unit of the model. */
   readonly chosenScale: number;
   /** Whether an overlay shows every face by itself, not evened out over the shell. */
   readonly byFace: boolean;

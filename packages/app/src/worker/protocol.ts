@@ -13,6 +13,7 @@ import type { WhichShells } from '@blunt-hem/core/params';
 import type { AnswerOf, AskedOf, QuestionName } from '@blunt-hem/core/questions/index';
 import type { Done } from '@blunt-hem/core/session/done';
 import type { Slot } from '@blunt-hem/core/session/session';
+import type { Tile } from '@blunt-hem/core/surface/tiles';
 import type { UvBox } from '@blunt-hem/core/surface/uvBox';
 import type { Verdict } from '@blunt-hem/core/surface/verdict';
 import type { Method } from '@blunt-hem/core/unfold/unfold';
@@ -129,6 +130,8 @@ export interface BenchState {
   readonly front: number;
   /** How much is put up with in the flat. */
   readonly limits: Limits;
+  /** Of the current UV set. */
+  readonly tiles: readonly Tile[];
   /** Labels of what can be undone and redone, the nearest first. */
   readonly undoable: readonly string[];
   readonly redoable: readonly string[];
@@ -152,9 +155,9 @@ export interface BenchFigures {
 
 /** How the shells lie together. */
 export interface Layout extends LayoutReport {
-  /** Part of the tile that is covered, now and before the artist's last act. */
-  readonly covered: number;
-  readonly coveredBefore: number | undefined;
+  /** Part of each tile that is covered, now and before the artist's last act. */
+  readonly covered: readonly number[];
+  readonly coveredBefore: readonly number[] | undefined;
 }
 
 /** What an act would lead to on the Board. */

@@ -50,8 +50,8 @@ export function sessionDesk(start: DeskStart, emit: (event: BenchEvent) => void,
   let measuredGroup = -1;
   let seenGroup = -1;
   let skyOf: { readonly mesh: Mesh; readonly upAxis: number } | undefined;
-  let coveredNow: number | undefined;
-  let coveredBefore: number | undefined;
+  let coveredNow: readonly number[] | undefined;
+  let coveredBefore: readonly number[] | undefined;
   let busy = false;
   /** Counts changes: what was measured before the last one is of no more use. */
   let changes = 0;
@@ -196,6 +196,7 @@ export function sessionDesk(start: DeskStart, emit: (event: BenchEvent) => void,
       upAxis: document.upAxis,
       front: document.front,
       limits: document.limits,
+      tiles: document.tiles,
       undoable: groupLabels(history.acts.slice(0, history.done)).reverse(),
       redoable: groupLabels(history.acts.slice(history.done)),
     };

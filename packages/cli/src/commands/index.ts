@@ -6,7 +6,9 @@ import {
   direction,
   optionOf,
   outOption,
+  pixels,
   seamsOutOption,
+  textureSize,
   threeNumbers,
   vertexList,
 } from '../options.ts';
@@ -69,8 +71,17 @@ export const COMMANDS: readonly HemCommand[] = [
         .addOption(optionOf('relax', 'seconds', 'stop relaxing after so long and keep the best so far'))
         .option('--cuts', 'try for each shell that stretches too much which single cut helps it most')
         .option('--pack', 'pack the shells into the tile')
-        .addOption(optionOf('pack', 'size', 'texture size, pixels'))
-        .addOption(optionOf('pack', 'padding', 'least gap between shells, pixels')),
+        .addOption(
+          new Option(
+            '--size <pixels>',
+            'texture size when packing: 2048, which is the usual, or 4096x2048 where it is not square',
+          ).argParser(textureSize),
+        )
+        .addOption(
+          new Option('--padding <pixels>', 'least gap between shells when packing, 8 as the usual').argParser(
+            pixels,
+          ),
+        ),
     load: () => import('./unfold.ts'),
   },
   {

@@ -14,6 +14,7 @@ import { seamsFromUv } from '@blunt-hem/core/surface/shells';
 import type { Method } from '@blunt-hem/core/unfold/unfold';
 import { fileText, opened, save } from '../files.ts';
 import { measured } from '../measured.ts';
+import type { TextureSize } from '../options.ts';
 import { readPins } from '../pinFile.ts';
 
 export interface UnfoldOptions {
@@ -31,8 +32,8 @@ export interface UnfoldOptions {
   readonly seconds?: number;
   readonly cuts?: true;
   readonly pack?: true;
-  readonly size: number;
-  readonly padding: number;
+  readonly size?: TextureSize;
+  readonly padding?: number;
 }
 
 /** Cuts, unfolds, relaxes and packs as asked, writes the model, and tells its figures and how long each phase took. */
@@ -73,9 +74,10 @@ export async function run(input: string, options: UnfoldOptions): Promise<object
     );
   }
   if (options.pack)
-    await timed('pack', async () =>
-      heard(await session.perform('pack', { size: options.size, padding: options.padding })),
-    );
+    await timed('pack', async () => {
+      await setTexture(session, options);
+      heard(await session.perform('pack', {}));
+    });
   const cuts = options.cuts ? await timed('cuts', () => wantedCuts(session)) : undefined;
   await timed('write', () => save(options.out, session.document));
   return {
@@ -86,6 +88,13 @@ export async function run(input: string, options: UnfoldOptions): Promise<object
     ...(await measured(session)),
     cuts,
   };
+}
+
+/** Sizes and padding as they are asked for; tiles are as they were otherwise. */
+async function setTexture(session: Session, { size, padding }: UnfoldOptions): Promise<void> {
+  const { tiles } = session.document;
+  const asked = { ...size, ...(padding !== undefined && { padding }) };
+  await session.perform('set-tiles', { tiles: tiles.map((tile) => ({ ...tile, ...asked })) });
 }
 
 /** Edges to cut: as they are listed, as they are proposed, or where the UVs of the file break. */

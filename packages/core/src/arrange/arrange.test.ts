@@ -1,7 +1,8 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { bestTurn, transformUv } from '../surface/similarity.ts';
-import { boxesMeet, isOutside, type UvBox } from '../surface/uvBox.ts';
+import { FIRST_TILE, isOutside } from '../surface/tiles.ts';
+import { boxesMeet, type UvBox } from '../surface/uvBox.ts';
 import { TIDY_GAP, tidyTile } from './tidyTile.ts';
 
 const coordinate = fc.double({ min: -5, max: 5, noNaN: true });
@@ -30,7 +31,7 @@ describe('a tidy tile', () => {
         const half = 0.49 * TIDY_GAP;
         const grown = lying.map((b): UvBox => [b[0] - half, b[1] - half, b[2] + half, b[3] + half]);
         grown.forEach((one, i) => {
-          expect(isOutside(one)).toBe(false);
+          expect(isOutside([FIRST_TILE], one)).toBe(false);
           for (const other of grown.slice(i + 1)) expect(boxesMeet(one, other)).toBe(false);
         });
       }),

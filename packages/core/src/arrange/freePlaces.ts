@@ -1,30 +1,39 @@
+import { aspectOf, frameOf, gapOf, type Tile } from '../surface/tiles.ts';
 import { boxOf } from '../surface/uvBox.ts';
+import { nudgeClear } from './nudgeClear.ts';
 import type { FlatShell } from './packShells.ts';
 
-/** Cells along a side of the tile. */
+/** Cells in the height of a tile. */
 const CELLS = 512;
 
 /** Where a shell lies: the lower left corner of its box. */
 export type Corner = readonly [u: number, v: number];
 
 /**
- * Free places in the unit tile for shells, one after the other, as they are turned. What is taken, and what a shell covers, is known by cells, a
- * cell that a triangle only touches being taken: a place that is found is free, but one that is just large enough may be missed.
+ * Free places in tiles for shells, one after the other, as they are turned: in the nearest tile that has room. What is taken, and what a shell covers, is known by cells, a
+ * cell that a triangle only touches being taken: a place that is found is free. What fits nowhere so is tried with less of the gap, and nudged clear.
  *
  * @param occupied  UV of the three corners of each triangle that lies there, `6 × triangleCount`
- * @param gap  that stays free round each
- * @param wanted  the place each comes to lie nearest to; the lowest, then leftmost, when absent
+ * @param from  where each lies now: the tile nearest to that comes first
+ * @param which  of the free places of that tile the one nearest to where it lies, or the lowest, then leftmost
  * @returns the place of each, undefined where there is no room
  */
 export function freePlaces(
   occupied: FlatShell,
   shells: readonly FlatShell[],
-  gap: number,
-  wanted?: readonly Corner[],
+  tiles: readonly Tile[],
+  from: readonly Corner[],
+  which: 'nearest' | 'lowest',
 ): (Corner | undefined)[] {
-  const tile = emptyTile();
-  take(tile, runsOf(occupied, 0, 0, 1, 0));
-  return shells.map((shell, i) => takePlace(tile, shell, 1, gap, wanted?.[i]));
+  const grids = tiles.map((tile) => gridOf(tile, occupied));
+  const laid = [occupied];
+  return shells.map((shell, i) => {
+    const order = grids.toSorted((a, b) => farFrom(a.tile, from[i]) - farFrom(b.tile, from[i]));
+    const wanted = which === 'nearest' ? from[i] : undefined;
+    const place = takeFirst(order, shell, 1, wanted) ?? squeezeIn(order, shell, laid, wanted);
+    if (place) laid.push(movedTo(shell, place));
+    return place;
+  });
 }
 
 /**
@@ -36,18 +45,17 @@ export function freePlaces(
 export function shrunkPlaces(
   occupied: FlatShell,
   shells: readonly FlatShell[],
-  gap: number,
+  tiles: readonly Tile[],
 ): { readonly scale: number; readonly places: readonly Corner[] } | undefined {
-  const there = runsOf(occupied, 0, 0, 1, 0);
-  const room = 1 - areaOf(occupied);
+  const room = tiles.length * aspectOf(tiles) - areaOf(occupied);
+  const grids = tiles.map((tile) => gridOf(tile, occupied));
   const area = shells.reduce((sum, shell) => sum + areaOf(shell), 0);
   const start = Math.min(1, Math.sqrt(Math.max(room, 0.01) / (area || 1)));
   for (let scale = start; scale > LEAST_SCALE * start; scale *= SHRINK) {
-    const tile = emptyTile();
-    take(tile, there);
+    const left = grids.map(copyOf);
     const places: Corner[] = [];
     for (const shell of shells) {
-      const place = takePlace(tile, shell, scale, gap);
+      const place = takeFirst(left, shell, scale);
       if (!place) break;
       places.push(place);
     }
@@ -69,16 +77,89 @@ const areaOf = (flat: FlatShell): number => {
   return area / 2;
 };
 
-/** Cells of the tile: how many up to each column of a row are taken, `CELLS + 1` a row, and which. */
-interface Tile {
+/** Cells of a tile: how many up to each column of a row are taken, `columns + 1` a row, and which. */
+interface Grid {
+  readonly tile: Tile;
+  readonly columns: number;
   readonly taken: Uint8Array;
-  readonly before: Uint16Array;
+  readonly before: Uint32Array;
 }
 
-const emptyTile = (): Tile => ({
-  taken: new Uint8Array(CELLS * CELLS),
-  before: new Uint16Array(CELLS * (CELLS + 1)),
+/** A tile with what lies there. */
+function gridOf(tile: Tile, occupied: FlatShell): Grid {
+  const columns = Math.floor(CELLS * aspectOf([tile]));
+  const taken = new Uint8Array(CELLS * columns);
+  const grid = { tile, columns, taken, before: new Uint32Array(CELLS * (columns + 1)) };
+  const [left, low] = frameOf(tile);
+  take(grid, runsOf(occupied, left, low, 1, 0));
+  return grid;
+}
+
+const copyOf = ({ taken, before, ...grid }: Grid): Grid => ({
+  ...grid,
+  taken: taken.slice(),
+  before: before.slice(),
 });
+
+/** Finds a free place in the first of tiles that has one, and marks it as taken. */
+function takeFirst(
+  grids: readonly Grid[],
+  shell: FlatShell,
+  scale: number,
+  wanted?: Corner,
+): Corner | undefined {
+  for (const grid of grids) {
+    const place = takePlace(grid, shell, scale, wanted);
+    if (place) return place;
+  }
+  return undefined;
+}
+
+/** By how many cells a raster sees two shells nearer than they are. */
+const COARSE = 2;
+
+/** Finds a place that the raster holds for too narrow by little, nudges the shell clear there, and marks it as taken. */
+function squeezeIn(
+  grids: readonly Grid[],
+  shell: FlatShell,
+  laid: readonly FlatShell[],
+  wanted?: Corner,
+): Corner | undefined {
+  for (const grid of grids) {
+    const gap = gapOf(grid.tile);
+    const [place, runs] = placeWith(grid, shell, 1, Math.max(0, gap * CELLS - COARSE), wanted);
+    if (!place) continue;
+    const [left, low] = frameOf(grid.tile);
+    const corner = [left + place[0] / CELLS, low + place[1] / CELLS] as const;
+    const nudge = nudgeClear(movedTo(shell, corner), joined(laid), gap, frameOf(grid.tile));
+    if (!nudge) continue;
+    take(grid, runs, ...place);
+    return [corner[0] + nudge[0], corner[1] + nudge[1]];
+  }
+  return undefined;
+}
+
+function joined(flats: readonly FlatShell[]): FlatShell {
+  const all = new Float64Array(flats.reduce((sum, { length }) => sum + length, 0));
+  let at = 0;
+  for (const flat of flats) {
+    all.set(flat, at);
+    at += flat.length;
+  }
+  return all;
+}
+
+/** A shell with the lower left corner of its box at a place. */
+function movedTo(shell: FlatShell, [u, v]: Corner): FlatShell {
+  const [minU, minV] = boxOf(shell);
+  return shell.map((x, i) => x + (i % 2 === 0 ? u - minU : v - minV));
+}
+
+/** How far a place is from a tile; 0 inside. */
+function farFrom(tile: Tile, [u, v]: Corner): number {
+  const [left, low, right, high] = frameOf(tile);
+  return Math.hypot(Math.max(left - u, 0, u - right), Math.max(low - v, 0, v - high));
+}
 
 /** Cells that a shape covers, as runs along rows, three numbers a run: row, first column, column past the last. */
 type Runs = Int32Array;
@@ -146,42 +227,48 @@ function eachRow(
 }
 
 /** Marks runs as taken; what lies outside the tile takes nothing. */
-function take({ taken, before }: Tile, runs: Runs, column = 0, row = 0): void {
+function take({ taken, before, columns }: Grid, runs: Runs, column = 0, row = 0): void {
   const rows = new Set<number>();
   for (let i = 0; i < runs.length; i += 3) {
     const r = runs[i] + row;
     if (r < 0 || r >= CELLS) continue;
-    const [from, to] = [Math.max(0, runs[i + 1] + column), Math.min(CELLS, runs[i + 2] + column)];
-    if (from < to) taken.fill(1, r * CELLS + from, r * CELLS + to);
+    const [from, to] = [Math.max(0, runs[i + 1] + column), Math.min(columns, runs[i + 2] + column)];
+    if (from < to) taken.fill(1, r * columns + from, r * columns + to);
     rows.add(r);
   }
   for (const r of rows) {
     let sum = 0;
-    for (let c = 0; c < CELLS; c++) {
-      sum += taken[r * CELLS + c];
-      before[r * (CELLS + 1) + c + 1] = sum;
+    for (let c = 0; c < columns; c++) {
+      sum += taken[r * columns + c];
+      before[r * (columns + 1) + c + 1] = sum;
     }
   }
 }
 
 /** Finds a free place for a shell and marks it as taken. */
-function takePlace(
-  tile: Tile,
-  shell: FlatShell,
-  scale: number,
-  gap: number,
-  wanted?: Corner,
-): Corner | undefined {
-  const [minU, minV] = boxOf(shell);
-  const runs = runsOf(shell, minU, minV, scale, gap * CELLS);
-  const place = placeFor(tile, runs, wanted && [wanted[0] * CELLS, wanted[1] * CELLS]);
+function takePlace(grid: Grid, shell: FlatShell, scale: number, wanted?: Corner): Corner | undefined {
+  const [left, low] = frameOf(grid.tile);
+  const [place, runs] = placeWith(grid, shell, scale, gapOf(grid.tile) * CELLS, wanted);
   if (!place) return undefined;
-  take(tile, runs, ...place);
-  return [place[0] / CELLS, place[1] / CELLS];
+  take(grid, runs, ...place);
+  return [left + place[0] / CELLS, low + place[1] / CELLS];
+}
+
+/** @param gap  cells */
+function placeWith(grid: Grid, shell: FlatShell, scale: number, gap: number, wanted?: Corner) {
+  const [left, low] = frameOf(grid.tile);
+  const [minU, minV] = boxOf(shell);
+  const runs = runsOf(shell, minU, minV, scale, gap);
+  const place = placeFor(grid, runs, wanted && [(wanted[0] - left) * CELLS, (wanted[1] - low) * CELLS]);
+  return [place, runs] as const;
 }
 
 /** The column and row by which runs are moved to free cells: the lowest and then leftmost, or those nearest to what is wanted. */
-function placeFor({ before }: Tile, runs: Runs, wanted?: Corner): readonly [number, number] | undefined {
+function placeFor(
+  { before, columns }: Grid,
+  runs: Runs,
+  wanted?: Corner,
+): readonly [number, number] | undefined {
   let [left, right, low, high] = [Infinity, -Infinity, Infinity, -Infinity];
   for (let i = 0; i < runs.length; i += 3) {
     low = Math.min(low, runs[i]);
@@ -193,7 +280,7 @@ function placeFor({ before }: Tile, runs: Runs, wanted?: Corner): readonly [numb
   // The run that was in the way last is likely to be so again.
   let last = 0;
   for (let row = -low; row + high < CELLS; row++)
-    for (let column = -left; column + right <= CELLS; column++) {
+    for (let column = -left; column + right <= columns; column++) {
       const far = wanted ? (column - wanted[0]) ** 2 + (row - wanted[1]) ** 2 : 0;
       if (far >= nearest) continue;
       if (!isFree(last)) {
@@ -211,12 +298,12 @@ function placeFor({ before }: Tile, runs: Runs, wanted?: Corner): readonly [numb
       [nearest, best] = [far, [column, row]];
 
       function isFree(i: number): boolean {
-        const at = (runs[i] + row) * (CELLS + 1) + column;
+        const at = (runs[i] + row) * (columns + 1) + column;
         return before[at + runs[i + 2]] === before[at + runs[i + 1]];
       }
       /** The next column at which a run clears the cells that are in its way. */
       function past(i: number): number {
-        const at = (runs[i] + row) * (CELLS + 1) + column;
+        const at = (runs[i] + row) * (columns + 1) + column;
         const all = before[at + runs[i + 2]];
         let end = runs[i + 2];
         while (before[at + end - 1] === all) end--;

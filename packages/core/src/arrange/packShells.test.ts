@@ -3,7 +3,11 @@ import { describe, expect, it } from 'vitest';
 import { overlappingTriangles } from '../measure/overlap.ts';
 import { placed } from '../operations/arrange/placement.ts';
 import { unattended } from '../progress.ts';
+import { FIRST_TILE } from '../surface/tiles.ts';
+import { boxOf } from '../surface/uvBox.ts';
 import { packShells, TooMuchPaddingError } from './packShells.ts';
+
+const TILE = { ...FIRST_TILE, width: 1024, height: 1024 };
 
 const triangle = fc
   .array(fc.double({ min: 0, max: 5, noNaN: true }), { minLength: 6, maxLength: 6 })
@@ -36,13 +40,20 @@ describe('packing', () => {
       fc.property(
         fc.array(triangle, { minLength: 1, maxLength: 8 }),
         fc.constantFrom(0, 4, 32),
-        (shells, padding) => {
-          const placements = packShells(shells, { size: 1024, padding, turning: 'quarter' }, unattended);
+        fc.constantFrom(1, 2, 0.5),
+        (shells, padding, aspect) => {
+          const placements = packShells(
+            shells,
+            { tile: { ...TILE, width: 1024 * aspect, padding }, turning: 'quarter' },
+            unattended,
+          );
           const result = shells.map((shell, i) => placed(shell, placements[i]));
           const gap = padding / 1024;
           for (const uv of result) {
-            expect(Math.min(...uv)).toBeGreaterThanOrEqual(gap - 1e-9);
-            expect(Math.max(...uv)).toBeLessThanOrEqual(1 - gap + 1e-9);
+            const [left, low, right, high] = boxOf(uv);
+            expect(Math.min(left, low)).toBeGreaterThanOrEqual(gap - 1e-9);
+            expect(right).toBeLessThanOrEqual(aspect - gap + 1e-9);
+            expect(high).toBeLessThanOrEqual(1 - gap + 1e-9);
           }
           expect(overlappingTriangles(Float64Array.from(result.flatMap((uv) => [...uv]))).length).toBe(0);
           for (let i = 0; i < result.length; i++) {
@@ -57,7 +68,7 @@ describe('packing', () => {
   it('keeps a shell with an all but upright side in the tile', () => {
     // So narrow that its slope is beyond every number.
     const shell = Float64Array.from([0, 0, 1e-310, 1, 1, 0.5]);
-    const [placement] = packShells([shell], { size: 1024, padding: 0, turning: 'none' }, unattended);
+    const [placement] = packShells([shell], { tile: { ...TILE, padding: 0 }, turning: 'none' }, unattended);
     const uv = placed(shell, placement);
     expect(Math.min(...uv)).toBeGreaterThanOrEqual(-1e-9);
     expect(Math.max(...uv)).toBeLessThanOrEqual(1 + 1e-9);
@@ -67,17 +78,44 @@ describe('packing', () => {
     const square = Float64Array.from([0, 0, 1, 0, 1, 1, 0, 0, 1, 1, 0, 1]);
     const [{ scale }] = packShells(
       [square, square, square, square],
-      { size: 1024, padding: 0, turning: 'none' },
+      { tile: { ...TILE, padding: 0 }, turning: 'none' },
       unattended,
     );
     expect(scale).toBeGreaterThan(0.49);
   });
 
+  it('goes into the tile it is told, no larger than is allowed', () => {
+    const square = Float64Array.from([0, 0, 1, 0, 1, 1, 0, 0, 1, 1, 0, 1]);
+    const tile = { ...TILE, number: 1013, padding: 16 };
+    for (const shells of [[square], [square, square]]) {
+      const placements = packShells(shells, { tile, turning: 'none', most: 0.3 }, unattended);
+      for (const placement of placements) {
+        expect(placement.scale).toBeCloseTo(0.3, 9);
+        const [left, low, right, high] = boxOf(placed(square, placement));
+        expect(Math.min(left - 2, low - 1, 3 - right, 2 - high)).toBeGreaterThan(16 / 1024 - 1e-9);
+      }
+    }
+  });
+
+  it('turns a shell that is larger so', () => {
+    const upright = Float64Array.from([0, 0, 1, 0, 1, 2, 0, 0, 1, 2, 0, 2]);
+    const tile = { ...TILE, width: 2048, padding: 0 };
+    const [placement] = packShells([upright], { tile, turning: 'quarter' }, unattended);
+    expect(placement.scale).toBeCloseTo(1, 9);
+    expect(boxOf(placed(upright, placement)).map((x) => Number(x.toFixed(9)))).toEqual([0, 0, 2, 1]);
+    const [kept] = packShells([upright], { tile, turning: 'none' }, unattended);
+    expect(kept.scale).toBeCloseTo(0.5, 9);
+  });
+
   it('says when the padding alone fills the tile', () => {
     const many = Array.from({ length: 40 }, () => Float64Array.from([0, 0, 1, 0, 0, 1]));
-    expect(() => packShells(many, { size: 64, padding: 32, turning: 'none' }, unattended)).toThrow(
-      TooMuchPaddingError,
-    );
+    expect(() =>
+      packShells(
+        many,
+        { tile: { ...TILE, width: 64, height: 64, padding: 32 }, turning: 'none' },
+        unattended,
+      ),
+    ).toThrow(TooMuchPaddingError);
   });
 });
 

@@ -1,16 +1,17 @@
 import { HemError, StoppedError } from '../errors.ts';
 import { type Context, heedStop, type StopSignal } from '../progress.ts';
+import { aspectOf, frameOf, gapOf, type Tile } from '../surface/tiles.ts';
 
 /** Triangles of one flat shell: UV of three corners each, `6 × triangleCount`. */
 export type FlatShell = Float64Array;
 
 export interface PackOptions {
-  /** Texture size, pixels a side. */
-  readonly size: number;
-  /** Least gap between shells, and to the edge of the tile, pixels. */
-  readonly padding: number;
+  /** Its texture, and the least gap between shells and to its edge. */
+  readonly tile: Tile;
   /** Whether shells may be turned by quarters. */
   readonly turning: 'quarter' | 'none';
+  /** Scale that is not exceeded. */
+  readonly most?: number;
 }
 
 /** Where a shell goes: turned by quarters anticlockwise about the origin, then scaled, then moved. */
@@ -21,11 +22,11 @@ export interface Placement {
   readonly moveV: number;
 }
 
-/** Columns of the tile in which outlines are compared. */
+/** Columns in the height of the tile, in which outlines are compared. */
 const COLUMNS = 512;
 
 /**
- * Packs flat shells into the unit tile, all scaled alike, as large as they go: shells are dropped from above,
+ * Packs flat shells into a tile, all scaled alike, as large as they go: shells are dropped from above,
  * largest first, each where it wastes least, against the outline of those below (Lévy, Petitjean, Ray,
  * Maillot 2002, section 4.2). The common scale is found by bisection.
  *
@@ -38,7 +39,7 @@ export function packShells(
   options: PackOptions,
   context: Context,
 ): Placement[] {
-  const gap = options.padding / options.size;
+  const gap = gapOf(options.tile);
   const turns: readonly (0 | 1 | 2 | 3)[] = options.turning === 'quarter' ? [0, 1, 2, 3] : [0];
   const rooms = shells.map((shell) => {
     heedStop(context.signal);
@@ -46,17 +47,18 @@ export function packShells(
   });
   const order = shells.map((_, i) => i).sort((a, b) => rooms[b][0].longest - rooms[a][0].longest || a - b);
 
-  if (rooms.length === 1) return [aloneInTile(rooms[0][0], shells.length, gap, options)];
+  const wide = aspectOf([options.tile]);
+  if (rooms.length === 1) return inTile([aloneInTile(rooms[0], wide, options)], options.tile);
 
   const area = rooms.reduce((sum, [room]) => sum + room.area, 0);
-  let high = area > 0 ? Math.sqrt(1 / area) : 1;
+  let high = Math.min(area > 0 ? Math.sqrt(wide / area) : 1, options.most ?? Infinity);
   let low = high;
   let best: Placement[] | undefined;
   // Shrink until it fits, then halve between what fits and what does not.
   const smallest = 1e-4 * high;
   while (!best && low > smallest && !context.signal.aborted) {
-    context.report({ figure: area * low * low });
-    best = dropAll(rooms, turns, order, low, gap, context.signal);
+    context.report({ figure: (area * low * low) / wide });
+    best = dropAll(rooms, turns, order, low, { gap, wide }, context.signal);
     if (!best) {
       high = low;
       low *= 0.8;
@@ -65,30 +67,45 @@ export function packShells(
   if (!best)
     throw context.signal.aborted ? new StoppedError() : new TooMuchPaddingError(shells.length, options);
   while (high - low > 0.002 * high && !context.signal.aborted) {
-    context.report({ figure: area * low * low });
+    context.report({ figure: (area * low * low) / wide });
     const scale = 0.5 * (low + high);
-    const placed = dropAll(rooms, turns, order, scale, gap, context.signal);
+    const placed = dropAll(rooms, turns, order, scale, { gap, wide }, context.signal);
     if (placed) {
       best = placed;
       low = scale;
     } else high = scale;
   }
-  return best;
+  return inTile(best, options.tile);
 }
 
-/** One shell fills the tile as far as its longer side lets it. */
-function aloneInTile(room: Room, count: number, gap: number, options: PackOptions): Placement {
-  const scale = (1 - 2 * gap) / (room.longest || 1);
-  if (!(scale > 0)) throw new TooMuchPaddingError(count, options);
-  return { quarterTurns: 0, scale, moveU: gap - room.minU * scale, moveV: gap - room.minV * scale };
+/** Where they go in a tile that is not the first. */
+function inTile(placements: Placement[], tile: Tile): Placement[] {
+  const [left, low] = frameOf(tile);
+  return placements.map((each) => ({ ...each, moveU: each.moveU + left, moveV: each.moveV + low }));
+}
+
+/** One shell fills the tile as far as its sides let it, turned where it is larger so. */
+function aloneInTile(turns: readonly Room[], wide: number, options: PackOptions): Placement {
+  const gap = gapOf(options.tile);
+  const fits = ({ width, height }: Room): number =>
+    Math.min((wide - 2 * gap) / (width || 1), (1 - 2 * gap) / (height || 1), options.most ?? Infinity);
+  const room = turns.reduce((best, each) => (fits(each) > fits(best) ? each : best));
+  const scale = fits(room);
+  if (!(scale > 0)) throw new TooMuchPaddingError(1, options);
+  return {
+    quarterTurns: room.quarterTurns,
+    scale,
+    moveU: gap - room.minU * scale,
+    moveV: gap - room.minV * scale,
+  };
 }
 
 /** The gaps alone fill the tile. */
 export class TooMuchPaddingError extends HemError {
-  constructor(count: number, { size, padding }: PackOptions) {
+  constructor(count: number, { tile: { width, height, padding } }: PackOptions) {
     super(
       'too-much-padding',
-      `${count} shells with ${padding} px between them do not fit a tile of ${size} px: lower the padding or raise the texture size.`,
+      `${count} shells with ${padding} px between them do not fit a tile of ${width} × ${height} px: lower the padding or raise the texture size.`,
     );
     this.name = 'TooMuchPaddingError';
   }
@@ -134,21 +151,22 @@ function dropAll(
   turns: readonly number[],
   order: readonly number[],
   scale: number,
-  gap: number,
+  { gap, wide }: { readonly gap: number; readonly wide: number },
   signal: StopSignal,
 ): Placement[] | undefined {
-  const skyline = new Float64Array(COLUMNS).fill(gap);
+  const columns = Math.floor(COLUMNS * wide);
+  const skyline = new Float64Array(columns).fill(gap);
   const placements = new Array<Placement>(rooms.length);
   for (const index of order) {
     if (signal.aborted) return undefined;
     let best: { waste: number; column: number; base: number; outline: Outline; room: Room } | undefined;
     for (let t = 0; t < turns.length; t++) {
       const room = rooms[index][t];
-      if (room.width * scale > 1 - 2 * gap || room.height * scale > 1 - 2 * gap) continue;
+      if (room.width * scale > wide - 2 * gap || room.height * scale > 1 - 2 * gap) continue;
       const outline = outlineOf(room, scale, gap);
       const span = outline.bottom.length;
       const highest = 1 - gap - room.height * scale;
-      for (let column = 0; column + span <= COLUMNS; column++) {
+      for (let column = 0; column + span <= columns; column++) {
         const found = restOn(skyline, outline, column, highest, best?.waste ?? Infinity);
         if (found) best = { ...found, column, outline, room };
       }

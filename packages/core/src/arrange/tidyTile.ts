@@ -1,7 +1,8 @@
 import potpack from 'potpack';
+import { frameOf, gapOf, type Tile } from '../surface/tiles.ts';
 import type { UvBox } from '../surface/uvBox.ts';
 
-/** Between shells, and to the edge of the tile, tile widths. */
+/** Between shells, and to the edge of the tile, at least: heights of it. */
 export const TIDY_GAP = 0.004;
 
 /** The packer takes boxes to be some pixels large. */
@@ -16,27 +17,33 @@ export interface TidyLayout {
 /**
  * Lays boxes clear of one another, all scaled alike and none turned, so that they fill the tile: fast, for a layout that is made anew
  * after every act. `packShells` goes by outlines and fills a tile better.
+ *
+ * @param tile  undefined for a square of which the lower left corner is the origin
  */
-export function tidyTile(boxes: readonly UvBox[]): TidyLayout {
-  const area = boxes.reduce((sum, [a, b, c, d]) => sum + (c - a) * (d - b), 0);
+export function tidyTile(boxes: readonly UvBox[], tile?: Tile): TidyLayout {
+  const [left, low, right] = tile ? frameOf(tile) : [0, 0, 1];
+  const least = Math.max(TIDY_GAP, tile ? gapOf(tile) : 0);
+  // A tile that is not square is packed as a square, to which its width is pressed.
+  const wide = right - left;
+  const area = boxes.reduce((sum, [a, b, c, d]) => sum + ((c - a) / wide) * (d - b), 0);
   // The gap is a part of the square, whose size follows from the gap: a few rounds settle it.
   let side = Math.sqrt(area) || 1;
   let places: { w: number; h: number; x?: number; y?: number }[] = [];
   let gap = 0;
   for (let round = 0; round < 4; round++) {
-    gap = TIDY_GAP * side;
+    gap = least * side;
     const pixel = side / PIXELS;
-    places = boxes.map(([a, b, c, d]) => ({ w: (c - a + gap) / pixel, h: (d - b + gap) / pixel }));
+    places = boxes.map(([a, b, c, d]) => ({ w: (c - a + gap) / wide / pixel, h: (d - b + gap) / pixel }));
     // It sorts the list it is given.
     const { w, h } = potpack([...places]);
-    side = Math.max(w, h) * pixel + gap || 1;
+    side = Math.max(w * pixel + gap / wide, h * pixel + gap) || 1;
     for (const place of places)
       Object.assign(place, { x: (place.x ?? 0) * pixel, y: (place.y ?? 0) * pixel });
   }
   const scale = 1 / side;
   const moves = boxes.map(([minU, minV], i) => {
     const { x = 0, y = 0 } = places[i];
-    return [scale * (x + gap - minU), scale * (y + gap - minV)] as const;
+    return [left + scale * (x * wide + gap - minU), low + scale * (y + gap - minV)] as const;
   });
   return { scale, moves };
 }

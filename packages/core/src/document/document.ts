@@ -3,8 +3,10 @@ import { limitPositions } from '../mesh/limitPositions.ts';
 import { faceCount, type Mesh } from '../mesh/mesh.ts';
 import type { Model, UvSet } from '../mesh/model.ts';
 import { type Triangulation, triangulate } from '../mesh/triangulate.ts';
+import { boxesOfShells } from '../surface/boxesOfShells.ts';
 import { extractShell, faceTriangleStart, type Shell } from '../surface/shell.ts';
 import { facesOfShell, type ShellMap, seamsFromUv, shellsFromSeams } from '../surface/shells.ts';
+import { type Tile, tilesAround } from '../surface/tiles.ts';
 import {
   blankMarks,
   type MarkCounts,
@@ -58,7 +60,15 @@ export function freshState(model: Model, uv: Float64Array): SetState {
   const marks = blankMarks(markCounts(model));
   const isLaid = uv.some((x) => !Number.isNaN(x));
   const seams = isLaid ? seamsFromUv(topologyOf(model).links, uv) : marks.seams;
-  return setStateOf({ ...marks, seams, placed: isLaid ? 1 : 0 });
+  const tiles = isLaid ? tilesFor(model, seams, uv) : VALUES.tiles;
+  return setStateOf({ ...marks, seams, placed: isLaid ? 1 : 0, tiles });
+}
+
+/** The tiles that shells of a file lie in. */
+function tilesFor(model: Model, seams: Uint8Array, uv: Float64Array): readonly Tile[] {
+  if (uv.every((x) => !(x < 0 || x > 1))) return VALUES.tiles;
+  const { mesh, links } = topologyOf(model);
+  return tilesAround(boxesOfShells(mesh, shellsFromSeams(mesh, links, seams), uv));
 }
 
 export interface OpenOptions {

@@ -1,3 +1,4 @@
+import { FIRST_TILE, type Tile } from '../surface/tiles.ts';
 import { LIMIT_PRESETS, type Limits } from './limits.ts';
 
 /**
@@ -74,6 +75,8 @@ export const VALUES: Values = {
   patchNames: [],
   /** How much is put up with in the flat. */
   limits: LIMIT_PRESETS.usual,
+  /** Tiles of the current UV set: at least one, in the order of their numbers, their textures of one shape. */
+  tiles: [FIRST_TILE],
 };
 
 export interface Values {
@@ -84,12 +87,13 @@ export interface Values {
   readonly front: number;
   readonly patchNames: readonly string[];
   readonly limits: Limits;
+  readonly tiles: readonly Tile[];
 }
 export type ValueField = keyof Values;
 export const VALUE_FIELDS = Object.keys(VALUES) as ValueField[];
 
 /** Values that each UV set has of its own. */
-export const SET_VALUE_FIELDS = ['placed'] as const satisfies readonly ValueField[];
+export const SET_VALUE_FIELDS = ['placed', 'tiles'] as const satisfies readonly ValueField[];
 
 /** What fields look like in a document. */
 export type Marks = {

@@ -1,10 +1,6 @@
 import type { ShellStretch } from '../measure/stretch.ts';
-import { isOutside, type UvBox } from '../surface/uvBox.ts';
 import type { Verdict } from '../surface/verdict.ts';
 import type { Limits } from './limits.ts';
-
-/** Texels along the side of the texture that densities are told of. */
-export const TEXTURE = 2048;
 
 export interface ShellFacts {
   /** Undefined while it is being measured. */
@@ -14,7 +10,8 @@ export interface ShellFacts {
   readonly folded?: number;
   readonly stale: boolean;
   readonly relaxed: boolean;
-  readonly box: UvBox | undefined;
+  /** Whether it leaves the tiles. */
+  readonly outside: boolean;
   /** Whether it lies on itself, or on another. */
   readonly overlap?: 'itself' | 'another';
 }
@@ -55,7 +52,7 @@ const faces = (count: number): string => (count === 1 ? 'One face' : `${count} f
 
 /** Judges a shell by its figures; the gravest fault is told. */
 export function judge(
-  { verdict, stretch, folded = 0, box, overlap, ...facts }: ShellFacts,
+  { verdict, stretch, folded = 0, outside, overlap, ...facts }: ShellFacts,
   limits: Limits,
 ): Judgement {
   if (!verdict) return said('none', '…', 'Being measured.');
@@ -84,7 +81,7 @@ export function judge(
     );
   if (facts.stale) return said('changed', 'Changed', 'It was cut or sewn since it was unfolded.');
   if (overlap === 'another') return said('bad', 'On another', 'It lies on another shell: move or pack them.');
-  if (box && isOutside(box)) return said('bad', 'Outside', 'It lies outside the tile: move or pack it.');
+  if (outside) return said('bad', 'Outside', 'It lies outside the tile: move or pack it.');
   const excess = excessOf(stretch, limits);
   if (excess !== undefined)
     return facts.relaxed

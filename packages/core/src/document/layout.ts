@@ -1,5 +1,6 @@
 import type { FlatShell } from '../arrange/packShells.ts';
 import { areaOfTriangle } from '../surface/areas.ts';
+import { boxesOfShells } from '../surface/boxesOfShells.ts';
 import { facesOfShell } from '../surface/shells.ts';
 import type { UvBox } from '../surface/uvBox.ts';
 import { current, type HemDocument, shellsOf, topologyOf } from './document.ts';
@@ -10,26 +11,7 @@ import { current, type HemDocument, shellsOf, topologyOf } from './document.ts';
  * @param uv  of every corner, the current ones by default
  */
 export function shellBoxes(document: HemDocument, uv = current(document).uv): (UvBox | undefined)[] {
-  const { mesh } = document.model;
-  const { shellCount, faceShell } = shellsOf(document);
-  const box = new Float64Array(4 * shellCount);
-  for (let s = 0; s < shellCount; s++) box.set([Infinity, Infinity, -Infinity, -Infinity], 4 * s);
-  for (let f = 0; f < faceShell.length; f++) {
-    const at = 4 * faceShell[f];
-    for (let c = mesh.faceStart[f]; c < mesh.faceStart[f + 1]; c++) {
-      const u = uv[2 * c];
-      const v = uv[2 * c + 1];
-      // NaN wins every such comparison, and stays.
-      box[at] = Math.min(box[at], u);
-      box[at + 1] = Math.min(box[at + 1], v);
-      box[at + 2] = Math.max(box[at + 2], u);
-      box[at + 3] = Math.max(box[at + 3], v);
-    }
-  }
-  return Array.from({ length: shellCount }, (_, s) => {
-    const [a, b, c, d] = box.subarray(4 * s, 4 * s + 4);
-    return Number.isNaN(a + b) ? undefined : ([a, b, c, d] as const);
-  });
+  return boxesOfShells(document.model.mesh, shellsOf(document), uv);
 }
 
 /**

@@ -11,16 +11,13 @@ export interface Limits {
   readonly angle: number;
   /** Most that the texture scale of a shell may differ from that of the rest, as a factor. */
   readonly density: number;
-  /** Side of the texture, and how far shells should be apart on it, texels. */
-  readonly texture: number;
-  readonly padding: number;
 }
 
 /** Limits to begin with: as usual, for a careful painter, and for a quick one. Judgements of ours; see docs/measures.md. */
 export const LIMIT_PRESETS = {
-  usual: { stretch: 1.25, worst: 6, area: 1.5, angle: 20, density: 1.25, texture: 2048, padding: 4 },
-  clean: { stretch: 1.1, worst: 3, area: 1.25, angle: 12, density: 1.1, texture: 2048, padding: 8 },
-  rough: { stretch: 1.5, worst: 12, area: 2, angle: 30, density: 2, texture: 2048, padding: 4 },
+  usual: { stretch: 1.25, worst: 6, area: 1.5, angle: 20, density: 1.25 },
+  clean: { stretch: 1.1, worst: 3, area: 1.25, angle: 12, density: 1.1 },
+  rough: { stretch: 1.5, worst: 12, area: 2, angle: 30, density: 2 },
 } as const satisfies Record<string, Limits>;
 export type LimitPreset = keyof typeof LIMIT_PRESETS;
 
@@ -31,9 +28,4 @@ export const limitsShape = Joi.object({
   area: Joi.number().min(1).max(100).required(),
   angle: Joi.number().min(0).max(180).required(),
   density: Joi.number().min(1).max(100).required(),
-  texture: Joi.number().integer().min(16).max(65_536).required(),
-  padding: Joi.number().min(0).max(512).required(),
 }).required();
-
-/** How far shells should be apart, tile widths. */
-export const gapOf = ({ padding, texture }: Pick<Limits, 'padding' | 'texture'>): number => padding / texture;

@@ -1,16 +1,34 @@
 import { nearGroups } from '../measure/nearness.ts';
 import type { StopSignal } from '../progress.ts';
 import { facesOfShell } from '../surface/shells.ts';
+import { tileOf, tooNearAt } from '../surface/tiles.ts';
 import { current, type HemDocument, shellsOf, topologyOf } from './document.ts';
+import { shellBoxes } from './layout.ts';
 
 /**
- * Pairs of shells that lie nearer to one another than a gap, tile widths: two numbers a pair, the smaller first.
+ * Pairs of shells that lie nearer to one another than the padding of the tile they are in: two numbers a pair, the smaller first. Those of
+ * different tiles lie on different textures; those of none count as in the first.
  *
  * @throws StoppedError
  */
-export function nearShells(document: HemDocument, gap: number, signal?: StopSignal): Uint32Array {
+export function nearShells(document: HemDocument, signal?: StopSignal): Uint32Array {
+  const { tiles } = document;
   const { segments, shells } = borderSegments(document);
-  return nearGroups(segments, shells, gap, signal);
+  if (tiles.length === 1) return nearGroups(segments, shells, tooNearAt(tiles[0]), signal);
+  const homes = shellBoxes(document).map((box) => (box && tileOf(tiles, box)) ?? tiles[0]);
+  const near = tiles.flatMap((tile) => {
+    const own = [...shells.keys()].filter((i) => homes[shells[i]] === tile);
+    const ends = Float64Array.from(own.flatMap((i) => [...segments.subarray(4 * i, 4 * i + 4)]));
+    return [
+      ...nearGroups(
+        ends,
+        Uint32Array.from(own, (i) => shells[i]),
+        tooNearAt(tile),
+        signal,
+      ),
+    ];
+  });
+  return Uint32Array.from(near);
 }
 
 /** Both ends of every side of a seam or a border of the file that has UVs, `4 × count`, and the shell of each. */

@@ -1,7 +1,17 @@
 import { faceCount } from '../mesh/mesh.ts';
-import { freshState, type HemDocument } from './document.ts';
-import { blankMarks, MARK_FIELDS, type MarkArray, type Marks, setStateOf, VALUES } from './fields.ts';
+import { FIRST_TILE, type Tile } from '../surface/tiles.ts';
+import { type DocumentSet, freshState, type HemDocument } from './document.ts';
+import {
+  blankMarks,
+  MARK_FIELDS,
+  type MarkArray,
+  type Marks,
+  type SetState,
+  setStateOf,
+  VALUES,
+} from './fields.ts';
 import type { KeptAct } from './history.ts';
+import type { Limits } from './limits.ts';
 import type { Change } from './patch.ts';
 
 /**
@@ -14,11 +24,12 @@ import type { Change } from './patch.ts';
  * 5. There were no patches.
  * 6. How shells were unfolded was not kept, nor were smoothed faces, pins and stays.
  * 7. There were no grain lines.
+ * 10. Texture and padding were limits, one of each for all UV sets, of square textures.
  * 9. Sets were told by their place, and only the first had marks. There were 255 patches at most, a byte a face.
  * 8. No shell was locked, there were no limits, and every model looked along +z, or −y where z points up.
  */
 export function upgradedDocument(kept: HemDocument): HemDocument {
-  return withWideMarks(withSets(withAllFields(withPlaced(withHidden(kept)))));
+  return withTiles(withWideMarks(withSets(withAllFields(withPlaced(withHidden(kept))))));
 }
 
 /** The same of what may be no document at all, and then stays what it is. */
@@ -66,6 +77,34 @@ function withSets(kept: HemDocument): HemDocument {
 const withWideMarks = <T extends { readonly patches: MarkArray }>(kept: T): T =>
   kept.patches instanceof Uint8Array ? { ...kept, patches: Uint16Array.from(kept.patches) } : kept;
 
+/** Limits as they were kept when they told of the texture too. */
+type OldLimits = Limits & { readonly texture?: number; readonly padding?: number };
+
+/** What limits told of the texture is a tile, of every UV set. */
+function withTiles(kept: HemDocument): HemDocument {
+  const isOld = 'texture' in kept.limits;
+  if (!isOld && 'tiles' in kept && kept.uvSets.every(({ away }) => !away || 'tiles' in away)) return kept;
+  const tiles = tilesOf(kept.limits);
+  return {
+    ...kept,
+    limits: withoutTexture(kept.limits),
+    tiles: isOld ? tiles : (kept.tiles ?? tiles),
+    uvSets: kept.uvSets.map((set) => setWithTiles(set, tiles)),
+  };
+}
+
+const setWithTiles = (set: DocumentSet, tiles: readonly Tile[]): DocumentSet =>
+  set.away && !('tiles' in set.away) ? { ...set, away: { ...(set.away as SetState), tiles } } : set;
+
+const tilesOf = ({ texture = FIRST_TILE.height, padding = FIRST_TILE.padding }: OldLimits): Tile[] => [
+  { ...FIRST_TILE, width: texture, height: texture, padding },
+];
+
+function withoutTexture(limits: OldLimits): Limits {
+  const { texture: _, padding: __, ...rest } = limits;
+  return rest;
+}
+
 /** No marks, for what as many others were kept of. */
 const blankBeside = ({ seams, stale, uvSets }: Pick<HemDocument, 'seams' | 'stale' | 'uvSets'>): Marks =>
   blankMarks({ edge: seams.length, face: stale.length, corner: uvSets[0].uv.length / 2 });
@@ -96,8 +135,17 @@ function upgradedChange(change: OldChange): Change[] {
     const { set, corners, before, after } = change;
     return [{ kind: 'uv', set, vertices: NOWHERE, corners: { at: corners, before, after } } as Change];
   }
-  const isWhole = change.before && 'seams' in (change.before as object);
-  if (change.kind === 'replacement' || (change.kind === 'remesh' && isWhole))
+  if (change.kind === 'value' && change.field === 'limits' && 'texture' in (change.before as object)) {
+    // Of the texture what was set last stays: acts would change that of one set, where it was of all.
+    const [before, after] = [change.before as OldLimits, change.after as OldLimits];
+    return [{ kind: 'value', field: 'limits', before: withoutTexture(before), after: withoutTexture(after) }];
+  }
+  if (change.kind === 'set-added' || change.kind === 'set-removed') {
+    const { set } = change as unknown as { readonly set: DocumentSet };
+    return [{ ...change, set: setWithTiles(set, VALUES.tiles) } as unknown as Change];
+  }
+  const isWhole = (): boolean => typeof change.before === 'object' && 'seams' in (change.before ?? {});
+  if (change.kind === 'replacement' || (change.kind === 'remesh' && isWhole()))
     return [
       {
         kind: 'replacement',
@@ -122,7 +170,7 @@ function upgradedWhole(kept: unknown): unknown {
   const { hiddenParts: _, ...rest } = kept as { hiddenParts?: unknown } & HemDocument;
   const blank = blankBeside(rest);
   const uvSets = rest.uvSets.map(({ name, uv }, id) =>
-    id === 0 ? { id, name, uv } : { id, name, uv, away: setStateOf({ ...blank, placed: 1 }) },
+    id === 0 ? { id, name, uv } : { id, name, uv, away: setStateOf({ ...VALUES, ...blank, placed: 1 }) },
   );
   return withWideMarks({ ...blank, ...rest, uvSets });
 }

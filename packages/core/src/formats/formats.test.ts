@@ -223,21 +223,34 @@ describe('template', () => {
     );
     for (const request of [
       { operation: 'unfold', params: {} },
-      { operation: 'pack', params: { size: 512, padding: 16 } },
+      {
+        operation: 'set-tiles',
+        params: { tiles: [{ number: 1013, width: 1024, height: 512, padding: 16 }] },
+      },
+      { operation: 'pack', params: {} },
     ]) {
       document = applyPatch(document, (await carryOut(document, request, localContext)).patch);
     }
-    const svg = writeTemplate(document, { size: 512, fills: true, edges: true, numbers: true });
-    expect(svg).toMatch(/^<svg [^>]*width="512" height="512"/);
+    const svg = writeTemplate(document, { tile: 1013, size: 512, fills: true, edges: true, numbers: true });
+    expect(svg).toMatch(/^<svg [^>]*width="1024" height="512"/);
     expect(svg.match(/<g id="shell-/g)).toHaveLength(1);
     expect(svg).toContain('>1</text>');
-    const numbers = [...svg.matchAll(/[ML](-?[\d.]+) (-?[\d.]+)/g)].flatMap(([, x, y]) => [
-      Number(x),
-      Number(y),
-    ]);
-    expect(Math.min(...numbers)).toBeGreaterThanOrEqual(16 - 0.01);
-    expect(Math.max(...numbers)).toBeLessThanOrEqual(512 - 16 + 0.01);
-    const bare = writeTemplate(document, { size: 512, fills: false, edges: false, numbers: false });
+    const points = [...svg.matchAll(/[ML](-?[\d.]+) (-?[\d.]+)/g)];
+    for (const [axis, side] of [
+      [1, 1024],
+      [2, 512],
+    ]) {
+      const numbers = points.map((point) => Number(point[axis]));
+      expect(Math.min(...numbers)).toBeGreaterThanOrEqual(16 - 0.01);
+      expect(Math.max(...numbers)).toBeLessThanOrEqual(side - 16 + 0.01);
+    }
+    const bare = writeTemplate(document, {
+      tile: 1013,
+      size: 512,
+      fills: false,
+      edges: false,
+      numbers: false,
+    });
     expect(bare).not.toContain('hsl');
     expect(bare.match(/<path/g)).toHaveLength(1);
   });

@@ -1,24 +1,31 @@
 import { current, type HemDocument, shellOf, shellsOf, shellUv, topologyOf } from '../document/document.ts';
 import { borders } from '../surface/borders.ts';
 import { facesOfShell } from '../surface/shells.ts';
+import { frameOf } from '../surface/tiles.ts';
 
 export interface TemplateOptions {
-  /** Pixels a side. */
+  /** Which tile: its number. */
+  readonly tile: number;
+  /** Pixels of its height. */
   readonly size: number;
   readonly fills: boolean;
   readonly edges: boolean;
   readonly numbers: boolean;
 }
 
-/** Layout picture of the unit tile for a paint program, as SVG; draw it at `size` for a PNG. */
+/** Layout picture of a tile for a paint program, as SVG; drawn as it is it makes a PNG. */
 export function writeTemplate(
   document: HemDocument,
-  { size, fills, edges, numbers }: TemplateOptions,
+  { tile, size, fills, edges, numbers }: TemplateOptions,
 ): string {
   const { mesh, links } = topologyOf(document.model);
   const { uv: cornerUv } = current(document);
   const shells = shellsOf(document);
-  const at = (u: number, v: number) => `${(u * size).toFixed(2)} ${((1 - v) * size).toFixed(2)}`;
+  const [left, , right, top] = frameOf(
+    document.tiles.find(({ number }) => number === tile) ?? document.tiles[0],
+  );
+  const width = Math.round((right - left) * size);
+  const at = (u: number, v: number) => `${((u - left) * size).toFixed(2)} ${((top - v) * size).toFixed(2)}`;
   const line = Math.max(1, size / 1024);
   const parts: string[] = [];
   for (let s = 0; s < shells.shellCount; s++) {
@@ -52,11 +59,11 @@ export function writeTemplate(
           `<path d="${run.join('')}" fill="none" stroke="#22302E" stroke-opacity="0.35" stroke-width="${line / 2}"/>`,
       ),
       `<path d="${outline}" fill="none" stroke="#22302E" stroke-width="${line * 1.5}" stroke-linejoin="round"/>`,
-      numbers ? label(uv, s + 1, size) : '',
+      numbers ? label(at, uv, s + 1, size) : '',
       '</g>\n',
     );
   }
-  return `<svg xmlns="http://www.w3.org/2000/svg" width="${size}" height="${size}" viewBox="0 0 ${size} ${size}">\n${parts.join('')}</svg>\n`;
+  return `<svg xmlns="http://www.w3.org/2000/svg" width="${width}" height="${size}" viewBox="0 0 ${width} ${size}">\n${parts.join('')}</svg>\n`;
 }
 
 /** Lines of one path: what draws them takes far longer for one path of a hundred thousand than for hundreds of short ones. */
@@ -67,13 +74,12 @@ function runs<T>(list: readonly T[]): T[][] {
 }
 
 /** The shell's number at the mean of its points. */
-function label(uv: Float64Array, number: number, size: number): string {
+function label(at: (u: number, v: number) => string, uv: Float64Array, number: number, size: number): string {
   let [u, v] = [0, 0];
   for (let i = 0; i < uv.length; i += 2) {
     u += uv[i] / (uv.length / 2);
     v += uv[i + 1] / (uv.length / 2);
   }
-  const x = (u * size).toFixed(1);
-  const y = ((1 - v) * size).toFixed(1);
+  const [x, y] = at(u, v).split(' ');
   return `<text x="${x}" y="${y}" font-size="${size / 64}" font-family="sans-serif" text-anchor="middle" fill="#22302E">${number}</text>`;
 }

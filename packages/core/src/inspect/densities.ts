@@ -1,8 +1,9 @@
 import type { HemDocument } from '../document/document.ts';
 import type { Limits } from '../document/limits.ts';
+import { texelsAt } from '../surface/tiles.ts';
 import { perShell, type Subject, subjectOf } from './subject.ts';
 
-/** Flat length per length on the model of each shell, and how much surface it has; NaN where a shell has no UVs or no surface. */
+/** Texels per length on the model of each shell, and how much surface it has; NaN where a shell has no UVs or no surface. */
 export interface Densities {
   readonly density: Float64Array;
   readonly area: Float64Array;
@@ -11,13 +12,18 @@ export interface Densities {
 export function densitiesOf(subject: Subject): Densities {
   const area = perShell(subject, subject.area);
   const flat = perShell(subject, subject.flatArea);
-  return { area, density: flat.map((each, s) => Math.sqrt(Math.abs(each) / area[s])) };
+  return {
+    area,
+    density: flat.map(
+      (each, s) => texelsAt(subject.document.tiles, subject.boxes[s]) * Math.sqrt(Math.abs(each) / area[s]),
+    ),
+  };
 }
 
 const NOTHING = new Uint32Array(0);
 
 export const densities = (document: HemDocument): Densities =>
-  densitiesOf(subjectOf(document, NOTHING, NOTHING, { texture: 1, padding: 0 }));
+  densitiesOf(subjectOf(document, NOTHING, NOTHING));
 
 /** What half of the surface has at least and half at most; undefined where nothing lies flat. */
 export function usualDensity({ density, area }: Densities): number | undefined {

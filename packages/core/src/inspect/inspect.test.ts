@@ -122,6 +122,28 @@ const CASES: Readonly<
     }
   >
 > = {
+  'not-unfolded': {
+    document: async () => {
+      const flat = quads(...good, quad(0.4, 0.5));
+      const uv = flat.uvSets[0].uv.map((x, i) => (i >= 24 ? NaN : x));
+      return { ...flat, uvSets: [{ ...flat.uvSets[0], uv }] };
+    },
+    count: 1,
+    shells: [3],
+  },
+  'out-of-date': {
+    document: () => {
+      const { links } = topologyOf(sheetWith(0, [0.1, 0.1]).model);
+      const middle = [...links.joined.keys()].filter((e) => {
+        const [a, b] = links.edgeVertices.subarray(2 * e, 2 * e + 2);
+        return a % 5 === 2 && b % 5 === 2;
+      });
+      // It was laid out by the app, and not by hand: what is unfolded finds places.
+      return after({ ...sheetWith(0, [0.1, 0.1]), placed: 0 }, request('cut', { edges: middle }));
+    },
+    count: 2,
+    shells: [0, 1],
+  },
   flipped: { document: () => sheetWith(12, [0.1 + 0.1 * 3.4, 0.1 + 0.1 * 2]), count: 2, faces: [6, 10] },
   collapsed: {
     document: () =>
@@ -168,9 +190,10 @@ describe('findings in the flat', () => {
     expect(await findingsOf(quads(...good))).toEqual([]);
     // It is bent in the flat and straight on the model, and so stretched.
     expect((await findingsOf(band(0.9))).map(({ kind }) => kind)).toEqual(['stretched']);
-    expect(await findingsOf(openDocument(modelFromMesh('Bare', sheetWith(0, [0, 0]).model.mesh)))).toEqual(
-      [],
-    );
+    const bare = openDocument(modelFromMesh('Bare', sheetWith(0, [0, 0]).model.mesh));
+    const [missing, ...others] = await findingsOf(bare);
+    expect(missing).toMatchObject({ kind: 'not-unfolded', count: 1, remedy: undefined });
+    expect(others).toEqual([]);
   });
 
   it('have a case each', () => {

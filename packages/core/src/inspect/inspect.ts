@@ -3,6 +3,8 @@ import { collapsedFaces } from './collapsedFaces.ts';
 import { densityOutliers } from './densityOutliers.ts';
 import { foldedFaces } from './foldedFaces.ts';
 import { type Inspection, type LayoutFinding, told } from './inspection.ts';
+import { notUnfolded } from './notUnfolded.ts';
+import { outOfDate } from './outOfDate.ts';
 import { outsideTile } from './outsideTile.ts';
 import { overlapBetween, stackedShells } from './overlapBetween.ts';
 import { overlapWithin } from './overlapWithin.ts';
@@ -15,6 +17,7 @@ import { upsideDownShells } from './upsideDownShells.ts';
 
 /** All inspections, the gravest first. */
 export const INSPECTIONS: readonly Inspection[] = [
+  notUnfolded,
   flippedFaces,
   collapsedFaces,
   foldedFaces,
@@ -23,6 +26,7 @@ export const INSPECTIONS: readonly Inspection[] = [
   overlapBetween,
   outsideTile,
   tooNear,
+  outOfDate,
   stretchedShells,
   densityOutliers,
   upsideDownShells,

@@ -19,23 +19,14 @@ export interface Subject {
   readonly overlaps: Uint32Array;
   /** Shells nearer to one another than the padding, two a pair. */
   readonly near: Uint32Array;
-  readonly options: InspectOptions;
   /** Whether more faces may lie on each other than these. */
   readonly atLeast: boolean;
-}
-
-export interface InspectOptions {
-  /** Side of the texture, texels. */
-  readonly texture: number;
-  /** Texels that shells should be apart. */
-  readonly padding: number;
 }
 
 export function subjectOf(
   document: HemDocument,
   overlaps: Uint32Array,
   near: Uint32Array,
-  options: InspectOptions,
   atLeast = false,
 ): Subject {
   const { mesh, triangulation } = topologyOf(document.model);
@@ -86,7 +77,6 @@ export function subjectOf(
     collapsed: [...collapsed],
     overlaps,
     near,
-    options,
     atLeast,
   };
 }

@@ -6,7 +6,7 @@ export const tooNear: Inspection = {
   severity: 'spoils',
   thing: ['pair of shells nearer than the padding', 'pairs of shells nearer than the padding'],
   effect: 'When the texture is shown smaller, the paint of one bleeds into the other.',
-  find({ document, near, overlaps, options }) {
+  find({ document, near, overlaps }) {
     const { faceShell } = shellsOf(document);
     const lapped = new Set<string>();
     for (let i = 0; i < overlaps.length; i += 2) {
@@ -35,8 +35,8 @@ export const tooNear: Inspection = {
             request: { operation: 'move-clear', params: { shells: named(document, aside) } },
           }
         : {
-            label: `Pack with ${options.padding} px`,
-            request: { operation: 'pack', params: { size: options.texture, padding: options.padding } },
+            label: `Pack with ${document.tiles[0].padding} px`,
+            request: { operation: 'pack', params: {} },
           },
     };
   },

@@ -1,5 +1,6 @@
 import { type HemDocument, shellsOf, topologyOf } from '../document/document.ts';
 import { edgeLength } from '../select/shortestPath.ts';
+import { texelsAt } from '../surface/tiles.ts';
 import { densitiesOf, isOffDensity } from './densities.ts';
 import { type Found, type Inspection, named, type Remedy } from './inspection.ts';
 import type { Subject } from './subject.ts';
@@ -13,10 +14,10 @@ export const tooSmall: Inspection = {
   thing: ['shell of less than four texels across', 'shells of less than four texels across'],
   effect: 'Nothing can be painted there: sew them to a neighbour, or give them more room.',
   find(subject): Found | undefined {
-    const { boxes, options } = subject;
+    const { boxes, document } = subject;
     const shells = [...boxes.keys()].filter((s) => {
       const box = boxes[s];
-      return box && Math.max(box[2] - box[0], box[3] - box[1]) * options.texture < LEAST;
+      return box && Math.max(box[2] - box[0], box[3] - box[1]) * texelsAt(document.tiles, box) < LEAST;
     });
     return shells.length === 0
       ? undefined

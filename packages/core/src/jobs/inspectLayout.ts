@@ -4,7 +4,7 @@ import { type FaceOverlaps, type KnownOverlaps, overlappingFaces } from '../docu
 import { inspect } from '../inspect/inspect.ts';
 import type { LayoutFinding } from '../inspect/inspection.ts';
 import { unmeant } from '../inspect/overlapBetween.ts';
-import { type InspectOptions, subjectOf } from '../inspect/subject.ts';
+import { subjectOf } from '../inspect/subject.ts';
 import type { Job } from './job.ts';
 
 /** How shells lie together, and what is wrong with it. */
@@ -18,16 +18,15 @@ export interface LayoutReport extends FaceOverlaps {
 
 export interface InspectTask {
   readonly document: HemDocument;
-  readonly options: InspectOptions;
   readonly known?: KnownOverlaps;
 }
 
 export const inspectLayout: Job<'inspect', InspectTask, LayoutReport> = {
   name: 'inspect',
-  run({ document, options, known }, { signal }) {
+  run({ document, known }, { signal }) {
     const lapped = overlappingFaces(document, { known, signal });
-    const near = nearShells(document, options.padding / options.texture, signal);
-    const subject = subjectOf(document, lapped.overlaps, near, options, lapped.atLeast);
+    const near = nearShells(document, signal);
+    const subject = subjectOf(document, lapped.overlaps, near, lapped.atLeast);
     return {
       ...lapped,
       near,

@@ -2,6 +2,7 @@ import { describe, expect, it } from 'vitest';
 import { openDocument } from '../document/document.ts';
 import { StoppedError } from '../errors.ts';
 import { modelFromMesh } from '../mesh/model.ts';
+import { FIRST_TILE } from '../surface/tiles.ts';
 import { sheet, wholeShell } from '../testing/shapes.ts';
 import { localJobs } from './index.ts';
 
@@ -25,7 +26,10 @@ function stopAt(n: number) {
 }
 
 describe('packing', () => {
-  const options = { size: 1024, padding: 2, turning: 'quarter' } as const;
+  const options = {
+    tile: { ...FIRST_TILE, width: 1024, height: 1024, padding: 2 },
+    turning: 'quarter',
+  } as const;
 
   it('hears a stop at every shell: before anything fits it gives up, afterwards it keeps the best so far', async () => {
     const shells = squares(60);
@@ -62,8 +66,7 @@ describe('jobs that have nothing to keep', () => {
         sheet(4, 4, (i, j) => [j, i, 0]),
       ),
     );
-    const options = { texture: 2048, padding: 4 };
-    await expect(localJobs.run('inspect', { document, options }, stopped)).rejects.toThrow(StoppedError);
+    await expect(localJobs.run('inspect', { document }, stopped)).rejects.toThrow(StoppedError);
     await expect(localJobs.run('measure', [{ shell, uv }], stopped)).rejects.toThrow(StoppedError);
     await expect(localJobs.run('unfold', [{ shell, method: 'conformal' }], stopped)).rejects.toThrow(
       StoppedError,

@@ -3,6 +3,7 @@ import { current, type HemDocument } from '../document/document.ts';
 import { writeGlb } from '../formats/writeGlb.ts';
 import { writeObj } from '../formats/writeObj.ts';
 import { type TemplateOptions, writeTemplate } from '../formats/writeTemplate.ts';
+import { toFile } from '../surface/tiles.ts';
 import type { Job } from './job.ts';
 
 export const FILE_KINDS = ['obj', 'glb', 'svg'] as const;
@@ -21,11 +22,11 @@ export const writeFile: Job<'write', WriteTask, Uint8Array> = {
   run({ document, kind, template }) {
     switch (kind) {
       case 'obj':
-        return writeObj(document.model, current(document).uv);
+        return writeObj(document.model, toFile(current(document).uv, document.tiles));
       case 'glb':
         return writeGlb(
           document.model,
-          document.uvSets.map(({ uv }) => uv),
+          document.uvSets.map(({ uv, away }) => toFile(uv, (away ?? document).tiles)),
         );
       case 'svg':
         return strToU8(writeTemplate(document, template));

@@ -1,6 +1,6 @@
 import { strFromU8, strToU8, unzipSync, zipSync } from 'fflate';
 import { describe, expect, it } from 'vitest';
-import { current, openDocument, topologyOf, withCurrent } from '../document/document.ts';
+import { current, type HemDocument, openDocument, topologyOf, withCurrent } from '../document/document.ts';
 import { emptyHistory } from '../document/history.ts';
 import { applyPatch, inverse } from '../document/patch.ts';
 import { localJobs } from '../jobs/index.ts';
@@ -9,10 +9,12 @@ import { modelFromMesh } from '../mesh/model.ts';
 import { memoryKeeper } from '../session/keeper.ts';
 import { openSession } from '../session/session.ts';
 import { seamsFromUv } from '../surface/shells.ts';
+import { FIRST_TILE } from '../surface/tiles.ts';
 import { keptFile, keptState, keptStates } from '../testing/kept.ts';
 import { cube, sheet } from '../testing/shapes.ts';
 import { type Project, readProject, writeProject, writeProjectChecked } from './projectFile.ts';
 import { unsoundness } from './soundDocument.ts';
+import { applyKept } from './soundPatch.ts';
 
 const read = (bytes: Uint8Array) => readProject(bytes, 'x.hemproject');
 
@@ -265,5 +267,30 @@ describe('project files of earlier versions', () => {
     let again = states[states.length - 1];
     for (let i = 0; i < done; i++) again = applyPatch(again, acts[i].patch);
     expect(again).toEqual(project.document);
+  });
+
+  it('version 10, where the texture was a limit, opens with tiles, before and after every act', async () => {
+    const { project, loss } = await read(keptFile('texture-in-limits-v10.hemproject'));
+    expect(loss).toBeUndefined();
+    const { acts, done } = project.history;
+    const textureOf = ({ tiles }: Pick<HemDocument, 'tiles'>) =>
+      tiles.map(({ height, padding }) => [height, padding]);
+    let { document } = project;
+    expect(textureOf(document)).toEqual([[1024, 4]]);
+    expect(document.limits).not.toHaveProperty('texture');
+    expect(document.limits.stretch).toBe(1.1);
+    for (let i = done; i-- > 0; ) {
+      document = applyPatch(document, inverse(acts[i].patch));
+      expect(unsoundness(document)).toBeUndefined();
+    }
+    for (let i = 0; i < done; i++) document = applyPatch(document, acts[i].patch);
+    // A set that is added anew has the usual texture: the act does not tell which.
+    expect({ ...document, tiles: project.document.tiles }).toEqual(project.document);
+    expect(document.currentUv).toBe(1);
+    expect(unsoundness(withCurrent(document, 0))).toBeUndefined();
+    // And what was kept is taken as sound when it is read back act by act.
+    for (let i = done; i-- > 0; ) document = applyKept(document, inverse(acts[i].patch));
+    expect(document.tiles).toEqual([{ ...FIRST_TILE, width: 1024, height: 1024, padding: 4 }]);
+    expect(document.limits.stretch).toBe(1.25);
   });
 });

@@ -6,11 +6,13 @@ import {
   type MarkField,
   markArrayOf,
   SET_MARK_FIELDS,
+  SET_VALUE_FIELDS,
   type ValueField,
 } from '../document/fields.ts';
 import { limitsShape } from '../document/limits.ts';
 import { faceCount, type Mesh } from '../mesh/mesh.ts';
 import type { Model, UvSet } from '../mesh/model.ts';
+import { tilesShape } from '../surface/tiles.ts';
 
 const array = (kind: new (length: number) => object) => Joi.object().instance(kind);
 const doubles = array(Float64Array).required();
@@ -32,14 +34,15 @@ export const VALUE_SHAPES: Readonly<Record<ValueField, Joi.Schema>> = {
   front: count.max(3),
   patchNames: texts.max(MARKS.patches.limit - 1),
   limits: limitsShape,
+  tiles: tilesShape,
 };
 
-const { placed } = VALUE_SHAPES;
+const setValues = Object.fromEntries(SET_VALUE_FIELDS.map((field) => [field, VALUE_SHAPES[field]]));
 const documentSet = Joi.object({
   id: count,
   name: Joi.string().allow('').required(),
   uv: doubles,
-  away: Joi.object({ ...marksShape(SET_MARK_FIELDS), placed }),
+  away: Joi.object({ ...marksShape(SET_MARK_FIELDS), ...setValues }),
 });
 
 const source = Joi.alternatives(

@@ -17,7 +17,7 @@ import { type Places, startsFrom, type UvChange } from '../document/uvChange.ts'
 import { HemError } from '../errors.ts';
 import { cornerCount, faceCount, vertexCount } from '../mesh/mesh.ts';
 import { FACE_FIELDS } from '../mesh/model.ts';
-import { unsoundMesh, unsoundness } from './soundDocument.ts';
+import { unsoundMesh, unsoundness, VALUE_SHAPES } from './soundDocument.ts';
 
 /** An object with all of these and nothing else. */
 const whole = (keys: Record<string, Joi.Schema>) => Joi.object(keys).options({ presence: 'required' });
@@ -32,8 +32,8 @@ const places = whole({ at: numbers, before: doubles, after: doubles });
 const runs = whole({ before: count, after: count, kept: numbers });
 const deltaOf = (values: Joi.Schema) =>
   whole({ gone: values, fresh: values, at: numbers, before: values, after: values });
-/** A value of a document; which one it may be is seen once it is put in. */
-const plain = Joi.alternatives(Joi.number(), Joi.array().items(Joi.string().allow('')));
+/** A value of a document; whether it is one of its field is seen once it is put in. */
+const plain = Joi.alternatives(...Object.values(VALUE_SHAPES));
 const some = Joi.object().unknown(true);
 const perField = (fields: readonly string[], values: Joi.Schema) =>
   Joi.object(Object.fromEntries(fields.map((field) => [field, deltaOf(values).optional()])));

@@ -1,36 +1,47 @@
 import { heedStop, type StopSignal } from '../progress.ts';
+import type { UvBox } from '../surface/uvBox.ts';
 
-/** Lines through the tile along which coverage is measured exactly. */
+/** Lines through a tile along which coverage is measured exactly. */
 const LINES = 2048;
 
 /**
- * Part of the unit tile that triangles cover: what lies on each other counts once, what lies outside not at all. Along each of a
+ * Part of a tile that triangles cover: what lies on each other counts once, what lies outside not at all. Along each of a
  * fixed number of lines the covered length is the exact union of the intervals that triangles cut out; between lines it is taken as on
  * them. For shells that is right to about a thousandth of the tile.
  *
- * @param flat  UV of the three corners of each triangle, `6 × triangleCount`, tile units
+ * @param flat  UV of the three corners of each triangle, `6 × triangleCount`
+ * @param frame  where the tile lies
  * @returns 0 to 1
  * @throws StoppedError when told to stop
  */
-export function tileCoverage(flat: Float64Array, signal?: StopSignal, lines = LINES): number {
-  const { start, from, to } = intervals(flat, lines, signal);
+export function tileCoverage(flat: Float64Array, frame: UvBox, signal?: StopSignal, lines = LINES): number {
+  const { start, from, to } = intervals(flat, frame, lines, signal);
   let covered = 0;
   for (let line = 0; line < lines; line++) {
     if (line % 64 === 0) heedStop(signal);
     const [first, last] = [start[line], start[line + 1]];
     covered += unionLength(from.subarray(first, last), to.subarray(first, last));
   }
-  return covered / lines;
+  return covered / lines / (frame[2] - frame[0]);
 }
 
 /** Where triangles meet each line: intervals of line `i` are `start[i] … start[i + 1]`. */
-function intervals(flat: Float64Array, lines: number, signal: StopSignal | undefined) {
+function intervals(
+  flat: Float64Array,
+  [left, low, right, high]: UvBox,
+  lines: number,
+  signal: StopSignal | undefined,
+) {
+  const tall = high - low;
   const start = new Uint32Array(lines + 1);
   // The lines whose middles lie between the lowest and the highest corner.
   const first = (t: number) =>
-    Math.max(0, Math.ceil(Math.min(flat[t + 1], flat[t + 3], flat[t + 5]) * lines - 0.5));
+    Math.max(0, Math.ceil(((Math.min(flat[t + 1], flat[t + 3], flat[t + 5]) - low) / tall) * lines - 0.5));
   const last = (t: number) =>
-    Math.min(lines - 1, Math.floor(Math.max(flat[t + 1], flat[t + 3], flat[t + 5]) * lines - 0.5));
+    Math.min(
+      lines - 1,
+      Math.floor(((Math.max(flat[t + 1], flat[t + 3], flat[t + 5]) - low) / tall) * lines - 0.5),
+    );
   for (let t = 0; t < flat.length; t += 6)
     for (let line = first(t), end = last(t); line <= end; line++) start[line + 1]++;
   for (let line = 0; line < lines; line++) start[line + 1] += start[line];
@@ -40,7 +51,7 @@ function intervals(flat: Float64Array, lines: number, signal: StopSignal | undef
   for (let t = 0; t < flat.length; t += 6) {
     if (t % 60_000 === 0) heedStop(signal);
     for (let line = first(t), end = last(t); line <= end; line++) {
-      const v = (line + 0.5) / lines;
+      const v = low + ((line + 0.5) / lines) * tall;
       let [least, most] = [Infinity, -Infinity];
       for (let k = 0; k < 6; k += 2) {
         const [i, j] = [t + k, t + ((k + 2) % 6)];
@@ -50,8 +61,8 @@ function intervals(flat: Float64Array, lines: number, signal: StopSignal | undef
         if (u > most) most = u;
       }
       const at = next[line]++;
-      from[at] = Math.min(1, Math.max(0, least));
-      to[at] = Math.max(from[at], Math.min(1, most));
+      from[at] = Math.min(right, Math.max(left, least));
+      to[at] = Math.max(from[at], Math.min(right, most));
     }
   }
   return { start, from, to };

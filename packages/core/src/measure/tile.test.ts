@@ -6,6 +6,7 @@ import { meshFromPolygons } from '../mesh/mesh.ts';
 import { tileCoverage } from './coverage.ts';
 import { foldsOf } from './folds.ts';
 
+const UNIT = [0, 0, 1, 1] as const;
 const place = fc.double({ min: -0.6, max: 1.6, noNaN: true });
 const triangle = fc.array(place, { minLength: 6, maxLength: 6 });
 
@@ -35,7 +36,9 @@ describe('use of the tile', () => {
     fc.assert(
       fc.property(fc.array(triangle, { minLength: 1, maxLength: 12 }), (list) => {
         const flat = list.flat();
-        expect(Math.abs(tileCoverage(Float64Array.from(flat)) - rastered(flat, 128))).toBeLessThan(0.02);
+        expect(Math.abs(tileCoverage(Float64Array.from(flat), UNIT) - rastered(flat, 128))).toBeLessThan(
+          0.02,
+        );
       }),
       { numRuns: 60 },
     );
@@ -43,7 +46,7 @@ describe('use of the tile', () => {
 
   it('counts what lies twice once, and what lies outside not at all', () => {
     const half = [0, 0, 1, 0, 1, 1];
-    const cover = (...list: number[][]) => tileCoverage(Float64Array.from(list.flat()));
+    const cover = (...list: number[][]) => tileCoverage(Float64Array.from(list.flat()), UNIT);
     expect(cover(half)).toBeCloseTo(0.5, 3);
     expect(cover(half, half, half)).toBeCloseTo(0.5, 3);
     expect(cover(half, [0, 0, 1, 1, 0, 1])).toBeCloseTo(1, 6);
@@ -54,8 +57,16 @@ describe('use of the tile', () => {
     expect(cover()).toBe(0);
   });
 
+  it('is that of the tile alone, wherever it lies and however wide it is', () => {
+    const flat = Float64Array.of(2, 1, 4, 1, 4, 2);
+    expect(tileCoverage(flat, [2, 1, 4, 2])).toBeCloseTo(0.5, 3);
+    // As much of it as lies there: half of the width, and of that the lower right.
+    expect(tileCoverage(flat, [3, 1, 5, 2])).toBeCloseTo(0.375, 3);
+    expect(tileCoverage(flat, [0, 0, 2, 1])).toBe(0);
+  });
+
   it('hears Stop', () => {
-    expect(() => tileCoverage(new Float64Array(6), { aborted: true })).toThrow(/Stopped/);
+    expect(() => tileCoverage(new Float64Array(6), UNIT, { aborted: true })).toThrow(/Stopped/);
   });
 });
 
@@ -131,7 +142,7 @@ describe('what a shell is worth', () => {
     folded: 0,
     stale: false,
     relaxed: true,
-    box: [0.1, 0.1, 0.4, 0.4],
+    outside: false,
   };
   const stretch = (more: object) => ({ stretch: { ...good.stretch, ...more } as ShellFacts['stretch'] });
   it.each<[string, Partial<ShellFacts>, string]>([
@@ -141,7 +152,7 @@ describe('what a shell is worth', () => {
     ['a folded face', { folded: 1 }, 'Folded'],
     ['an overlap with itself', { overlap: 'itself' }, 'On itself'],
     ['an overlap with another', { overlap: 'another' }, 'On another'],
-    ['a place outside', { box: [0.8, 0.1, 1.1, 0.4] }, 'Outside'],
+    ['a place outside', { outside: true }, 'Outside'],
     ['a seam since', { stale: true }, 'Changed'],
     ['a mean angle of 56°, relaxed', stretch({ angleMean: 56 }), 'Needs a cut'],
     ['area that is × 1.6 off on average', stretch({ areaMean: 1.6 }), 'Needs a cut'],

@@ -40,7 +40,7 @@ function acts(document: HemDocument): Request[] {
     { operation: 'cut', params: { edges: edgesOf(document, LID) } },
     { operation: 'unfold', params: { shells: 'all' } },
     { operation: 'relax', params: { shells: 'all', steps: 20 } },
-    { operation: 'pack', params: { size: 1024, padding: 4 } },
+    { operation: 'pack', params: {} },
     { operation: 'transform-shells', params: { shells: [ON_LID], matrix: [0, 1, -1, 0, 0.5, 0] } },
     { operation: 'hide', params: { by: 'piece', parts: [0] } },
     { operation: 'sew', params: { edges: edgesOf(document, LID.slice(0, 1)) } },

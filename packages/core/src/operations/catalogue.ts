@@ -11,6 +11,7 @@ import { moveClear } from './arrange/moveClear.ts';
 import { pack } from './arrange/pack.ts';
 import { setGrain } from './arrange/setGrain.ts';
 import { setLimits } from './arrange/setLimits.ts';
+import { setTiles } from './arrange/setTiles.ts';
 import { splitOff } from './arrange/splitOff.ts';
 import { transformShells } from './arrange/transformShells.ts';
 import { turnUpright } from './arrange/turnUpright.ts';
@@ -87,6 +88,7 @@ export const OPERATIONS = [
   setGrain,
   lockShells,
   setLimits,
+  setTiles,
   addSet,
   renameSet,
   removeSet,

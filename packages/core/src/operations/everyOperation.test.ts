@@ -2,7 +2,9 @@ import { describe, expect, it } from 'vitest';
 import { type HemDocument, openDocument, shellOf, shellUv, topologyOf } from '../document/document.ts';
 import { LIMIT_PRESETS } from '../document/limits.ts';
 import { applyPatch, inverse, isEmpty } from '../document/patch.ts';
+import { upgradedAct } from '../document/upgrade.ts';
 import { HemError } from '../errors.ts';
+import { applyKept, checkedPatch } from '../keeping/soundPatch.ts';
 import { findEdge } from '../mesh/connectivity.ts';
 import { type Mesh, meshFromPolygons } from '../mesh/mesh.ts';
 import { modelFromMesh } from '../mesh/model.ts';
@@ -129,7 +131,7 @@ const CASES: Readonly<Record<OperationName, Case>> = {
   project: { on: flatHill, with: (d) => ({ faces: [...d.stale.keys()], kind: 'box' }) },
   brush: { on: flatHill, with: () => ({ face: 27, brush: 'push', dabs: [0.5, 0.5, 0.02, 0.01, 0.2, 1] }) },
   'transform-shells': { on: flatCube, with: () => ({ shells: [ON_LID], matrix: [0, 1, -1, 0, 0.5, 0] }) },
-  pack: { on: flatCube, with: () => ({ size: 512, padding: 4 }) },
+  pack: { on: flatCube, with: () => ({ turning: 'none' }) },
   'keep-places': { on: flatCube, with: () => ({ keep: true }) },
   'move-clear': {
     on: async () =>
@@ -159,6 +161,10 @@ const CASES: Readonly<Record<OperationName, Case>> = {
   'set-grain': { on: flatHill, with: (d) => ({ edges: row(d, 4, 2, 6), along: true }) },
   'lock-shells': { on: flatCube, with: () => ({ shells: [ON_LID], locked: true }) },
   'set-limits': { on: flatCube, with: () => ({ limits: LIMIT_PRESETS.rough }) },
+  'set-tiles': {
+    on: flatCube,
+    with: () => ({ tiles: [{ number: 1001, width: 1024, height: 512, padding: 4 }] }),
+  },
   'add-uv-set': { on: flatCube, with: () => ({ name: 'Light', from: 'copy' }) },
   'rename-uv-set': { on: flatCube, with: () => ({ set: 0, name: 'Skin' }) },
   'remove-uv-set': {
@@ -190,6 +196,10 @@ describe.each(OPERATIONS.map(({ name }) => name))('%s', (name) => {
     const back = applyPatch(next, inverse(patch));
     expect(seen(back)).toEqual(before);
     expect(seen(applyPatch(back, patch))).toEqual(seen(next));
+    // As it is read back from a project or the store, either way.
+    const kept = checkedPatch(upgradedAct({ operation: name, params, label, group: 0, patch }).patch);
+    expect(seen(applyKept(start, kept))).toEqual(seen(next));
+    expect(seen(applyKept(next, inverse(kept)))).toEqual(before);
     const again = JSON.parse(JSON.stringify({ operation: name, params }));
     const replayed = await carryOut(await on(), again, localContext);
     expect(seen(applyPatch(await on(), replayed.patch))).toEqual(seen(next));

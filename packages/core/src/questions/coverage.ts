@@ -1,12 +1,17 @@
 import { flatTask } from '../document/flatTask.ts';
 import { record } from '../params.ts';
+import { frameOf } from '../surface/tiles.ts';
 import { question } from './question.ts';
 
-/** Part of the tile that the shells cover, 0 to 1. */
+/** Part of each tile that the shells cover, 0 to 1, in the order of the tiles. */
 export const coverage = question({
   name: 'coverage',
   params: record({}),
   background: true,
-  answer: (document, _, context): Promise<number> =>
-    context.jobs.run('coverage', flatTask(document).flat, context),
+  answer: (document, _, context): Promise<number[]> =>
+    context.jobs.run(
+      'coverage',
+      { flat: flatTask(document).flat, frames: document.tiles.map(frameOf) },
+      context,
+    ),
 });

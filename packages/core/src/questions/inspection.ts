@@ -2,22 +2,16 @@ import { current, type HemDocument, plainDocument } from '../document/document.t
 import { type KnownOverlaps, movedFaces } from '../document/overlappingFaces.ts';
 import type { LayoutReport } from '../jobs/inspectLayout.ts';
 import type { Mesh } from '../mesh/mesh.ts';
-import { number, optional, record, whole } from '../params.ts';
+import { record } from '../params.ts';
 import { question } from './question.ts';
 
 /** How shells lie together, and what is wrong with it. */
 export const inspection = question({
   name: 'inspection',
-  params: record({
-    /** Side of the texture, and texels that shells should be apart; as the limits of the document have it when absent. */
-    texture: optional(whole(16, 65_536)),
-    padding: optional(number(0, 512)),
-  }),
+  params: record({}),
   background: true,
-  async answer(document, { texture, padding }, context): Promise<LayoutReport> {
-    const { limits } = document;
-    const options = { texture: texture ?? limits.texture, padding: padding ?? limits.padding };
-    const task = { document: plainDocument(document), options, known: knownOf(document) };
+  async answer(document, _, context): Promise<LayoutReport> {
+    const task = { document: plainDocument(document), known: knownOf(document) };
     const report = await context.jobs.run('inspect', task, context);
     // A copy: whoever asked may give the answer away.
     const overlaps = report.overlaps.slice();

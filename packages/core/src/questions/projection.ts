@@ -58,7 +58,7 @@ const MOST_EXACT = 60_000;
 /** How many of some faces lie upside down, as the strip counts them. */
 function flippedAmong(document: HemDocument, faces: readonly number[]): number {
   const none = new Uint32Array(0);
-  const flipped = new Set(subjectOf(document, none, none, document.limits).flipped);
+  const flipped = new Set(subjectOf(document, none, none).flipped);
   return faces.reduce((sum, f) => sum + (flipped.has(f) ? 1 : 0), 0);
 }
 

@@ -9,6 +9,7 @@ import { modelFromMesh } from '../mesh/model.ts';
 import { request } from '../operations/catalogue.ts';
 import { unattended } from '../progress.ts';
 import { meshOfShell } from '../surface/cutShell.ts';
+import { FIRST_TILE } from '../surface/tiles.ts';
 import type { UvBox } from '../surface/uvBox.ts';
 import { after } from '../testing/acts.ts';
 import { cube, torus, tube } from '../testing/shapes.ts';
@@ -206,7 +207,8 @@ describe('where shells would land', () => {
     const flat = await after(
       openDocument(modelFromMesh('Squares', mesh)),
       request('unfold', {}),
-      request('pack', { padding: 16 }),
+      request('set-tiles', { tiles: [{ ...FIRST_TILE, padding: 16 }] }),
+      request('pack', {}),
     );
     const [[left, low], [other, above]] = shellBoxes(flat) as UvBox[];
     const landing = (matrix: [number, number, number, number, number, number]) =>
@@ -220,8 +222,12 @@ describe('where shells would land', () => {
 
 describe('shells that are too near', () => {
   it('are told in pairs, those as far apart as a gap are not', async () => {
-    expect([...(await ask(cut, 'inspection', { texture: 1000, padding: 1 })).near]).toEqual([]);
-    expect([...(await ask(cut, 'inspection', { texture: 1000, padding: 200 })).near]).toEqual([0, 1]);
-    expect([...(await ask(bare, 'inspection', { texture: 16, padding: 16 })).near]).toEqual([]);
+    const near = async (document: HemDocument, height: number, padding: number) => {
+      const tiles = [{ ...FIRST_TILE, width: height, height, padding }];
+      return [...(await ask({ ...document, tiles }, 'inspection', {})).near];
+    };
+    expect(await near(cut, 1000, 1)).toEqual([]);
+    expect(await near(cut, 1000, 200)).toEqual([0, 1]);
+    expect(await near(bare, 16, 16)).toEqual([]);
   });
 });

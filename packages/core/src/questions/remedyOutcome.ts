@@ -76,10 +76,5 @@ const inspected = async (
   document: HemDocument,
   { jobs, signal }: QuestionContext,
 ): Promise<readonly LayoutFinding[]> =>
-  (
-    await jobs.run(
-      'inspect',
-      { document: plainDocument(document), options: document.limits },
-      { signal, report: () => undefined },
-    )
-  ).findings;
+  (await jobs.run('inspect', { document: plainDocument(document) }, { signal, report: () => undefined }))
+    .findings;

@@ -16,7 +16,3 @@ export function boxOf(uv: Float64Array): UvBox {
 /** Whether two boxes have more than their rims in common. */
 export const boxesMeet = (a: UvBox, b: UvBox): boolean =>
   a[0] < b[2] && a[2] > b[0] && a[1] < b[3] && a[3] > b[1];
-
-/** Whether a box leaves the unit tile by more than rounding. */
-export const isOutside = ([minU, minV, maxU, maxV]: UvBox): boolean =>
-  minU < -1e-9 || minV < -1e-9 || maxU > 1 + 1e-9 || maxV > 1 + 1e-9;

@@ -147,7 +147,16 @@ export function someAct(document: HemDocument, random: () => number): [name: str
     () => ['unfold', { shells: [some(shells.shellCount)] }],
     () => ['relax', { steps: 1 + some(12) }],
     () => ['relax', { shells: [some(shells.shellCount)], steps: 3, balance: random() }],
-    () => ['pack', { size: 512, padding: 2 }],
+    () => ['pack', {}],
+    () => [
+      'set-tiles',
+      {
+        tiles: [1001, 1002, 1012]
+          .slice(0, 1 + some(3))
+          .map((number) => ({ number, width: 512, height: 256 << some(2), padding: some(4) })),
+        keeping: random() < 0.5 ? 'shapes' : 'places',
+      },
+    ],
     () => {
       const [angle, size] = [6 * random(), 0.5 + random()];
       const [c, s] = [size * Math.cos(angle), size * Math.sin(angle)];

@@ -1,4 +1,4 @@
-import { isTooStretched, type Judgement, TEXTURE } from '@blunt-hem/core/document/judgement';
+import { isTooStretched, type Judgement } from '@blunt-hem/core/document/judgement';
 import type { Limits } from '@blunt-hem/core/document/limits';
 import { IconLock } from '@tabler/icons-react';
 import { Button, Select, Table, type TableProps } from 'antd';
@@ -9,6 +9,7 @@ import { type BenchStore, useBench } from '../../store/bench.ts';
 import { imagesOf, select } from '../../store/select.ts';
 import type { ShellRow } from '../../worker/protocol.ts';
 import { judgements } from '../judging.ts';
+import { densityOf } from '../overlays/against.ts';
 import { decimal } from '../reading.ts';
 import { stageNamed } from '../stages/index.ts';
 import { BestCut } from './BestCut.tsx';
@@ -20,10 +21,17 @@ export function Details() {
   const shells = useBench((s) => s.shells);
   const chosen = useBench((s) => s.chosen);
   const stage = stageNamed(useBench((s) => s.stage));
+  const tiles = useBench((s) => s.tiles);
   const told = useBench(judgements);
   const rows = useMemo(
-    () => shells.map((row, shell) => ({ ...row, shell, word: stateOf(row, told[shell]) })),
-    [shells, told],
+    () =>
+      shells.map((row, shell) => ({
+        ...row,
+        shell,
+        word: stateOf(row, told[shell]),
+        density: densityOf(row, tiles),
+      })),
+    [shells, told, tiles],
   );
   const [words, setWords] = useState<readonly string[]>([]);
   const shown = words.length === 0 ? rows : rows.filter(({ word }) => words.includes(word));
@@ -114,7 +122,12 @@ function SetChoice() {
   );
 }
 
-type NumberedRow = ShellRow & { readonly shell: number; readonly word: string };
+type NumberedRow = ShellRow & {
+  readonly shell: number;
+  readonly word: string;
+  /** Texels to a unit of the model. */
+  readonly density: number;
+};
 type Column = NonNullable<TableProps<NumberedRow>['columns']>[number];
 
 type Stretch = NonNullable<ShellRow['stretch']>;
@@ -199,14 +212,11 @@ const COLUMNS: readonly (Column & { readonly width: number })[] = [
   {
     title: 'Density',
     width: 68,
-    sorter: (a, b) => densityOf(a) - densityOf(b),
-    render: (_, row) => (row.stretch ? decimal(densityOf(row) * TEXTURE, 1) : '–'),
+    sorter: (a, b) => (a.density || 0) - (b.density || 0),
+    render: (_, { density }) => (Number.isNaN(density) ? '–' : decimal(density, 1)),
   },
   { title: 'Faces', width: 62, dataIndex: 'faces', sorter: (a, b) => a.faces - b.faces },
 ];
-
-/** Texels of a texture to a unit of the model. */
-const densityOf = ({ stretch }: ShellRow): number => (stretch ? Math.sqrt(stretch.uvArea / stretch.area) : 0);
 
 /** The columns that have room, with the states there are to choose from. */
 function columnsWithin(width: number, rows: readonly NumberedRow[]): Column[] {

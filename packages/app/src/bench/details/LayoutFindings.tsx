@@ -25,7 +25,7 @@ export function LayoutFindings() {
       {findings.length === 0 && <p className="findings-good">Nothing wrong was found in the flat.</p>}
       <ul>
         {findings.map((finding) => (
-          <FindingCard key={finding.kind} finding={finding} show={() => show(finding)}>
+          <FindingCard key={finding.kind} finding={finding} show={() => showFinding(finding)}>
             <RemedyButton finding={finding} />
           </FindingCard>
         ))}
@@ -35,7 +35,7 @@ export function LayoutFindings() {
 }
 
 /** Selects what a finding is about and brings it into view in both panes. */
-function show({ faces, edges, shells }: LayoutFinding): void {
+export function showFinding({ faces, edges, shells }: LayoutFinding): void {
   selectNothing();
   const target = faces.length > 0 ? 'faces' : edges.length > 0 ? 'edges' : 'shells';
   useBench.setState({ target });

@@ -1,8 +1,8 @@
 import { LIMIT_PRESETS, type LimitPreset, type Limits } from '@blunt-hem/core/document/limits';
-import { Collapse, InputNumber, Select } from 'antd';
-import { useState } from 'react';
+import { Collapse, Select } from 'antd';
 import { perform } from '../../store/acts.ts';
 import { useBench } from '../../store/bench.ts';
+import { NumberField } from './NumberField.tsx';
 
 const PRESET_LABELS: Readonly<Record<LimitPreset, string>> = {
   usual: 'As usual',
@@ -25,8 +25,6 @@ const FIELDS: readonly Field[] = [
   { key: 'area', label: 'Area on average, up to', min: 1, max: 100, step: 0.05, suffix: '×' },
   { key: 'angle', label: 'Angle on average, up to', min: 0, max: 180, step: 1, suffix: '°' },
   { key: 'density', label: 'Texture scale, up to', min: 1, max: 100, step: 0.05, suffix: '×' },
-  { key: 'texture', label: 'Texture', min: 16, max: 65_536, step: 1024, suffix: 'px' },
-  { key: 'padding', label: 'Padding, at least', min: 0, max: 512, step: 1, suffix: 'px' },
 ];
 
 /** How much is put up with: what is judged, found and handed over goes by it. Kept with the project. */
@@ -57,12 +55,13 @@ export function LimitsPanel() {
                 }))}
                 onChange={(value) => set(LIMIT_PRESETS[value])}
               />
-              {FIELDS.map((field) => (
-                <LimitField
-                  key={`${field.key} ${limits[field.key]}`}
-                  field={field}
-                  value={limits[field.key]}
-                  set={(value) => set({ ...limits, [field.key]: value })}
+              {FIELDS.map(({ key, ...field }) => (
+                <NumberField
+                  key={`${key} ${limits[key]}`}
+                  id={`limit-${key}`}
+                  {...field}
+                  value={limits[key]}
+                  set={(value) => set({ ...limits, [key]: value })}
                 />
               ))}
             </>
@@ -70,36 +69,6 @@ export function LimitsPanel() {
         },
       ]}
     />
-  );
-}
-
-/** One limit, set once it is typed: every change is an act. */
-function LimitField({
-  field: { key, label, ...field },
-  value,
-  set,
-}: {
-  readonly field: Field;
-  readonly value: number;
-  readonly set: (value: number) => void;
-}) {
-  const [draft, setDraft] = useState<number | null>(value);
-  const done = (): void => {
-    if (draft !== null && draft !== value) set(draft);
-  };
-  return (
-    <label className="rail-field" htmlFor={`limit-${key}`}>
-      {label}
-      <InputNumber
-        id={`limit-${key}`}
-        size="small"
-        {...field}
-        value={draft}
-        onChange={setDraft}
-        onBlur={done}
-        onPressEnter={done}
-      />
-    </label>
   );
 }
 

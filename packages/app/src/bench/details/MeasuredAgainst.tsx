@@ -1,4 +1,3 @@
-import { TEXTURE } from '@blunt-hem/core/document/judgement';
 import { Button, InputNumber, Select } from 'antd';
 import type { ScaleAgainst } from '../../storage/looks.ts';
 import { perform } from '../../store/acts.ts';
@@ -16,7 +15,7 @@ const CHOICES: { readonly value: ScaleAgainst; readonly label: string }[] = [
 export function MeasuredAgainst() {
   const against = useBench((s) => s.scaleAgainst);
   const scale = useBench((s) => s.chosenScale);
-  const usual = useBench((s) => usualScale(s.shells));
+  const usual = useBench((s) => usualScale(s));
   return (
     <div className="measured-against">
       <Select<ScaleAgainst>
@@ -37,7 +36,7 @@ export function MeasuredAgainst() {
           <InputNumber
             size="small"
             aria-label="Texels to a unit of the model"
-            suffix={`px of ${TEXTURE} a unit`}
+            suffix="px a unit"
             min={1e-6}
             max={1e9}
             value={scale}
@@ -45,7 +44,7 @@ export function MeasuredAgainst() {
           />
           <Button
             size="small"
-            onClick={() => void perform('even-density', { shells: chosenOrAll(), density: scale / TEXTURE })}
+            onClick={() => void perform('even-density', { shells: chosenOrAll(), density: scale })}
           >
             Scale the shells to it
           </Button>

@@ -1,4 +1,4 @@
-import { TEXTURE } from '@blunt-hem/core/document/judgement';
+import { aspectOf, texelsAt } from '@blunt-hem/core/surface/tiles';
 import { InputNumber } from 'antd';
 import { useState } from 'react';
 import { useBench } from '../../store/bench.ts';
@@ -10,18 +10,24 @@ import { transformChosen } from '../tools/holdShells.ts';
 export function PlaceFields() {
   const chosen = useBench((s) => s.chosen);
   const shells = useBench((s) => s.shells);
+  const tiles = useBench((s) => s.tiles);
   const box = boxOfChosen({ chosen, shells });
   if (!box) return null;
   const [u, v] = box;
-  const density = densityOf([...chosen].flatMap((s) => shells[s]?.stretch ?? []));
+  const density = densityOf(
+    [...chosen].flatMap((s) => shells[s]?.stretch ?? []),
+    texelsAt(tiles, box),
+  );
+  // As files tell it: from 0 to 1 across the tile, whatever its shape.
+  const wide = aspectOf(tiles);
   return (
     <fieldset className="place-fields">
       <legend>Place of {chosen.size === 1 ? 'the shell' : `the ${chosen.size} shells`}</legend>
       <Field
         label="Left, u"
-        value={u}
+        value={u / wide}
         step={0.01}
-        onTake={(to) => transformChosen([1, 0, 0, 1, to - u, 0])}
+        onTake={(to) => transformChosen([1, 0, 0, 1, to * wide - u, 0])}
       />
       <Field
         label="Lower, v"
@@ -39,7 +45,7 @@ export function PlaceFields() {
       />
       {density !== undefined && (
         <Field
-          label={`Density, px at ${TEXTURE}`}
+          label="Density, px a unit"
           value={density}
           step={10}
           min={0.001}
@@ -53,11 +59,12 @@ export function PlaceFields() {
 /** Pixels of the texture to a unit of the model. */
 function densityOf(
   stretches: readonly { readonly area: number; readonly uvArea: number }[],
+  texture: number,
 ): number | undefined {
   const [area, uvArea] = (['area', 'uvArea'] as const).map((key) =>
     stretches.reduce((sum, stretch) => sum + stretch[key], 0),
   );
-  return area > 0 && uvArea > 0 ? TEXTURE * Math.sqrt(uvArea / area) : undefined;
+  return area > 0 && uvArea > 0 ? texture * Math.sqrt(uvArea / area) : undefined;
 }
 
 interface FieldProps {

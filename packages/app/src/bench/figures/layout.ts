@@ -49,12 +49,15 @@ export const tileUse: Figure = {
   name: 'Tile use',
   read: () => undefined,
   readNow: ({ layout, figures }) =>
-    layout && figures?.totals.unfolded ? percent(layout.covered) : undefined,
+    layout && figures?.totals.unfolded ? percent(mean(layout.covered)) : undefined,
   readBefore: ({ layout, figures }) =>
     layout?.coveredBefore !== undefined && figures?.before.unfolded
-      ? percent(layout.coveredBefore)
+      ? percent(mean(layout.coveredBefore))
       : undefined,
 };
+
+/** Of all tiles together: they have one shape. */
+const mean = (parts: readonly number[]): number => parts.reduce((sum, part) => sum + part, 0) / parts.length;
 
 const percent = (part: number): string => `${(100 * part).toFixed(0)} %`;
 

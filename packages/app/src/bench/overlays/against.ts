@@ -1,28 +1,30 @@
-import { TEXTURE } from '@blunt-hem/core/document/judgement';
 import { usualDensity } from '@blunt-hem/core/inspect/densities';
+import { type Tile, texelsAt } from '@blunt-hem/core/surface/tiles';
 import type { Known } from './overlay.ts';
 
-/** Flat length per length on the model that counts as even: undefined while nothing lies flat. */
+/** Texels to a unit of the model that counts as even: undefined while nothing lies flat. */
 export function wantedDensity({
   scaleAgainst,
   chosenScale,
-  shells,
-}: Pick<Known, 'scaleAgainst' | 'chosenScale' | 'shells'>): number | undefined {
-  return scaleAgainst === 'chosen' ? chosenScale / TEXTURE : usualDensity(densitiesOf(shells));
+  ...known
+}: Pick<Known, 'scaleAgainst' | 'chosenScale' | 'shells' | 'tiles'>): number | undefined {
+  return scaleAgainst === 'chosen' ? chosenScale : usualScale(known);
 }
 
-/** Texels of a 2048 texture to a unit of the model, on most of the surface. */
-export function usualScale(shells: Known['shells']): number | undefined {
-  const usual = usualDensity(densitiesOf(shells));
-  return usual && usual * TEXTURE;
-}
+/** Texels to a unit of the model on most of the surface. */
+export const usualScale = (known: Pick<Known, 'shells' | 'tiles'>): number | undefined =>
+  usualDensity(densitiesOf(known));
 
-function densitiesOf(shells: Known['shells']) {
+/** Texels to a unit of the model on one shell; NaN while that is not known. */
+export const densityOf = (
+  { stretch, box }: Pick<Known['shells'][number], 'stretch' | 'box'>,
+  tiles: readonly Tile[],
+): number => (stretch ? texelsAt(tiles, box) * Math.sqrt(stretch.uvArea / stretch.area) : Number.NaN);
+
+function densitiesOf({ shells, tiles }: Pick<Known, 'shells' | 'tiles'>) {
   return {
     area: Float64Array.from(shells, ({ stretch }) => stretch?.area ?? 0),
-    density: Float64Array.from(shells, ({ stretch }) =>
-      stretch ? Math.sqrt(stretch.uvArea / stretch.area) : Number.NaN,
-    ),
+    density: Float64Array.from(shells, (row) => densityOf(row, tiles)),
   };
 }
 
@@ -34,11 +36,11 @@ let last: { readonly of: readonly unknown[]; readonly values: Float32Array } | u
  * @returns undefined while some figures are still to come
  */
 export function finerThanWanted(known: Known): Float32Array | undefined {
-  const { shells, flat, model, scaleAgainst, chosenScale } = known;
+  const { shells, flat, model, scaleAgainst, chosenScale, tiles } = known;
   if (!flat || !model || shells.some(({ unfolded, stretch }) => unfolded && !stretch)) return undefined;
-  const of = [shells, flat, model, scaleAgainst, chosenScale];
+  const of = [shells, flat, model, scaleAgainst, chosenScale, tiles];
   if (last?.of.every((each, i) => each === of[i])) return last.values;
-  const own = densitiesOf(shells).density;
+  const own = densitiesOf(known).density;
   const wanted = wantedDensity(known) ?? 1;
   const values = Float32Array.from(model.triangleFace, (f) => Math.log(own[flat.faceShell[f]] / wanted) || 0);
   last = { of, values };

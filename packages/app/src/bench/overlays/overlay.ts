@@ -7,7 +7,15 @@ import type { BenchFigures } from '../../worker/protocol.ts';
 export interface Known
   extends Pick<
     BenchStore,
-    'exposure' | 'direction' | 'patches' | 'shells' | 'flat' | 'model' | 'scaleAgainst' | 'chosenScale'
+    | 'exposure'
+    | 'direction'
+    | 'patches'
+    | 'shells'
+    | 'flat'
+    | 'model'
+    | 'scaleAgainst'
+    | 'chosenScale'
+    | 'tiles'
   > {
   readonly figures: StretchBuffers | undefined;
   /** Triangles that the figures are of; all when absent. */

@@ -45,6 +45,7 @@ describe('the ramp of an overlay', () => {
       flat: { faceShell: Uint32Array.of(0, 1) },
       model: { triangleFace: Uint32Array.of(0, 1) },
       chosenScale: 0.4 * 2048,
+      tiles: [{ height: 2048, width: 2048 }],
     } as unknown as Known;
     const shown = (scaleAgainst: ScaleAgainst, more: Partial<Known> = {}) =>
       [...(area.values({ ...known, scaleAgainst, ...more }) as Float32Array)].map(Math.exp);
@@ -58,7 +59,7 @@ describe('the ramp of an overlay', () => {
     // A part of the triangles, as under the brush.
     const part = { ...known.figures, logArea: Float32Array.of(0) } as Known['figures'];
     expect(shown('others', { figures: part, triangles: Uint32Array.of(1) })).toEqual(near(4));
-    expect(usualScale(known.shells)).toBeCloseTo(0.1 * 2048, 6);
+    expect(usualScale(known)).toBeCloseTo(0.1 * 2048, 6);
   });
 
   it('stays as it is where nothing can be drawn out', () => {

@@ -1,4 +1,3 @@
-import { TEXTURE } from '@blunt-hem/core/document/judgement';
 import { IconLayoutBoard } from '@tabler/icons-react';
 import { Button, Dropdown, InputNumber, Select, Slider, Switch, Tooltip } from 'antd';
 import { useRef } from 'react';
@@ -63,15 +62,15 @@ export function CheckerChoice({ inShort }: { readonly inShort: boolean }) {
   );
 }
 
-const UNITS: readonly { readonly value: CheckerUnit; readonly label: string }[] = [
+const unitsOf = (texture: number): { value: CheckerUnit; label: string }[] => [
   { value: 'repeats', label: 'Squares across' },
-  { value: 'texels', label: `Texels of ${TEXTURE}` },
+  { value: 'texels', label: `Texels of ${texture}` },
   { value: 'units', label: 'Model units' },
 ];
 
 /** How large a square is: in squares across the tile, in texels, or in units of the model. */
 export function SquareSize() {
-  const { checkerUnit: unit, repeats, squareTexels, squareUnits } = useBench();
+  const { checkerUnit: unit, repeats, squareTexels, squareUnits, tiles } = useBench();
   const field = {
     repeats: {
       value: repeats,
@@ -102,7 +101,7 @@ export function SquareSize() {
         aria-label="Squares are told in"
         value={unit}
         popupMatchSelectWidth={150}
-        options={UNITS.map((each) => ({ ...each }))}
+        options={unitsOf(tiles[0].height)}
         onChange={(value) => useBench.setState({ checkerUnit: value })}
       />
       <InputNumber

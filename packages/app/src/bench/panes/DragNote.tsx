@@ -1,4 +1,3 @@
-import { TEXTURE } from '@blunt-hem/core/document/judgement';
 import type { UvMatrix } from '@blunt-hem/core/surface/similarity';
 import { useEffect, useState } from 'react';
 import { useBench } from '../../store/bench.ts';
@@ -8,6 +7,7 @@ import { ask } from '../../store/worker.ts';
 /** How far the selected shells are moved, turned or scaled under the hand, and what they would come to lie on. */
 export function DragNote() {
   const dragged = useBench((s) => s.dragged);
+  const height = useBench((s) => s.tiles[0].height);
   const [onto, setOnto] = useState<readonly number[]>([]);
   const isHeld = dragged !== undefined;
   // One question at a time, about where the hand is by then.
@@ -36,7 +36,7 @@ export function DragNote() {
   if (!dragged) return null;
   return (
     <p className="ghost-note drag-note" role="status">
-      {told(dragged)}
+      {told(dragged, height)}
       {onto.length > 0 && (
         <strong>
           {' '}
@@ -53,11 +53,11 @@ export function DragNote() {
 }
 
 /** “Moved 120, −36 px”, “Turned 15.0°”, “Scaled × 1.20”. */
-export function told([a, b, c, d, e, f]: UvMatrix): string {
+export function told([a, b, c, d, e, f]: UvMatrix, texture: number): string {
   const scale = Math.sqrt(Math.abs(a * d - b * c));
   if (Math.abs(scale - 1) > 1e-6) return `Scaled × ${scale.toFixed(2)}`;
   const angle = (Math.atan2(b, a) * 180) / Math.PI;
   if (Math.abs(angle) > 1e-6) return `Turned ${angle.toFixed(1)}°`;
-  const [u, v] = [e, f].map((x) => Math.round(x * TEXTURE));
-  return `Moved ${u}, ${v} px of ${TEXTURE}`;
+  const [u, v] = [e, f].map((x) => Math.round(x * texture));
+  return `Moved ${u}, ${v} px of ${texture}`;
 }

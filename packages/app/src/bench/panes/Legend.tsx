@@ -1,4 +1,4 @@
-import { TEXTURE } from '@blunt-hem/core/document/judgement';
+import { frameOf, sizeInWords, type Tile, tileOf } from '@blunt-hem/core/surface/tiles';
 import { useDrag } from '@use-gesture/react';
 import { useBench } from '../../store/bench.ts';
 import { overlayNamed } from '../overlays/index.ts';
@@ -68,13 +68,21 @@ function Reading() {
     const { logArea, angle } = figures;
     return t >= 0 && flat.uv[6 * t] > -1e5 ? inWords(logArea[t], angle[t]) : undefined;
   });
-  const texel = useBench(({ hover, spot }) => (hover && spot ? spot.uv.map(texelOf).join(' × ') : undefined));
+  const texel = useBench(({ hover, spot, tiles }) =>
+    hover && spot ? texelInWords(tiles, spot.uv) : undefined,
+  );
   return (
     <p className="legend-reading">
       {words ?? 'Point at a face to read it.'}
-      {words && texel && `, texel ${texel} of ${TEXTURE}`}
+      {words && texel && `, texel ${texel}`}
     </p>
   );
 }
 
-const texelOf = (part: number): number => Math.floor(part * TEXTURE);
+/** “1204 × 77 of 2048”, counted from the lower left of its tile. */
+function texelInWords(tiles: readonly Tile[], [u, v]: readonly number[]): string {
+  const tile = tileOf(tiles, [u, v, u, v]) ?? tiles[0];
+  const [left, low] = frameOf(tile);
+  const [x, y] = [u - left, v - low].map((part) => Math.floor(part * tile.height));
+  return `${x} × ${y} of ${sizeInWords(tile)}`;
+}

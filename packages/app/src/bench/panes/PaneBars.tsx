@@ -132,11 +132,11 @@ export function BoardBar() {
         { name: 'seams', width: 128, show: () => <SeamWeight /> },
       ]}
       always={
-        <Tooltip title="Frame the tile">
+        <Tooltip title="Frame the tiles">
           <Button
             size="small"
             icon={<IconAspectRatio size={15} />}
-            aria-label="Frame the tile"
+            aria-label="Frame the tiles"
             onClick={() => handle.renderer?.frameBoard()}
           />
         </Tooltip>
@@ -213,7 +213,7 @@ function Places({ inShort }: InShort) {
     <Tooltip
       title={
         placed
-          ? 'Shells keep their places; one that no longer fits waits beside the tile'
+          ? 'Shells keep their places; one that no longer fits waits beside the tiles'
           : 'After every act the Board lays all shells out afresh, until one is moved or packed'
       }
     >

@@ -13,6 +13,7 @@ import { handle } from './rendererHandle.ts';
 import { ShellHandles } from './ShellHandles.tsx';
 import { ShellNumbers } from './ShellNumbers.tsx';
 import { Thread } from './Thread.tsx';
+import { TileLabels } from './TileLabels.tsx';
 import { usePaneHands } from './usePaneHands.ts';
 
 /** Model and Board: one canvas behind two panes. */
@@ -68,6 +69,7 @@ export function Panes() {
           <Hands pane="board" here={boardPane} label="Board: drag to move the view" />
           {/* Shown above, and come to after: Tab leads from the Model to the Board, and on to its bar. */}
           <BoardBar />
+          <TileLabels />
           <ShellNumbers />
           <Notches />
           <EmptyBoard />

@@ -6,7 +6,7 @@ export interface BoardView {
 }
 
 /** Pixels per unit, at least and at most. */
-const [FARTHEST, NEAREST] = [20, 200_000];
+const [FARTHEST, NEAREST] = [4, 200_000];
 
 /** What of the flat a pane of this many pixels shows. */
 export const boardEdges = ({ u, v, scale }: BoardView, width: number, height: number) => ({

@@ -1,3 +1,4 @@
+import { frameOfAll } from '@blunt-hem/core/surface/tiles';
 import {
   Matrix4,
   OrthographicCamera,
@@ -260,7 +261,7 @@ export function paneRenderer(canvas: HTMLCanvasElement, modelPane: HTMLElement, 
       viewChanged();
     },
 
-    frameBoard(box: readonly number[] = [0, 0, 1, 1]): void {
+    frameBoard(box: readonly number[] = frameOfAll(useBench.getState().tiles)): void {
       const pane = boardPane.getBoundingClientRect();
       Object.assign(board, viewOf(box, pane));
       viewChanged();

@@ -1,4 +1,5 @@
 import { PLACING } from '../commands/placing.ts';
+import { TilesPanel } from '../details/TilesPanel.tsx';
 import { PackPanel } from './PackPanel.tsx';
 import type { StageView } from './stage.ts';
 
@@ -8,5 +9,6 @@ export const arrange: StageView = {
   tools: [],
   commands: PLACING,
   Panel: PackPanel,
+  Details: TilesPanel,
   mark: () => '',
 };

@@ -7,7 +7,8 @@ import { applyPatch } from '../../document/patch.ts';
 import { densities } from '../../inspect/densities.ts';
 import { findEdge } from '../../mesh/connectivity.ts';
 import { modelFromMesh } from '../../mesh/model.ts';
-import { isOutside, type UvBox } from '../../surface/uvBox.ts';
+import { FIRST_TILE, isOutside as leaves } from '../../surface/tiles.ts';
+import type { UvBox } from '../../surface/uvBox.ts';
 import { after } from '../../testing/acts.ts';
 import { sheet, torus } from '../../testing/shapes.ts';
 import { carryOut, request } from '../catalogue.ts';
@@ -42,6 +43,7 @@ const pairs = (document: HemDocument): number => {
   return count;
 };
 
+const isOutside = (box: UvBox): boolean => leaves([FIRST_TILE], box);
 const shellDensities = (document: HemDocument): number[] => [...densities(document).density];
 
 const boxes = (document: HemDocument) => shellBoxes(document) as UvBox[];
@@ -139,7 +141,7 @@ describe('a Board on which something is held', () => {
     const { patch } = await carryOut(large, request('keep-places', { keep: false }), localContext);
     expect(patch.notes).toEqual([]);
     const grown = { ...large, placed: 1 };
-    const told = await carryOut(grown, request('pack', { padding: 4, size: 1024 }), localContext);
+    const told = await carryOut(grown, request('pack', {}), localContext);
     const packed = applyPatch(grown, told.patch);
     expect(told.patch.notes).toContain('1 locked shell left as it is.');
     expect(boxes(packed)[0]).toEqual(boxes(grown)[0]);

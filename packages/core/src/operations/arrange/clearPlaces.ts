@@ -1,8 +1,7 @@
 import { freePlaces } from '../../arrange/freePlaces.ts';
 import { type HemDocument, shellsOf } from '../../document/document.ts';
 import { flatTriangles, shellBoxes } from '../../document/layout.ts';
-import { gapOf } from '../../document/limits.ts';
-import { beside, flatOf, moveShell, stackBeside } from './layAfresh.ts';
+import { besideNote, flatOf, moveShell, stackBeside } from './layAfresh.ts';
 
 /**
  * Moves shells to where nothing lies, the largest first: inside the tile where there is room, beside it where there is none.
@@ -24,7 +23,9 @@ export function clearPlaces(document: HemDocument, uv: Float64Array, shells: rea
   const places = freePlaces(
     flatOf(document, others, uv),
     sized.map(({ s }) => flatTriangles(document, s, uv)),
-    gapOf(document.limits),
+    document.tiles,
+    sized.map(({ box }) => [box[0], box[1]] as const),
+    'lowest',
   );
   const waiting: number[] = [];
   sized.forEach(({ s, box }, i) => {
@@ -34,5 +35,5 @@ export function clearPlaces(document: HemDocument, uv: Float64Array, shells: rea
   });
   if (waiting.length === 0) return [];
   stackBeside(document, uv, waiting, shellBoxes(document, uv));
-  return [beside(waiting.length)];
+  return [besideNote(waiting.length)];
 }

@@ -1,11 +1,11 @@
 import Flatbush from 'flatbush';
 import { current, type HemDocument } from '../../document/document.ts';
 import { flatTriangles, shellBoxes } from '../../document/layout.ts';
-import { gapOf } from '../../document/limits.ts';
 import { flatBorder } from '../../document/nearShells.ts';
 import { nearGroups } from '../../measure/nearness.ts';
 import { shellsOverlap } from '../../measure/overlap.ts';
-import { isOutside, type UvBox } from '../../surface/uvBox.ts';
+import { gapOf, isOutside, tileOf, tooNearAt } from '../../surface/tiles.ts';
+import type { UvBox } from '../../surface/uvBox.ts';
 import { plural } from '../operation.ts';
 
 /** How shells have come nearer to one another. */
@@ -29,7 +29,9 @@ export function closeness(
   uv: Float64Array,
   boxes: readonly (UvBox | undefined)[] = shellBoxes(document, uv),
 ): Closeness {
-  const gap = gapOf(document.limits);
+  const { tiles } = document;
+  const widest = Math.max(...tiles.map(gapOf));
+  const gapAt = (s: number) => tooNearAt(tileOf(tiles, boxes[s] as UvBox) ?? tiles[0]);
   const { uv: old } = current(document);
   const before = shellBoxes(document);
   const all = [...boxes.keys()].filter((s) => boxes[s]);
@@ -46,7 +48,7 @@ export function closeness(
     segments.set(p);
     segments.set(q, p.length);
     const groups = new Uint32Array(segments.length / 4).fill(1, p.length / 4);
-    return nearGroups(segments, groups, gap).length > 0 ? 1 : 0;
+    return nearGroups(segments, groups, gapAt(a)).length > 0 ? 1 : 0;
   };
   const isCloser = (a: number, b: number): boolean => {
     const close = nearness(now, a, b);
@@ -56,13 +58,13 @@ export function closeness(
     if (!boxes[s]) return [];
     const [minU, minV, maxU, maxV] = boxes[s];
     return index
-      .search(minU - gap, minV - gap, maxU + gap, maxV + gap)
+      .search(minU - widest, minV - widest, maxU + widest, maxV + widest)
       .map((i) => all[i])
       .filter((other) => other !== s);
   };
   return {
     hadPlace: (s) => before[s] !== undefined,
-    wasOutside: (s) => before[s] !== undefined && isOutside(before[s] as UvBox),
+    wasOutside: (s) => before[s] !== undefined && isOutside(tiles, before[s] as UvBox),
     growsCloser: (s, counts) => around(s).some((other) => counts(other) && isCloser(s, other)),
     closerTo: (s, counts = () => true) => around(s).filter((other) => counts(other) && isCloser(s, other)),
   };

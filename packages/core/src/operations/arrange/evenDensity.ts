@@ -3,6 +3,7 @@ import { optional, positive, record, whichShells } from '../../params.ts';
 import { surfaceArea } from '../../surface/areas.ts';
 import { signedArea } from '../../surface/flatArea.ts';
 import { transformUv } from '../../surface/similarity.ts';
+import { texelsAt } from '../../surface/tiles.ts';
 import { boxOf } from '../../surface/uvBox.ts';
 import { operation } from '../operation.ts';
 import { shellsLabel } from '../shellChoice.ts';
@@ -14,7 +15,7 @@ export const evenDensity = operation({
   stage: 'arrange',
   params: record({
     shells: whichShells,
-    /** Tile units per unit of the model; what most of the surface has when absent. */
+    /** Texels per unit of the model; what most of the surface has when absent. */
     density: optional(positive()),
   }),
   label: ({ shells, density }, document) =>
@@ -25,8 +26,10 @@ export const evenDensity = operation({
     return clearlyChanged(document, shells, (shell, uv) => {
       const area = surfaceArea(shell.positions, shell.triangles);
       const flat = Math.abs(signedArea(shell.triangles, uv));
-      const scale = flat > 0 && wanted ? wanted * Math.sqrt(area / flat) : 1;
-      const [minU, minV, maxU, maxV] = boxOf(uv);
+      const box = boxOf(uv);
+      const scale =
+        flat > 0 && wanted ? (wanted / texelsAt(document.tiles, box)) * Math.sqrt(area / flat) : 1;
+      const [minU, minV, maxU, maxV] = box;
       const [u, v] = [(minU + maxU) / 2, (minV + maxV) / 2];
       return transformUv(uv, [scale, 0, 0, scale, u - scale * u, v - scale * v]);
     });

@@ -3,21 +3,24 @@ import { tidyTile } from '../../arrange/tidyTile.ts';
 import { type HemDocument, shellsOf } from '../../document/document.ts';
 import { heldShells } from '../../document/holds.ts';
 import { flatTriangles, shellBoxes } from '../../document/layout.ts';
-import { gapOf } from '../../document/limits.ts';
 import { facesOfShell } from '../../surface/shells.ts';
+import { frameOfAll } from '../../surface/tiles.ts';
 import { boxesMeet, type UvBox } from '../../surface/uvBox.ts';
 import { plural } from '../operation.ts';
 
-/** Left edge of where shells wait. */
-export const BESIDE = 1.03;
+/** How far right of the tiles shells wait. */
+const AWAY = 0.03;
 
-export const beside = (count: number): string =>
+/** Left edge of where shells wait. */
+export const besideOf = ({ tiles }: Pick<HemDocument, 'tiles'>): number => frameOfAll(tiles)[2] + AWAY;
+
+export const besideNote = (count: number): string =>
   `${plural(count, 'shell')} ${count === 1 ? 'does' : 'do'} not fit where ${count === 1 ? 'it' : 'they'} would lie and ${
     count === 1 ? 'waits' : 'wait'
   } beside the tile: move or pack ${count === 1 ? 'it' : 'them'}.`;
 
 /**
- * Lays all shells that nothing holds into the tile, at the scales they have to one another, round those that are held.
+ * Lays all shells that nothing holds into the first tile, at the scales they have to one another, round those that are held.
  *
  * @param uv  of every corner; the places of those shells are written over
  * @param held  besides those that are pinned or locked
@@ -29,7 +32,10 @@ export function layAfresh(document: HemDocument, uv: Float64Array, held: Iterabl
   const loose = [...boxes.keys()].filter((s) => boxes[s] && !firm.has(s));
   const staying = [...firm].filter((s) => boxes[s]);
   if (staying.length > 0) return layRound(document, uv, loose, staying);
-  const { scale, moves } = tidyTile(loose.map((s) => boxes[s] as UvBox));
+  const { scale, moves } = tidyTile(
+    loose.map((s) => boxes[s] as UvBox),
+    document.tiles[0],
+  );
   loose.forEach((s, i) => {
     moveShell(document, uv, s, scale, moves[i]);
   });
@@ -42,7 +48,7 @@ export function layRound(
   uv: Float64Array,
   loose: readonly number[],
   staying: readonly number[],
-  gap = gapOf(document.limits),
+  tiles = document.tiles,
 ): string[] {
   const boxes = shellBoxes(document, uv);
   const order = loose
@@ -51,11 +57,11 @@ export function layRound(
   const found = shrunkPlaces(
     flatOf(document, staying, uv),
     order.map(({ s }) => flatTriangles(document, s, uv)),
-    gap,
+    tiles,
   );
   if (!found) {
     stackBeside(document, uv, loose, boxes);
-    return [beside(loose.length)];
+    return [besideNote(loose.length)];
   }
   const { scale, places } = found;
   order.forEach(({ s, box }, i) => {
@@ -82,7 +88,7 @@ export function flatOf(document: HemDocument, shells: readonly number[], uv: Flo
   return all;
 }
 
-/** Shells in a block of their own right of the tile and of all that lies there, as large as they are. */
+/** Shells in a block of their own right of the tiles and of all that lies there, as large as they are. */
 export function stackBeside(
   document: HemDocument,
   uv: Float64Array,
@@ -91,10 +97,11 @@ export function stackBeside(
 ): void {
   const { scale, moves } = tidyTile(waiting.map((s) => boxes[s] as UvBox));
   const size = 1 / scale;
+  const beside = besideOf(document);
   const isWaiting = new Set(waiting);
   const others = boxes.filter((box, s): box is UvBox => box !== undefined && !isWaiting.has(s));
-  const isFree = !others.some((box) => boxesMeet(box, [BESIDE, 0, BESIDE + size, size]));
-  const left = isFree ? BESIDE : others.reduce((most, box) => Math.max(most, box[2] + BESIDE - 1), BESIDE);
+  const isFree = !others.some((box) => boxesMeet(box, [beside, 0, beside + size, size]));
+  const left = isFree ? beside : others.reduce((most, box) => Math.max(most, box[2] + AWAY), beside);
   waiting.forEach((s, i) => {
     moveShell(document, uv, s, 1, [left + moves[i][0] * size, moves[i][1] * size]);
   });

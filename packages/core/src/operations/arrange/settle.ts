@@ -2,12 +2,12 @@ import { freePlaces } from '../../arrange/freePlaces.ts';
 import { type HemDocument, shellsOf } from '../../document/document.ts';
 import { heldShells } from '../../document/holds.ts';
 import { flatTriangles, shellBoxes } from '../../document/layout.ts';
-import { gapOf } from '../../document/limits.ts';
 import { facesOfShell } from '../../surface/shells.ts';
-import { isOutside, type UvBox } from '../../surface/uvBox.ts';
+import { isOutside } from '../../surface/tiles.ts';
+import type { UvBox } from '../../surface/uvBox.ts';
 import { plural } from '../operation.ts';
 import { closeness, toldLanded } from './closeness.ts';
-import { beside, flatOf, layAfresh, moveShell, stackBeside } from './layAfresh.ts';
+import { besideNote, flatOf, layAfresh, moveShell, stackBeside } from './layAfresh.ts';
 
 /**
  * Finds places for shells that were laid flat anew while others keep theirs. One that is clear where it lies, or no worse than it was
@@ -41,7 +41,7 @@ export function settle(
   const isMisfit = new Set<number>();
   for (const s of moving) {
     unsettled.delete(s);
-    const isIn = !isOutside(boxes[s] as UvBox) || (!isTidy && close.wasOutside(s));
+    const isIn = !isOutside(document.tiles, boxes[s] as UvBox) || (!isTidy && close.wasOutside(s));
     if (!isIn || close.growsCloser(s, (other) => !unsettled.has(other) && !isMisfit.has(other)))
       isMisfit.add(s);
   }
@@ -65,8 +65,9 @@ function placeMisfits(
   const places = freePlaces(
     flatOf(document, staying, uv),
     misfits.map((s) => flatTriangles(document, s, uv)),
-    gapOf(document.limits),
+    document.tiles,
     misfits.map((s) => [(boxes[s] as UvBox)[0], (boxes[s] as UvBox)[1]] as const),
+    'nearest',
   );
   const homeless = misfits.filter((_, i) => !places[i]);
   if (homeless.length > 0 && document.placed === 0) return layAfresh(document, uv, firm.keys());
@@ -84,7 +85,7 @@ function placeMisfits(
   const reaching = homeless.length - waiting.length;
   if (waiting.length > 0) stackBeside(document, uv, waiting, shellBoxes(document, uv));
   return [
-    ...(waiting.length > 0 ? [beside(waiting.length)] : []),
+    ...(waiting.length > 0 ? [besideNote(waiting.length)] : []),
     ...(reaching > 0
       ? [
           `${plural(reaching, 'shell')} ${reaching === 1 ? 'reaches' : 'reach'} out of the tile, which has no room for ${reaching === 1 ? 'it' : 'them'}: pack, or scale ${reaching === 1 ? 'it' : 'them'}.`,

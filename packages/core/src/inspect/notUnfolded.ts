@@ -1,0 +1,23 @@
+import { hasUv, shellOf, shellsOf } from '../document/document.ts';
+import { verdictOf } from '../surface/verdict.ts';
+import { type Inspection, named, ofShells } from './inspection.ts';
+
+export const notUnfolded: Inspection = {
+  kind: 'not-unfolded',
+  severity: 'spoils',
+  thing: ['shell without UVs', 'shells without UVs'],
+  effect: 'They get no texture at all.',
+  find(subject) {
+    const { document, boxes } = subject;
+    const missing = Array.from({ length: shellsOf(document).shellCount }, (_, s) => s).filter(
+      (s) => !boxes[s] && !hasUv(document, s),
+    );
+    const found = ofShells(subject, missing);
+    // On a model where nothing lies flat it goes without saying how.
+    if (!found || missing.length === boxes.length) return found;
+    const willing = missing.filter((s) => verdictOf(shellOf(document, s)).canUnfold);
+    if (willing.length === 0) return found;
+    const request = { operation: 'unfold', params: { shells: named(document, willing) } };
+    return { ...found, remedy: { label: 'Unfold them', request } };
+  },
+};

@@ -1,5 +1,6 @@
 import { type HemDocument, openDocument, shellsOf, topologyOf } from '@blunt-hem/core/document/document';
 import { figuresOf } from '@blunt-hem/core/document/figures';
+import { buffersIn } from '@blunt-hem/core/jobs/buffersIn';
 import { localJobs } from '@blunt-hem/core/jobs/index';
 import { findEdge } from '@blunt-hem/core/mesh/connectivity';
 import { modelFromMesh } from '@blunt-hem/core/mesh/model';
@@ -8,7 +9,6 @@ import { after } from '@blunt-hem/core/testing/acts';
 import { cube } from '@blunt-hem/core/testing/shapes';
 import { beforeAll, describe, expect, it } from 'vitest';
 import { linesOnBoard, linesOnModel, outlineOf, shownEdges, wireEnds } from '../bench/panes/edgeLines.ts';
-import { buffersIn } from './answer.ts';
 import { flatBuffers, histogram, modelBuffers, stretchBuffers } from './buffers.ts';
 import { figureDesk } from './figureDesk.ts';
 import { ghostOf } from './ghost.ts';

@@ -1,6 +1,7 @@
 import type { HemDocument } from '@blunt-hem/core/document/document';
 import { adoptTopology } from '@blunt-hem/core/document/document';
 import { HemError } from '@blunt-hem/core/errors';
+import { buffersIn } from '@blunt-hem/core/jobs/buffersIn';
 import type { Project } from '@blunt-hem/core/keeping/projectFile';
 import { gone } from '@blunt-hem/core/trials/trialBook';
 import * as Comlink from 'comlink';
@@ -12,13 +13,14 @@ import { addProject } from '../storage/projects.ts';
 import { shownName } from '../storage/rack.ts';
 import type { Restored } from '../storage/rackBackup.ts';
 import { roomLeft } from '../storage/room.ts';
-import { answer, buffersIn } from './answer.ts';
+import { answer } from './answer.ts';
 import { declareAlive } from './liveness.ts';
 import { workerPool } from './pool.ts';
 import type { Answer, BenchApi, BenchEvent } from './protocol.ts';
 import { pngOf, rackDesk } from './rackDesk.ts';
 import { readingDesk } from './readingDesk.ts';
 import type { SessionDesk } from './sessionDesk.ts';
+import { sharing } from './sharedInput.ts';
 import { trialPicture, trialRow } from './trialPicture.ts';
 
 /** The worker that owns the document and the database. It does nothing long itself; what only an open project needs is loaded with one. */
@@ -26,10 +28,9 @@ import { trialPicture, trialRow } from './trialPicture.ts';
 const FINDING_PICTURE = { width: 320, height: 208 };
 
 const database = databaseNamed();
-const jobs = workerPool();
-const previewJobs = workerPool(1);
-const backgroundJobs = workerPool(1);
-const idleJobs = workerPool(1);
+const shared = sharing();
+const jobs = workerPool(undefined, shared);
+const [previewJobs, backgroundJobs, idleJobs] = [1, 1, 1].map((width) => workerPool(width, shared));
 const reading = readingDesk();
 
 const rack = rackDesk(database, backgroundJobs);

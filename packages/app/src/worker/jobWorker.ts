@@ -1,16 +1,18 @@
+import { buffersIn } from '@blunt-hem/core/jobs/buffersIn';
 import { type JobInput, type JobName, type JobOutput, runJob } from '@blunt-hem/core/jobs/index';
 import type { Context, Progress } from '@blunt-hem/core/progress';
 import * as Comlink from 'comlink';
-import { answer, buffersIn } from './answer.ts';
+import { answer } from './answer.ts';
 import { declareAlive } from './liveness.ts';
 import type { Answer } from './protocol.ts';
+import { type Parcel, receiver } from './sharedInput.ts';
 import { lookAt } from './stopFlag.ts';
 
 /** One worker of the pool. Its stop flag is shared memory, so it is heard in the middle of a job. */
 export interface JobApi {
   run<N extends JobName>(
     name: N,
-    input: JobInput<N>,
+    parcel: Parcel,
     stop: Int32Array,
     report: (progress: Progress) => void,
   ): Promise<Answer<JobOutput<N>>>;
@@ -36,8 +38,11 @@ function contextOf(stop: Int32Array, report: (progress: Progress) => void): Cont
   };
 }
 
+const unpack = receiver();
+
 const api: JobApi = {
-  async run(name, input, stop, report) {
+  async run(name, parcel, stop, report) {
+    const input = unpack(parcel) as JobInput<typeof name>;
     const result = await answer(() => runJob(name, input, contextOf(stop, report)));
     // Handed over, not copied: a job keeps nothing of what it gives.
     return 'ok' in result ? Comlink.transfer(result, buffersIn(result.ok)) : result;

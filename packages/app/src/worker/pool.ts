@@ -1,4 +1,3 @@
-import { byteSize } from '@blunt-hem/core/document/patch';
 import { HemError, StoppedError } from '@blunt-hem/core/errors';
 import type { JobInput, JobName, JobOutput, Jobs } from '@blunt-hem/core/jobs/index';
 import { type Context, unattended } from '@blunt-hem/core/progress';
@@ -6,13 +5,11 @@ import * as Comlink from 'comlink';
 import type { JobApi } from './jobWorker.ts';
 import { type Death, deathOf, NOT_LOADED } from './liveness.ts';
 import { reporting } from './reporting.ts';
-import { isHeard, looksAt, sayStop, stopFlag } from './stopFlag.ts';
+import { type Parcel, sharing } from './sharedInput.ts';
+import { isHeard, isOneSided, looksAt, sayStop, stopFlag } from './stopFlag.ts';
 
 /** How often a stop flag is brought up to date, milliseconds. */
 const WATCH = 15;
-
-/** A worker that was given more than this is not kept: its memory would never shrink again. Bytes. */
-const LARGE = 48 * 2 ** 20;
 
 /** A job that has not heard within so many watches (two seconds) that it should stop is ended with its worker; */
 const DEAF = 133;
@@ -33,6 +30,8 @@ const NEVER_LOOK: ReadonlySet<JobName> = new Set<JobName>([
 interface Crew {
   readonly worker: Worker;
   readonly api: Comlink.Remote<JobApi>;
+  /** Inputs as this worker is to be told them. */
+  readonly pack: (input: unknown) => Parcel;
   /** Rejects when the worker is dead. */
   readonly death: Promise<never>;
 }
@@ -60,8 +59,9 @@ export const poolWidth = (): number => Math.min(MOST_WORKERS, navigator.hardware
  * Workers that jobs run in, started when they are first needed; what finds none free waits its turn.
  *
  * @param width  how many at most
+ * @param shared  what it shares with other pools of this thread
  */
-export function workerPool(width = poolWidth()): Jobs & { start(): void; warm(): void } {
+export function workerPool(width = poolWidth(), shared = sharing()): Jobs & { start(): void; warm(): void } {
   const free: Crew[] = [];
   const waiting: ((crew: Crew) => void)[] = [];
   let started = 0;
@@ -75,7 +75,7 @@ export function workerPool(width = poolWidth()): Jobs & { start(): void; warm():
     const death = deathOf(worker).then((how) => {
       throw DEATHS[how];
     });
-    const crew: Crew = { worker, api: Comlink.wrap<JobApi>(worker), death };
+    const crew: Crew = { worker, api: Comlink.wrap<JobApi>(worker), pack: shared.sender(), death };
     death.catch(() => {
       // Of one that dies at work its job hears; one that dies while it waits is not to be given any.
       const at = free.indexOf(crew);
@@ -107,6 +107,7 @@ export function workerPool(width = poolWidth()): Jobs & { start(): void; warm():
     flag: Int32Array,
   ): Promise<JobOutput<N>> => {
     const crew = await take();
+    const parcel = crew.pack(input);
     if (context.signal.aborted) sayStop(flag);
     let alive = true;
     let watch: ReturnType<typeof setInterval> | undefined;
@@ -118,6 +119,10 @@ export function workerPool(width = poolWidth()): Jobs & { start(): void; warm():
       let [sinceStop, sinceLook, looks] = [0, 0, 0];
       // Watches are counted, not seconds: a machine that slept, or is busy elsewhere, makes no job a hanging one.
       watch = setInterval(() => {
+        if (isOneSided(flag)) {
+          if (context.signal.aborted) giveUp(new StoppedError());
+          return;
+        }
         const now = looksAt(flag);
         sinceLook = now === looks ? sinceLook + 1 : 0;
         looks = now;
@@ -131,7 +136,7 @@ export function workerPool(width = poolWidth()): Jobs & { start(): void; warm():
     });
     try {
       const answer = await Promise.race([
-        reporting(context.report, (report) => crew.api.run(name, input, flag, report)),
+        reporting(context.report, (report) => crew.api.run(name, parcel, flag, report)),
         crew.death.catch((error) => {
           alive = false;
           throw error;
@@ -143,7 +148,7 @@ export function workerPool(width = poolWidth()): Jobs & { start(): void; warm():
       throw code === 'stopped' ? new StoppedError() : new HemError(code, sentence, ids);
     } finally {
       clearInterval(watch);
-      if (alive && byteSize(input) <= LARGE) giveBack(crew);
+      if (alive) giveBack(crew);
       else bury(crew);
     }
   };

@@ -3,6 +3,7 @@ import { emptyHistory } from '@blunt-hem/core/document/history';
 import { HemError } from '@blunt-hem/core/errors';
 import { host } from '@blunt-hem/core/formats/decoders';
 import { readModel } from '@blunt-hem/core/formats/readModel';
+import { buffersIn } from '@blunt-hem/core/jobs/buffersIn';
 import type { Project, ReadProject } from '@blunt-hem/core/keeping/projectFile';
 import { likelyUp } from '@blunt-hem/core/mesh/likelyUp';
 import { faceCount } from '@blunt-hem/core/mesh/mesh';
@@ -12,9 +13,10 @@ import type { Stance } from '@blunt-hem/core/mesh/stance';
 import * as Comlink from 'comlink';
 import dracoBinary from 'draco3dgltf/draco_decoder_gltf.wasm?url';
 import type { BackedUp } from '../storage/backup.ts';
-import { answer, buffersIn } from './answer.ts';
+import { answer } from './answer.ts';
 import { declareAlive } from './liveness.ts';
 import type { Answer, OpenedFile, ReadFile } from './protocol.ts';
+import { intoSharedMemory } from './sharedInput.ts';
 
 host.dracoBinary = async () => (await fetch(dracoBinary)).arrayBuffer();
 
@@ -55,6 +57,15 @@ const nameOfSet = ({ name, uv }: UvSet): string =>
 /** Faces of which a small picture is made. */
 const DRAWN = 6000;
 
+/** A project with its arrays, and what follows from its mesh, in memory that threads share. */
+function shareProject(project: Project): Made {
+  const { document } = project;
+  const { mesh: _, ...topology } = intoSharedMemory(topologyOf(document.model));
+  const model = intoSharedMemory({ ...document.model, source: undefined });
+  const shared = { ...document, model: { ...model, source: document.model.source } };
+  return { project: { ...project, document: shared }, topology: { ...topology, mesh: shared.model.mesh } };
+}
+
 let waiting: ReadProject | { readonly model: Model } | undefined;
 
 const api: ReaderApi = {
@@ -84,7 +95,7 @@ const api: ReaderApi = {
     const result = await answer((): Made => {
       if (!waiting) throw new HemError('nothing-read', 'Nothing was opened. Open the file again.');
       const project = 'project' in waiting ? waiting.project : newProject(waiting.model, keepUvs, stance);
-      return { project, topology: topologyOf(project.document.model) };
+      return shareProject(project);
     });
     return 'ok' in result ? Comlink.transfer(result, buffersIn(result.ok)) : result;
   },

@@ -119,6 +119,9 @@ export function adoptTopology(topology: Topology): void {
   topologies.set(topology.mesh, topology);
 }
 
+/** What was worked out of a mesh, or taken over; undefined where neither was. */
+export const knownTopology = (mesh: Mesh): Topology | undefined => topologies.get(mesh);
+
 /** Worked out once per mesh. */
 export function topologyOf({ mesh }: Model): Topology {
   let topology = topologies.get(mesh);

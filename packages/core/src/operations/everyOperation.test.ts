@@ -9,6 +9,7 @@ import { findEdge } from '../mesh/connectivity.ts';
 import { type Mesh, meshFromPolygons } from '../mesh/mesh.ts';
 import { modelFromMesh } from '../mesh/model.ts';
 import { after } from '../testing/acts.ts';
+import { handedOver } from '../testing/handedOver.ts';
 import { cube, sheet, torus } from '../testing/shapes.ts';
 import { carryOut, OPERATIONS, type OperationName, request } from './catalogue.ts';
 import { localContext } from './localContext.ts';
@@ -87,6 +88,9 @@ const ringed = async () => {
   return after(document, request('cut', { edges: ring }));
 };
 const seamsOf = ({ seams }: HemDocument): number[] => [...seams.keys()].filter((e) => seams[e] === 1);
+
+/** As in a pool. */
+const context = { ...localContext, jobs: handedOver };
 
 const CASES: Readonly<Record<OperationName, Case>> = {
   repair: { on: withLoosePoint, with: () => ({ kind: 'loose-points' }) },
@@ -187,7 +191,7 @@ describe.each(OPERATIONS.map(({ name }) => name))('%s', (name) => {
     const start = await on();
     const before = structuredClone(seen(start));
     const params = paramsFor(start);
-    const { patch, label } = await carryOut(start, { operation: name, params }, localContext);
+    const { patch, label } = await carryOut(start, { operation: name, params }, context);
     expect(patch.changes.every(isEmpty)).toBe(false);
     expect(label).toMatch(/^[A-Z]/);
     const next = applyPatch(start, patch);
@@ -201,14 +205,14 @@ describe.each(OPERATIONS.map(({ name }) => name))('%s', (name) => {
     expect(seen(applyKept(start, kept))).toEqual(seen(next));
     expect(seen(applyKept(next, inverse(kept)))).toEqual(before);
     const again = JSON.parse(JSON.stringify({ operation: name, params }));
-    const replayed = await carryOut(await on(), again, localContext);
+    const replayed = await carryOut(await on(), again, context);
     expect(seen(applyPatch(await on(), replayed.patch))).toEqual(seen(next));
   });
 
   it('that is stopped at once leaves the document as it was, and is done or told in a sentence', async () => {
     const start = await on();
     const before = structuredClone(seen(start));
-    const stopped = { ...localContext, signal: { aborted: true } };
+    const stopped = { ...context, signal: { aborted: true } };
     const request = { operation: name, params: paramsFor(start) };
     const outcome = await carryOut(start, request, stopped).catch((error: Error) => error);
     if (outcome instanceof Error) {

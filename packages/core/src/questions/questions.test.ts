@@ -2,7 +2,6 @@ import { Matrix4, PerspectiveCamera, Vector3 } from 'three';
 import { beforeAll, describe, expect, it } from 'vitest';
 import { type HemDocument, openDocument, shellOf, shellsOf, topologyOf } from '../document/document.ts';
 import { shellBoxes } from '../document/layout.ts';
-import { localJobs } from '../jobs/index.ts';
 import { findEdge } from '../mesh/connectivity.ts';
 import { meshFromPolygons } from '../mesh/mesh.ts';
 import { modelFromMesh } from '../mesh/model.ts';
@@ -12,13 +11,14 @@ import { meshOfShell } from '../surface/cutShell.ts';
 import { FIRST_TILE } from '../surface/tiles.ts';
 import type { UvBox } from '../surface/uvBox.ts';
 import { after } from '../testing/acts.ts';
+import { handedOver } from '../testing/handedOver.ts';
 import { cube, torus, tube } from '../testing/shapes.ts';
 import { type AskedOf, answerQuestion, QUESTIONS, type QuestionName } from './index.ts';
 
 let bare: HemDocument;
 let cut: HemDocument;
 
-const context = { ...unattended, jobs: localJobs };
+const context = { ...unattended, jobs: handedOver };
 const ask = <N extends QuestionName>(document: HemDocument, name: N, params: AskedOf<N>) =>
   answerQuestion(document, name, params, context);
 

@@ -2,13 +2,13 @@ import { current, type HemDocument, openDocument, shellsOf, topologyOf } from '.
 import { figuresOf } from '../document/figures.ts';
 import { emptyHistory } from '../document/history.ts';
 import { HemError } from '../errors.ts';
-import { localJobs } from '../jobs/index.ts';
 import type { Mesh } from '../mesh/mesh.ts';
 import { modelFromMesh } from '../mesh/model.ts';
 import { edgeLoop } from '../select/edgeLoop.ts';
 import { shortestPath } from '../select/shortestPath.ts';
 import { memoryKeeper } from '../session/keeper.ts';
 import { openSession } from '../session/session.ts';
+import { handedOver } from './handedOver.ts';
 
 /** What went wrong on a walk, with the acts that led there. */
 class WanderError extends Error {}
@@ -36,7 +36,7 @@ export async function wander(
 ): Promise<{ done: number; refused: number }> {
   const start = openDocument(modelFromMesh('walk', mesh));
   const open = () =>
-    openSession({ document: start, history: emptyHistory, keeper: memoryKeeper(), jobs: localJobs });
+    openSession({ document: start, history: emptyHistory, keeper: memoryKeeper(), jobs: handedOver });
   const session = open();
   const story: string[] = [];
   const steps: [name: string, params: object][] = [];

@@ -22,9 +22,11 @@ export async function history(): Promise<Table> {
   let kept = 0;
   const keeper: Keeper = {
     memory: MEMORY,
-    async add({ patch }, at) {
-      kept += byteSize(patch.changes);
-      writeFileSync(file(at), serialize(patch));
+    async add(acts, at) {
+      for (const [i, { patch }] of acts.entries()) {
+        kept += byteSize(patch.changes);
+        writeFileSync(file(at + i), serialize(patch));
+      }
     },
     async move() {},
     async keepTrial() {},

@@ -14,7 +14,7 @@ export function useBefore(): void {
       const { before, flat, running } = useBench.getState();
       if (repeat || running || !before || before.uv.length !== flat?.uv.length) return;
       const triangles = Uint32Array.from({ length: before.uv.length / 6 }, (_, t) => t);
-      handle.renderer?.drawn.show('drag', { triangles, uv: before.uv });
+      handle.renderer?.drawn.show('before', { triangles, uv: before.uv });
       if (before.figures) handle.renderer?.showStretch({ triangles, ...before.figures });
     },
     options,
@@ -22,7 +22,7 @@ export function useBefore(): void {
   useHotkeys(
     BEFORE_KEY,
     () => {
-      handle.renderer?.drawn.clear('drag');
+      handle.renderer?.drawn.clear('before');
       handle.renderer?.showStretch(undefined);
     },
     { ...options, keyup: true, keydown: false },

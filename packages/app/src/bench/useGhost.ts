@@ -8,7 +8,7 @@ import { isSeam, isUncut } from './commands/seams.ts';
 /** How long a selection must rest before what a cut along it would bring is worked out, milliseconds. */
 const REST = 180;
 /** Larger models take too long for a glance. */
-const MOST_FACES = 100_000;
+const MOST_FACES = 250_000;
 
 /** Stages in which nothing is cut: what is selected there is looked at, or moved. */
 const WITHOUT: ReadonlySet<Stage> = new Set<Stage>(['inspect', 'arrange', 'deliver']);
@@ -56,12 +56,12 @@ export function useGhost(loaded: boolean): void {
       const mine = ++newest;
       if (state.ghost) useBench.setState({ ghost: undefined });
       if (!taken || !flat || flat.faceShell.length > MOST_FACES) {
-        void bench.clearPreview('hover');
+        void bench.clearPreview();
         return;
       }
       timer = setTimeout(async () => {
         const act = actOf(useBench.getState());
-        const ghost = act && (await bench.preview('hover', act.operation, { edges: [...act.edges] }));
+        const ghost = act && (await bench.preview(act.operation, { edges: [...act.edges] }));
         if (mine === newest) useBench.setState({ ghost: ghost && { ...ghost, by: act?.operation } });
       }, REST);
     });

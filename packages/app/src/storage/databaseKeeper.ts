@@ -6,7 +6,7 @@ import type { BasePlace } from './bases.ts';
 import type { Database, ProjectRow } from './database.ts';
 import { readPatch } from './loadProject.ts';
 import type { Lock } from './locks.ts';
-import { gone, renewBase, saveAct, saveDone } from './projects.ts';
+import { gone, renewBase, saveActs, saveDone } from './projects.ts';
 import { notSaved } from './saving.ts';
 import { dropTrial, keepTrial } from './trials.ts';
 
@@ -55,16 +55,16 @@ export function databaseKeeper(database: Database, { row, base: opened, fresh, l
   };
   return {
     memory: MEMORY,
-    async add(act, index, document) {
+    async add(acts, index, document) {
       if (!(await stored())) {
         inMemory.length = index;
-        inMemory.push(act.patch);
+        inMemory.push(...acts.map(({ patch }) => patch));
         return;
       }
       const number = firstAct + index;
       const passed = base.at > number ? base : undefined;
-      base = (await saveAct(database, row, number, act, document, passed)) ?? base;
-      await renewed(document, firstAct + index + 1);
+      base = (await saveActs(database, row, number, acts, document, passed)) ?? base;
+      await renewed(document, number + acts.length);
     },
     async move(index, document) {
       if (!(await stored())) return;

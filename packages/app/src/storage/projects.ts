@@ -93,31 +93,34 @@ const counts = (document: HemDocument) => ({
 });
 
 /**
- * Keeps one act: what could be redone goes, the act comes. The act counts as done only once this has resolved.
+ * Keeps acts: what could be redone goes, the acts come. They count as done only once this has resolved.
  *
  * @param row  the project as it was opened
- * @param number  of the act
+ * @param number  of the first of them
  * @param passed  the base, where it stands among the acts that go: the document takes its place
  * @returns where the base is after that
  */
-export async function saveAct(
+export async function saveActs(
   database: Database,
   { id, firstAct }: ProjectRow,
   number: number,
-  act: KeptAct,
+  acts: readonly KeptAct[],
   document: HemDocument,
   passed?: BasePlace,
 ): Promise<BasePlace | undefined> {
   const sum = await checksums();
-  const patch = pack(act.patch, sum);
-  const next = passed && { at: number + 1, slot: otherSlot(passed) };
+  const patches = acts.map(({ patch }) => pack(patch, sum));
+  const done = number + acts.length;
+  const next = passed && { at: done, slot: otherSlot(passed) };
   const base = next && pack({ document, at: next.at }, sum);
-  const changes = { firstAct, done: number + 1, updated: Date.now(), ...counts(document) };
+  const changes = { firstAct, done, updated: Date.now(), ...counts(document) };
   await saving(
     database.transaction('rw', tablesOf(database), async () => {
       await deleteActs(database, id, number, Infinity);
-      await database.acts.add(actRow(id, number, act));
-      await putRecord(database, id, number, patch);
+      for (const [i, act] of acts.entries()) {
+        await database.acts.add(actRow(id, number + i, act));
+        await putRecord(database, id, number + i, patches[i]);
+      }
       if (passed && base) {
         await markPassed(database, id, passed);
         await putBase(database, id, next.slot, base);

@@ -257,9 +257,9 @@ const api: BenchApi = {
   async stopAsking(name) {
     desk?.session.stopAsking(name);
   },
-  preview: async (slot, operation, params) => desk?.preview(slot, { operation, params }),
-  async clearPreview(slot) {
-    desk?.session.clear(slot);
+  preview: async (operation, params) => desk?.preview({ operation, params }),
+  async clearPreview() {
+    desk?.session.clearPreview();
   },
   async examine(tolerance, report) {
     if (!desk) return undefined;

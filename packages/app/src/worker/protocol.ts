@@ -12,7 +12,6 @@ import type { OperationName, ParamsOf } from '@blunt-hem/core/operations/catalog
 import type { WhichShells } from '@blunt-hem/core/params';
 import type { AnswerOf, AskedOf, QuestionName } from '@blunt-hem/core/questions/index';
 import type { Done } from '@blunt-hem/core/session/done';
-import type { Slot } from '@blunt-hem/core/session/session';
 import type { Tile } from '@blunt-hem/core/surface/tiles';
 import type { UvBox } from '@blunt-hem/core/surface/uvBox';
 import type { Verdict } from '@blunt-hem/core/surface/verdict';
@@ -368,8 +367,8 @@ export interface BenchApi {
   /** Ends a question; it answers with the best it has, or with nothing. */
   stopAsking(name: QuestionName): Promise<void>;
   /** What an act would lead to; undefined when something newer took its place, or it cannot be done. */
-  preview<N extends OperationName>(slot: Slot, operation: N, params: ParamsOf<N>): Promise<Ghost | undefined>;
-  clearPreview(slot: Slot): Promise<void>;
+  preview<N extends OperationName>(operation: N, params: ParamsOf<N>): Promise<Ghost | undefined>;
+  clearPreview(): Promise<void>;
   /** Undefined when a newer examination, or the end of the project, has ended this one. */
   examine(tolerance: number, report: (fraction: number) => void): Promise<HealthReport | undefined>;
   /** A picture of the model, PNG; with faces or edges, of where those are. */

@@ -10,7 +10,7 @@ import type { Mesh } from '@blunt-hem/core/mesh/mesh';
 import { operationNamed } from '@blunt-hem/core/operations/catalogue';
 import { titleOf } from '@blunt-hem/core/operations/sets/knownSet';
 import type { Keeper } from '@blunt-hem/core/session/keeper';
-import { openSession, type Slot } from '@blunt-hem/core/session/session';
+import { openSession } from '@blunt-hem/core/session/session';
 import type { Trial } from '@blunt-hem/core/trials/trial';
 import { flatBuffers, histogram, modelBuffers, patchList, skyBuffers, stretchBuffers } from './buffers.ts';
 import { figureDesk } from './figureDesk.ts';
@@ -210,9 +210,9 @@ export function sessionDesk(start: DeskStart, emit: (event: BenchEvent) => void,
       emit({ kind: 'trials', trials: session.trials.list.map(trialRow) });
       void session.resume().catch(() => undefined);
     },
-    async preview(slot: Slot, request: Request): Promise<Ghost | undefined> {
+    async preview(request: Request): Promise<Ghost | undefined> {
       const from = session.document;
-      const to = await session.preview(slot, request);
+      const to = await session.preview(request);
       return to && ghostOf(from, to, start.previewJobs);
     },
     async close(): Promise<void> {

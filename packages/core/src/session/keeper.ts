@@ -6,11 +6,11 @@ import type { TrialKeeper } from '../trials/trialBook.ts';
 /** Where acts and trials are kept. What has resolved is kept; what was rejected is not, and nothing else has changed. */
 export interface Keeper extends TrialKeeper {
   /**
-   * Keeps an act as number `at`; whatever was kept from there on goes.
+   * Keeps acts from number `at` on, all or none; whatever was kept from there on goes.
    *
-   * @param document  as the act leaves it
+   * @param document  as the last of them leaves it
    */
-  add(act: KeptAct, at: number, document: HemDocument): Promise<void>;
+  add(acts: readonly KeptAct[], at: number, document: HemDocument): Promise<void>;
   /** Keeps how many acts stand. */
   move(done: number, document: HemDocument): Promise<void>;
   /** Reads back what act number `at` changed. */
@@ -24,9 +24,9 @@ export function memoryKeeper(): Keeper {
   const patches: Patch[] = [];
   return {
     memory: 0,
-    async add({ patch }, at) {
+    async add(acts, at) {
       patches.length = at;
-      patches.push(patch);
+      patches.push(...acts.map(({ patch }) => patch));
     },
     async move() {},
     async keepTrial() {},

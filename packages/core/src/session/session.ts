@@ -14,7 +14,13 @@ import { HemError } from '../errors.ts';
 import type { Jobs } from '../jobs/index.ts';
 import { applyKept } from '../keeping/soundPatch.ts';
 import { walkActs } from '../keeping/walkActs.ts';
-import { carryOut, type OperationName, operationNamed, type ParamsOf } from '../operations/catalogue.ts';
+import {
+  carryOut,
+  type OperationName,
+  type Outcome,
+  operationNamed,
+  type ParamsOf,
+} from '../operations/catalogue.ts';
 import { reflatten } from '../operations/cut/reflatten.ts';
 import type { Follow, OperationContext } from '../operations/operation.ts';
 import type { Progress } from '../progress.ts';
@@ -30,6 +36,7 @@ import {
 } from '../questions/index.ts';
 import type { Trial } from '../trials/trial.ts';
 import type { Done } from './done.ts';
+import { forecast } from './forecast.ts';
 import type { Keeper } from './keeper.ts';
 import { patchMemory } from './patchMemory.ts';
 import { sessionTrials } from './sessionTrials.ts';
@@ -53,10 +60,6 @@ export class SupersededError extends HemError {
     this.name = 'SupersededError';
   }
 }
-
-/** Where previews are drawn; the newest in a slot wins. */
-export const SLOTS = ['hover', 'drag'] as const;
-export type Slot = (typeof SLOTS)[number];
 
 export interface SessionStart {
   readonly document: HemDocument;
@@ -89,6 +92,8 @@ interface Running {
   superseded: boolean;
 }
 
+const newSignal = (): Running => ({ aborted: false, superseded: false });
+
 /**
  * One open project: the document, its history, and what is running. Acts follow one another, each on the document as the last one
  * left it; a newer one brings what is running to an end, which keeps its best so far or is left out. An act counts as done once it is
@@ -109,7 +114,7 @@ export function openSession({
   let queue: Promise<unknown> = Promise.resolve();
   let commits: Promise<unknown> = Promise.resolve();
   let group = nextGroup(history);
-  const previews = new Map<Slot, { aborted: boolean }>();
+  const ahead = forecast(previewJobs);
   const asking = new Map<QuestionName, { aborted: boolean }>();
   const trials = sessionTrials(start.trials ?? [], keeper, backgroundJobs, (list) =>
     emit({ kind: 'trials', trials: list }),
@@ -133,30 +138,66 @@ export function openSession({
 
   const changedTo = (next: HemDocument, patches: readonly Patch[], act: number): void => {
     document = next;
+    ahead.keepOnly(next);
     for (const [name, signal] of asking) if (lapses(name, patches)) signal.aborted = true;
     emit({ kind: 'changed', patches, group: act });
   };
 
-  /** Carries out one request and keeps it. */
-  const act = async (request: Request, own: number, context: OperationContext): Promise<Acted> => {
-    const { patch, label, params } = await carryOut(document, request, context);
-    const { notes } = patch;
-    if (patch.changes.every(isEmpty)) return { done: { label, notes, changed: false }, params };
+  /** Keeps what requests have come to, in one go, unless nothing comes of any of them. */
+  const keep = async (
+    outcomes: readonly (Outcome & { readonly request: Request })[],
+    own: number,
+    ready?: { readonly from: HemDocument; readonly next: HemDocument },
+  ): Promise<boolean> => {
+    const acts = outcomes
+      .filter(({ patch }) => !patch.changes.every(isEmpty))
+      .map(
+        ({ request, params, label, patch }): KeptAct => ({
+          operation: request.operation,
+          params,
+          label,
+          group: own,
+          patch,
+        }),
+      );
+    if (acts.length === 0) return false;
     await commit(async () => {
-      const kept: KeptAct = { operation: request.operation, params, label, group: own, patch };
-      const next = applyPatch(document, patch);
+      const patches = acts.map(({ patch }) => patch);
+      const next = ready?.from === document ? ready.next : patches.reduce(applyPatch, document);
       const at = history.done;
       emit({ kind: 'saved', saved: false });
       try {
-        await keeper.add(kept, at, next);
+        await keeper.add(acts, at, next);
       } finally {
         emit({ kind: 'saved', saved: true });
       }
-      history = record(history, bare(kept));
-      memory.put(at, patch, history.done);
-      changedTo(next, [patch], own);
+      for (const kept of acts) {
+        history = record(history, bare(kept));
+        memory.put(history.done - 1, kept.patch, history.done);
+      }
+      changedTo(next, patches, own);
     });
-    return { done: { label, notes, changed: true }, params };
+    return true;
+  };
+
+  /** Carries out one request, or takes over what was foreseen of it, and keeps it. */
+  const act = async (request: Request, own: number, context: OperationContext): Promise<Acted> => {
+    const from = document;
+    const ready = await ahead.foreseen(from, request, context);
+    const outcome = ready ?? (await carryOut(from, request, context));
+    const changed = await keep([{ ...outcome, request }], own, ready && { from, next: ready.next });
+    const { label, params } = outcome;
+    return { done: { label, notes: outcome.patch.notes, changed }, params };
+  };
+
+  /** The same of a request with all that follows it, where all of that was foreseen: it is kept in one go. */
+  const actAtOnce = async (request: Request, own: number): Promise<Acted | undefined> => {
+    const from = document;
+    const steps = await ahead.all(from, request);
+    if (!steps || document !== from) return undefined;
+    const changed = await keep(steps, own, { from, next: steps[steps.length - 1].next });
+    const [{ label, params }] = steps;
+    return { done: { label, notes: steps.flatMap(({ patch }) => patch.notes), changed }, params };
   };
 
   /**
@@ -188,12 +229,11 @@ export function openSession({
   };
 
   /** Acts follow one another; what is running hears that it should come to an end. */
-  const enqueue = <T>(work: (signal: Running) => Promise<T>): Promise<T> => {
-    clearPreviews();
+  const enqueue = <T>(work: (signal: Running) => Promise<T>, signal = newSignal()): Promise<T> => {
+    ahead.abort();
     for (const [name, signal] of asking) if (isIdle(name)) signal.aborted = true;
     if (running) Object.assign(running, { aborted: true, superseded: true });
     const result = queue.then(async () => {
-      const signal: Running = { aborted: false, superseded: false };
       running = signal;
       try {
         return await work(signal);
@@ -212,20 +252,23 @@ export function openSession({
 
   const perform = async (request: Request, { alone = false }: PerformOptions = {}): Promise<Done> => {
     const operation = operationNamed(request.operation);
+    const signal = newSignal();
+    const context = contextFor(operation.name as OperationName, signal);
     if (operation.aside) {
-      const context = contextFor(operation.name as OperationName, { aborted: false, superseded: false });
       return (await act(request, group++, context)).done;
     }
-    return enqueue(async (signal) => {
+    ahead.yieldTo(document, request, context);
+    return enqueue(async () => {
       const own = group++;
       emit({ kind: 'running', operation: operation.name as OperationName });
       const [from, since] = [document, Date.now()];
-      const { done, params } = await act(request, own, contextFor(operation.name as OperationName, signal));
+      const whole = alone ? undefined : await actAtOnce(request, own);
+      const { done, params } = whole ?? (await act(request, own, context));
       if (operation.trial && done.changed)
         void trials.made(from, document, done.label, operation.trial(document, params), since);
-      if (alone || !operation.follow || !done.changed) return done;
+      if (whole || alone || !operation.follow || !done.changed) return done;
       return { ...done, notes: [...done.notes, ...(await followUp(operation.follow, own, signal))] };
-    });
+    }, signal);
   };
 
   const travel = (to: (history: History) => number | undefined): Promise<Done | undefined> =>
@@ -250,11 +293,6 @@ export function openSession({
         return { label: acts[Math.min(done, end)].label, notes: [], changed: true };
       }),
     );
-
-  const clearPreviews = (): void => {
-    for (const signal of previews.values()) signal.aborted = true;
-    previews.clear();
-  };
 
   return {
     get document(): HemDocument {
@@ -340,34 +378,9 @@ export function openSession({
      *
      * @returns undefined when a newer preview, an act or `clear` ended this one, or it cannot be done
      */
-    async preview(slot: Slot, request: Request): Promise<HemDocument | undefined> {
-      const signal = { aborted: false };
-      const last = previews.get(slot);
-      if (last) last.aborted = true;
-      previews.set(slot, signal);
-      const context: OperationContext = { signal, jobs: previewJobs, report: () => undefined };
-      const done = async (from: HemDocument, next: Request) =>
-        applyPatch(from, (await carryOut(from, next, context)).patch);
-      try {
-        const after = await done(document, request);
-        let now = after;
-        for (const next of operationNamed(request.operation).follow ?? []) {
-          const following = signal.aborted ? undefined : next(after, now);
-          if (following) now = await done(now, following);
-        }
-        return signal.aborted ? undefined : now;
-      } catch (error) {
-        if (error instanceof HemError) return undefined;
-        throw error;
-      } finally {
-        if (previews.get(slot) === signal) previews.delete(slot);
-      }
-    },
-    clear(slot: Slot): void {
-      const signal = previews.get(slot);
-      if (signal) signal.aborted = true;
-      previews.delete(slot);
-    },
+    preview: (request: Request): Promise<HemDocument | undefined> => ahead.preview(document, request),
+    /** Ends the preview that is being worked out. */
+    clearPreview: (): void => ahead.abort(),
 
     /**
      * Asks something of the document as it is now.
@@ -407,7 +420,7 @@ export function openSession({
 
     /** Brings everything to an end; resolves once what was done is kept. */
     async close(): Promise<void> {
-      clearPreviews();
+      ahead.abort();
       for (const signal of asking.values()) signal.aborted = true;
       if (running) running.aborted = true;
       await queue;

@@ -12,8 +12,10 @@ async function seamAct(operation: 'cut' | 'sew', nothing: string, none: string):
   // What is told on the button is what is done.
   const edges = [...state.edges].filter(operation === 'cut' ? isUncut(state) : isSeam(state));
   if (edges.length === 0) return note(none);
+  // Begun first: it takes over what is being worked out for the ghost, which goes with the selection.
+  const done = perform(operation, { edges });
   useBench.setState({ edges: new Set() });
-  await perform(operation, { edges });
+  await done;
 }
 
 /** Seams, and edges where the mesh ends, of what lies flat now. */

@@ -1,7 +1,7 @@
 import { BufferAttribute, type BufferGeometry } from 'three';
 
-/** Pictures of the flat as it is not, or not yet: of what runs, and of what a hand drags. */
-export type PictureSlot = 'running' | 'drag';
+/** Pictures of the flat as it is not, not yet, or not any more: of what runs, of what a hand drags, and of before. */
+export type PictureSlot = 'running' | 'drag' | 'before';
 
 export interface Picture {
   readonly triangles: Uint32Array;

@@ -20,7 +20,6 @@ function state(faceShell: number[]): BenchState {
       pins: new Uint32Array(0),
       stays: new Uint32Array(0),
       grain: new Uint32Array(0),
-      borders: none,
     },
     hidden: new Uint8Array(faceShell.length),
     shells: rows,

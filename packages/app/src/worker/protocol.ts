@@ -49,6 +49,8 @@ export interface ModelBuffers {
   readonly cornerVertex: Uint32Array;
   /** Vertices of the model at both ends of every edge. */
   readonly edgeVertices: Uint32Array;
+  /** Edges where the mesh ends. */
+  readonly borders: Uint32Array;
   readonly box: Float64Array;
 }
 
@@ -62,10 +64,9 @@ export interface FlatBuffers {
   /** u and v of every triangle corner, `6 × triangleCount`; `NO_UV` where there is none. */
   readonly uv: Float32Array;
   readonly faceShell: Uint32Array;
-  /** Seams, chained one to the next, with 1 for each that begins a chain; and edges where the mesh ends. */
+  /** Seams, chained one to the next, with 1 for each that begins a chain. */
   readonly seams: Uint32Array;
   readonly seamBreaks: Uint8Array;
-  readonly borders: Uint32Array;
   /** A drawn vertex of every place that is pinned. */
   readonly pins: Uint32Array;
   /** Edges of stays, and of grain lines. */

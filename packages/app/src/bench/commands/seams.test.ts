@@ -1,6 +1,6 @@
 import { beforeEach, describe, expect, it, vi } from 'vitest';
 import { useBench } from '../../store/bench.ts';
-import type { FlatBuffers } from '../../worker/protocol.ts';
+import type { FlatBuffers, ModelBuffers } from '../../worker/protocol.ts';
 import { cut, sew } from './seams.ts';
 
 const acts = vi.hoisted(() => ({
@@ -13,8 +13,9 @@ vi.mock('../../store/acts.ts', () => acts);
 vi.mock('../../store/suggestCut.ts', () => ({ showOpening: vi.fn() }));
 
 /** Edges 0 to 3 are seams, 8 and 9 the border of the mesh, the others neither. */
-const flat = { seams: Uint32Array.of(0, 1, 2, 3), borders: Uint32Array.of(8, 9) } as unknown as FlatBuffers;
-const selected = (...edges: number[]) => useBench.setState({ flat, edges: new Set(edges) });
+const flat = { seams: Uint32Array.of(0, 1, 2, 3) } as unknown as FlatBuffers;
+const model = { borders: Uint32Array.of(8, 9) } as unknown as ModelBuffers;
+const selected = (...edges: number[]) => useBench.setState({ flat, model, edges: new Set(edges) });
 const labels = () => [cut, sew].map(({ label }) => label(useBench.getState()));
 const settle = () => new Promise((resolve) => setTimeout(resolve));
 

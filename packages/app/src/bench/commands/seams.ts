@@ -2,7 +2,6 @@ import { IconCut, IconNeedleThread, IconScissors } from '@tabler/icons-react';
 import { hint, note, perform, picked } from '../../store/acts.ts';
 import { type BenchStore, useBench } from '../../store/bench.ts';
 import { showOpening } from '../../store/suggestCut.ts';
-import type { FlatBuffers } from '../../worker/protocol.ts';
 import { type Command, ofMany } from './command.ts';
 
 async function seamAct(operation: 'cut' | 'sew', nothing: string, none: string): Promise<void> {
@@ -18,41 +17,39 @@ async function seamAct(operation: 'cut' | 'sew', nothing: string, none: string):
   await done;
 }
 
-/** Seams, and edges where the mesh ends, of what lies flat now. */
-const marked = new WeakMap<FlatBuffers, { readonly seams: Set<number>; readonly borders: Set<number> }>();
+/** Lists of edges as sets, each made once. */
+const sets = new WeakMap<Uint32Array, ReadonlySet<number>>();
 
-function marksOf(flat: FlatBuffers) {
-  let marks = marked.get(flat);
-  if (!marks) {
-    marks = { seams: new Set(flat.seams), borders: new Set(flat.borders) };
-    marked.set(flat, marks);
+function setOf(edges: Uint32Array): ReadonlySet<number> {
+  let set = sets.get(edges);
+  if (!set) {
+    set = new Set(edges);
+    sets.set(edges, set);
   }
-  return marks;
+  return set;
 }
 
 export const isSeam =
   ({ flat }: Pick<BenchStore, 'flat'>) =>
   (edge: number): boolean =>
-    flat !== undefined && marksOf(flat).seams.has(edge);
+    flat !== undefined && setOf(flat.seams).has(edge);
 
 export const isUncut =
-  ({ flat }: Pick<BenchStore, 'flat'>) =>
-  (edge: number): boolean => {
-    const marks = flat && marksOf(flat);
-    return !marks || !(marks.seams.has(edge) || marks.borders.has(edge));
-  };
+  ({ flat, model }: Pick<BenchStore, 'flat' | 'model'>) =>
+  (edge: number): boolean =>
+    !(flat && setOf(flat.seams).has(edge)) && !(model && setOf(model.borders).has(edge));
 
-type Counted = Pick<BenchStore, 'edges' | 'flat'>;
+type Counted = Pick<BenchStore, 'edges' | 'flat' | 'model'>;
 
 /** How many of the selected edges something holds for; counted anew when either is another. */
 function counter(holds: (state: Counted) => (edge: number) => boolean): (state: Counted) => number {
   let last: (Counted & { readonly count: number }) | undefined;
-  return ({ edges, flat }) => {
-    if (last?.edges !== edges || last.flat !== flat) {
+  return ({ edges, flat, model }) => {
+    if (last?.edges !== edges || last.flat !== flat || last.model !== model) {
       let count = 0;
-      const test = holds({ edges, flat });
+      const test = holds({ edges, flat, model });
       for (const edge of edges) if (test(edge)) count++;
-      last = { edges, flat, count };
+      last = { edges, flat, model, count };
     }
     return last.count;
   };

@@ -87,7 +87,7 @@ export const modelSeams: Layer = {
           positions,
           distancesAlong(positions, (line) => breaks[line] === 1),
         );
-        borders.set(linesOnModel(model, shownEdges(model, hidden, flat.borders)));
+        borders.set(linesOnModel(model, shownEdges(model, hidden, model.borders)));
       },
       frame: ({ perPixel }) => seams.frame(perPixel),
       dispose() {
@@ -119,7 +119,7 @@ export const boardBorders: Layer = {
           distancesAlong(lines, (line) => from[line] !== from[line - 1] + 1 || breaks[from[line]] === 1),
         );
         seams.set(joined(one.lines, other.lines), joined(distances[0], distances[1]));
-        borders.set(linesOnBoard(model, drawn.uv, shownEdges(model, hidden, flat.borders)));
+        borders.set(linesOnBoard(model, drawn.uv, shownEdges(model, hidden, model.borders)));
       },
       frame: ({ perPixel }) => seams.frame(perPixel),
       dispose() {

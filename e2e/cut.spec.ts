@@ -196,7 +196,7 @@ test('about as many shells as are wished for are proposed, seen in the flat befo
   await page.getByRole('button', { name: 'Propose seams for all' }).click();
   await expect(page.getByRole('table', { name: 'What is proposed' })).toContainText(/Shells\s*3/);
   // The ghost is of the cut alone, which relaxing makes better: that is said, and no card lies over it.
-  await expect(page.getByText(/^This cut, not yet relaxed: 3 shells/)).toBeVisible();
+  await expect(page.getByText(/^This cut, relaxed: 3 shells/)).toBeVisible();
   await expect(page.getByText('Nothing lies flat yet')).toHaveCount(0);
   await page
     .locator('.cut-details')

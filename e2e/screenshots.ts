@@ -126,7 +126,7 @@ test('a proposal', async ({ page }) => {
   await page.getByText('Discard').waitFor({ timeout: 90_000 });
   await expect(page.locator('html')).toHaveAttribute('data-sky', 'true', { timeout: 60_000 });
   await drawn(page);
-  await page.getByText(/^This cut, not yet relaxed/).waitFor();
+  await page.getByText(/^This cut, relaxed/).waitFor();
   await save(page, 'proposal');
   await page.getByRole('button', { name: /^Cut \d+ edges$/ }).click();
   await expect(page.getByText('kept from lying on itself')).toBeVisible({ timeout: 90_000 });

@@ -40,7 +40,10 @@ describe('parameters', () => {
   });
 
   it('give operations the types of their requests', () => {
-    expectTypeOf<ParamsOf<'cut'>>().toEqualTypeOf<{ readonly edges: readonly number[] }>();
+    expectTypeOf<ParamsOf<'cut'>>().toEqualTypeOf<{
+      readonly edges: readonly number[];
+      readonly relax?: boolean | undefined;
+    }>();
     expectTypeOf<{ shells: 'all' }>().toExtend<ParamsOf<'unfold'>>();
     expectTypeOf<{ shells: 'some' }>().not.toExtend<ParamsOf<'unfold'>>();
     // @ts-expect-error there is no such parameter

@@ -25,6 +25,8 @@ const candidate = (state: BenchStore) => {
 interface SeamAct {
   readonly operation: 'cut' | 'sew';
   readonly edges: readonly number[];
+  /** A proposal is shown, and cut, with its shells relaxed. */
+  readonly relax?: true;
 }
 
 /** The act that one key would do: where only seams are selected they are sewn, and else what is no seam yet is cut. */
@@ -36,7 +38,8 @@ function actOf(state: BenchStore): SeamAct | undefined {
   const isDrawn = 'points' in taken || taken === hover?.whole;
   const edges = isDrawn && symmetry ? imagesOf(symmetry, 'edges', meant) : meant;
   const uncut = edges.filter(isUncut(state));
-  if (uncut.length > 0) return { operation: 'cut', edges: uncut };
+  if (uncut.length > 0)
+    return { operation: 'cut', edges: uncut, ...(taken === state.proposal?.edges && { relax: true }) };
   const seams = taken === state.edges ? edges.filter(isSeam(state)) : [];
   return seams.length > 0 ? { operation: 'sew', edges: seams } : undefined;
 }
@@ -61,7 +64,9 @@ export function useGhost(loaded: boolean): void {
       }
       timer = setTimeout(async () => {
         const act = actOf(useBench.getState());
-        const ghost = act && (await bench.preview(act.operation, { edges: [...act.edges] }));
+        const ghost =
+          act &&
+          (await bench.preview(act.operation, { edges: [...act.edges], ...(act.relax && { relax: true }) }));
         if (mine === newest) useBench.setState({ ghost: ghost && { ...ghost, by: act?.operation } });
       }, REST);
     });

@@ -77,11 +77,10 @@ describe('a proposal', () => {
     expect(useBench.getState().proposal).toBeUndefined();
   });
 
-  it('is cut in part: what is left stays proposed, and what was cut is relaxed', async () => {
+  it('is cut in part: what is left stays proposed, and what was cut is relaxed in the same act', async () => {
     useBench.setState({ proposal: proposal([1, 2, 3]), heldProposal: proposal([7]) });
     await takeProposal([1, 2]);
-    expect(acts.perform).toHaveBeenNthCalledWith(1, 'cut', { edges: [1, 2] });
-    expect(acts.perform).toHaveBeenNthCalledWith(2, 'relax', { shells: [0], steps: 30 });
+    expect(acts.perform).toHaveBeenNthCalledWith(1, 'cut', { edges: [1, 2], relax: true });
     expect(useBench.getState()).toMatchObject({
       proposal: { edges: [3], shells: [{ face: 5 }] },
       heldProposal: undefined,

@@ -8,9 +8,6 @@ import { useBench } from './bench.ts';
 import { namesOfChosen, select } from './select.ts';
 import { bench, unwrap } from './worker.ts';
 
-/** Steps of relaxing after a proposal was cut. */
-const RELAX_STEPS = 30;
-
 /** Has seams proposed for the selected shells, or for all; the last proposal goes, unless it is held. */
 export async function propose(
   asked: Omit<AskedOf<'proposal'>, 'faces' | 'symmetric' | 'view'>,
@@ -70,13 +67,11 @@ export const holdProposal = (): void =>
 /** Cuts what is proposed, or the part of it round one shell. */
 export async function takeProposal(edges: readonly number[]): Promise<void> {
   const { proposal } = useBench.getState();
-  if (!proposal || !(await perform('cut', { edges: [...edges] }))) return;
-  // What was told of stretch is told of relaxed shells.
+  if (!proposal || !(await perform('cut', { edges: [...edges], relax: true }))) return;
   const own = new Set(edges);
   const faces = proposal.shells
     .filter((shell) => shell.edges.some((e) => own.has(e)))
     .map(({ face }) => face);
-  await perform('relax', { shells: faces, steps: RELAX_STEPS });
   offerRoughLimits(proposal.shells.filter(({ face }) => faces.includes(face)));
   // What was held is of seams as they were.
   useBench.setState({ heldProposal: undefined });

@@ -126,7 +126,7 @@ describe('the figures of shells', () => {
     const jobs: typeof localJobs = {
       width: 1,
       run(name, input, context) {
-        if (name === 'measure') measured += (input as readonly unknown[]).length;
+        if (name === 'figures') measured += (input as { shells: readonly number[] }).shells.length;
         return localJobs.run(name, input, context);
       },
     };

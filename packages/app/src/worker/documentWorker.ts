@@ -30,7 +30,7 @@ const FINDING_PICTURE = { width: 320, height: 208 };
 const database = databaseNamed();
 const shared = sharing();
 const jobs = workerPool(undefined, shared);
-const [previewJobs, backgroundJobs, idleJobs] = [1, 1, 1].map((width) => workerPool(width, shared));
+const [previewJobs, backgroundJobs, idleJobs] = [2, 1, 1].map((width) => workerPool(width, shared));
 const reading = readingDesk();
 
 const rack = rackDesk(database, backgroundJobs);
@@ -44,8 +44,9 @@ let made: Project | undefined;
 let lock: Lock | undefined;
 /** Resolves when the page has taken in the last event. */
 let heard: Promise<unknown> = Promise.resolve();
-/** The document that the picture on the Rack shows. */
-let pictured: HemDocument | undefined;
+/** The document that the picture on the Rack shows: it is compared, and not kept for that. */
+let pictured: WeakRef<HemDocument> | undefined;
+let pictureTimer: ReturnType<typeof setTimeout> | undefined;
 
 const session = () => {
   if (!desk) throw new HemError('nothing-open', 'No project is open.');
@@ -77,10 +78,11 @@ function tellSaving(saved: Promise<void>, listener: (event: BenchEvent) => void)
 async function close(): Promise<void> {
   const closing = desk;
   desk = undefined;
+  clearTimeout(pictureTimer);
   try {
     await closing?.close();
     // A picture that cannot be made or stored is no reason to stay.
-    if (closing && pictured !== closing.session.document)
+    if (closing && pictured?.deref() !== closing.session.document)
       await rack.drawPicture(openId, closing.session.document).catch(() => undefined);
   } finally {
     lock?.release();
@@ -161,7 +163,7 @@ const api: BenchApi = {
       if (id !== openId) return;
       const shown = desk?.session.document;
       await rack.keepPicture(id, picture);
-      pictured = shown;
+      pictured = shown && new WeakRef(shown);
     }),
   async exportProject(id) {
     const isOpen = desk && id === openId;
@@ -205,12 +207,13 @@ const api: BenchApi = {
           jobs.warm();
           previewJobs.start();
           if (!row.picture)
-            setTimeout(() => {
-              if (!pictured) void rack.drawPicture(id, document).catch(() => undefined);
+            pictureTimer = setTimeout(() => {
+              const { document: now } = session();
+              if (!pictured) void rack.drawPicture(id, now).catch(() => undefined);
             }, LATER);
         });
         openId = id;
-        pictured = row.picture ? document : undefined;
+        pictured = row.picture ? new WeakRef(document) : undefined;
         openName = row.name;
         if (fresh) tellSaving(fresh.saved, listener);
         const model = modelBuffers(document);

@@ -16,7 +16,7 @@ async function start() {
   const jobs = {
     width: 1,
     run: (name: never, input: never, context: never) => {
-      told.shells += (input as unknown[]).length;
+      told.shells += (input as { readonly shells: readonly number[] }).shells.length;
       return localJobs.run(name, input, context);
     },
   } as unknown as Jobs;

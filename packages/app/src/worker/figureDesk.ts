@@ -1,24 +1,22 @@
 import {
   current,
   type HemDocument,
-  shellOf,
+  plainDocument,
   shellsOf,
-  shellUv,
   topologyOf,
 } from '@blunt-hem/core/document/document';
 import { MARKS } from '@blunt-hem/core/document/fields';
-import { plainFigures, type ShellFigures, shellMarks } from '@blunt-hem/core/document/figures';
+import { type ShellFigures, shellMarks } from '@blunt-hem/core/document/figures';
 import { shellBoxes } from '@blunt-hem/core/document/layout';
 import type { Patch } from '@blunt-hem/core/document/patch';
 import { cornersOf } from '@blunt-hem/core/document/uvChange';
 import type { Jobs } from '@blunt-hem/core/jobs/index';
-import type { Shell } from '@blunt-hem/core/surface/shell';
 import { facesOfShell } from '@blunt-hem/core/surface/shells';
 import type { UvBox } from '@blunt-hem/core/surface/uvBox';
 import { movedFigures } from './movedFigures.ts';
 import type { ShellRow } from './protocol.ts';
 
-/** Shells are measured several to a job, of so many triangles together. */
+/** Shells are measured several to a job, of so many faces together. */
 const BATCH = 20_000;
 
 /** Keeps the figures of every shell, and has those measured again that an act changed. */
@@ -84,27 +82,17 @@ export function figureDesk(jobs: Jobs) {
       const signal = { aborted: false };
       running = signal;
       const shells = shellsOf(document);
-      const wanted: {
-        readonly number: number;
-        readonly shell: Shell;
-        readonly uv: Float64Array | undefined;
-      }[] = [];
-      for (let number = 0; number < shells.shellCount; number++) {
-        if (known.has(facesOfShell(shells, number)[0])) continue;
-        const shell = shellOf(document, number);
-        wanted.push({ number, shell, uv: shellUv(document, shell) });
-      }
+      const wanted = Array.from({ length: shells.shellCount }, (_, s) => s).filter(
+        (s) => !known.has(facesOfShell(shells, s)[0]),
+      );
       const context = { signal, report: () => undefined };
+      const plain = plainDocument(document);
       try {
         await Promise.all(
-          inBatches(wanted).map(async (batch) => {
-            const tasks = batch.map(({ shell, uv }) => ({ shell, uv }));
-            const measured = await jobs.run('measure', tasks, context);
+          inBatches(wanted, (s) => facesOfShell(shells, s).length).map(async (batch) => {
+            const found = await jobs.run('figures', { document: plain, shells: batch }, context);
             if (signal.aborted) return;
-            batch.forEach(({ number, uv }, i) => {
-              const faces = facesOfShell(shells, number);
-              known.set(faces[0], { ...plainFigures(document, number, uv), ...measured[i] });
-            });
+            for (const each of found) known.set(each.firstFace, each);
           }),
         );
       } catch (error) {
@@ -124,16 +112,17 @@ export function figureDesk(jobs: Jobs) {
   };
 }
 
-function inBatches<T extends { readonly shell: Shell }>(tasks: readonly T[]): T[][] {
-  const batches: T[][] = [];
+/** Shells in the order they come, several together up to so many faces. */
+function inBatches(shells: readonly number[], facesOf: (shell: number) => number): number[][] {
+  const batches: number[][] = [];
   let size = 0;
-  for (const task of tasks) {
-    const own = task.shell.triangles.length / 3;
+  for (const shell of shells) {
+    const own = facesOf(shell);
     if (batches.length === 0 || size + own > BATCH) {
-      batches.push([task]);
+      batches.push([shell]);
       size = own;
     } else {
-      batches[batches.length - 1].push(task);
+      batches[batches.length - 1].push(shell);
       size += own;
     }
   }

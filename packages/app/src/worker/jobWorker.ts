@@ -5,7 +5,7 @@ import * as Comlink from 'comlink';
 import { answer } from './answer.ts';
 import { declareAlive } from './liveness.ts';
 import type { Answer } from './protocol.ts';
-import { type Parcel, receiver } from './sharedInput.ts';
+import { intoSharedMemory, type Parcel, receiver } from './sharedInput.ts';
 import { lookAt } from './stopFlag.ts';
 
 /** One worker of the pool. Its stop flag is shared memory, so it is heard in the middle of a job. */
@@ -40,12 +40,17 @@ function contextOf(stop: Int32Array, report: (progress: Progress) => void): Cont
 
 const unpack = receiver();
 
+/** Jobs whose results are part of what other jobs are given. */
+const COMES_BACK: ReadonlySet<JobName> = new Set<JobName>(['ray-tree']);
+
 const api: JobApi = {
   async run(name, parcel, stop, report) {
     const input = unpack(parcel) as JobInput<typeof name>;
     const result = await answer(() => runJob(name, input, contextOf(stop, report)));
+    if (!('ok' in result)) return result;
+    if (COMES_BACK.has(name)) return intoSharedMemory(result);
     // Handed over, not copied: a job keeps nothing of what it gives.
-    return 'ok' in result ? Comlink.transfer(result, buffersIn(result.ok)) : result;
+    return Comlink.transfer(result, buffersIn(result.ok));
   },
 };
 

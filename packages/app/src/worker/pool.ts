@@ -1,3 +1,4 @@
+import { byteSize } from '@blunt-hem/core/document/patch';
 import { HemError, StoppedError } from '@blunt-hem/core/errors';
 import type { JobInput, JobName, JobOutput, Jobs } from '@blunt-hem/core/jobs/index';
 import { type Context, unattended } from '@blunt-hem/core/progress';
@@ -10,6 +11,13 @@ import { isHeard, isOneSided, looksAt, sayStop, stopFlag } from './stopFlag.ts';
 
 /** How often a stop flag is brought up to date, milliseconds. */
 const WATCH = 15;
+
+/**
+ * A worker that has factorised a matrix of this many bytes of input is replaced: half a gigabyte of its memory would lie idle until the browser
+ * comes to collect it. What it knew of the mesh lies in shared memory, and costs the next one nothing.
+ */
+const LARGE = 24 * 2 ** 20;
+const FACTORISING: ReadonlySet<JobName> = new Set<JobName>(['unfold', 'relax']);
 
 /** A job that has not heard within so many watches (two seconds) that it should stop is ended with its worker; */
 const DEAF = 133;
@@ -148,7 +156,8 @@ export function workerPool(width = poolWidth(), shared = sharing()): Jobs & { st
       throw code === 'stopped' ? new StoppedError() : new HemError(code, sentence, ids);
     } finally {
       clearInterval(watch);
-      if (alive) giveBack(crew);
+      const isSpent = FACTORISING.has(name) && byteSize(input) > LARGE;
+      if (alive && !isSpent) giveBack(crew);
       else bury(crew);
     }
   };

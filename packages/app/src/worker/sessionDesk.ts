@@ -40,7 +40,9 @@ export interface DeskStart {
  * @param onFirstRest  called once everything has been measured for the first time: the moment for what can wait
  */
 export function sessionDesk(start: DeskStart, emit: (event: BenchEvent) => void, onFirstRest: () => void) {
-  const figures = figureDesk(start.jobs);
+  // The first document is not kept beside the one that is open now.
+  const { jobs, previewJobs } = start;
+  const figures = figureDesk(jobs);
   let layoutTimer: ReturnType<typeof setTimeout> | undefined;
   let skyTimer: ReturnType<typeof setTimeout> | undefined;
   let totals = totalsOf([]);
@@ -213,7 +215,7 @@ export function sessionDesk(start: DeskStart, emit: (event: BenchEvent) => void,
     async preview(request: Request): Promise<Ghost | undefined> {
       const from = session.document;
       const to = await session.preview(request);
-      return to && ghostOf(from, to, start.previewJobs);
+      return to && ghostOf(from, to, previewJobs);
     },
     async close(): Promise<void> {
       clearTimeout(layoutTimer);

@@ -93,6 +93,9 @@ describe('plain data in shared memory', () => {
   it('is the same to read, is moved once, and leaves what is small where it is', () => {
     const long = new Uint32Array(3000).fill(7);
     const small = Uint8Array.of(1);
+    const [root] = intoSharedMemory([{ roots: [new Float32Array(2000).fill(3).buffer] }]);
+    expect(root.roots[0]).toBeInstanceOf(SharedArrayBuffer);
+    expect(new Float32Array(root.roots[0])[1999]).toBe(3);
     const moved = intoSharedMemory({ a: long, b: [{ c: long, small }], name: 'x', none: undefined });
     expect(moved).toEqual({ a: long, b: [{ c: long, small }], name: 'x', none: undefined });
     expect(moved.a.buffer).toBeInstanceOf(SharedArrayBuffer);

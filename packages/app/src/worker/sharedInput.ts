@@ -44,14 +44,26 @@ const isMesh = (value: object): value is Mesh =>
 /** Whether this page may share memory between its threads. */
 export const canShare = (): boolean => typeof SharedArrayBuffer !== 'undefined';
 
+/** Something that holds bytes: an array, or what lies under one. */
+type Bytes = ArrayBufferView | ArrayBufferLike;
+
+const isBytes = (value: unknown): value is Bytes =>
+  ArrayBuffer.isView(value) ||
+  value instanceof ArrayBuffer ||
+  (canShare() && value instanceof SharedArrayBuffer);
+
+/** Whether it is worth sharing, and is not shared. */
+const isWorthSharing = (bytes: Bytes): boolean =>
+  bytes.byteLength >= SMALL && (ArrayBuffer.isView(bytes) ? bytes.buffer : bytes) instanceof ArrayBuffer;
+
 /** What all pools of one thread share: shared copies of arrays, and the numbers of what workers keep. */
 export function sharing(isShared = canShare()) {
-  const copies = new WeakMap<ArrayBufferView, ArrayBufferView>();
+  const copies = new WeakMap<Bytes, Bytes>();
   const numbers = new WeakMap<object, number>();
   let last = 0;
 
-  const sharedCopy = (array: ArrayBufferView): ArrayBufferView => {
-    if (!isShared || array.byteLength < SMALL || !(array.buffer instanceof ArrayBuffer)) return array;
+  const sharedCopy = (array: Bytes): Bytes => {
+    if (!isShared || !isWorthSharing(array)) return array;
     let copy = copies.get(array);
     if (!copy) {
       copy = inSharedMemory(array);
@@ -60,7 +72,7 @@ export function sharing(isShared = canShare()) {
     return copy;
   };
   const withShared = (value: unknown): unknown => {
-    if (ArrayBuffer.isView(value)) return sharedCopy(value);
+    if (isBytes(value)) return sharedCopy(value);
     if (typeof value !== 'object' || value === null || !isPlain(value)) return value;
     return Object.fromEntries(Object.entries(value).map(([key, each]) => [key, withShared(each)]));
   };
@@ -89,7 +101,7 @@ export function sharing(isShared = canShare()) {
           return { '~kept': number };
         };
         const pack = (value: unknown, isLasting: boolean): unknown => {
-          if (ArrayBuffer.isView(value))
+          if (isBytes(value))
             return isLasting && value.byteLength >= SMALL
               ? keep(value, () => sharedCopy(value))
               : sharedCopy(value);
@@ -119,7 +131,7 @@ export function sharing(isShared = canShare()) {
 export function receiver(): (parcel: Parcel) => unknown {
   const kept = new Map<number, unknown>();
   const unpack = (value: unknown): unknown => {
-    if (typeof value !== 'object' || value === null || ArrayBuffer.isView(value)) return value;
+    if (typeof value !== 'object' || value === null || isBytes(value)) return value;
     if (Array.isArray(value)) return typeof value[0] === 'object' ? value.map(unpack) : value;
     if (!isPlain(value)) return value;
     if ('~kept' in value) return kept.get((value as Kept)['~kept']);
@@ -127,7 +139,7 @@ export function receiver(): (parcel: Parcel) => unknown {
   };
   return ({ input, arrivals, departures }) => {
     for (const [number, value] of arrivals)
-      kept.set(number, ArrayBuffer.isView(value) ? value : meshOf(value as SentMesh));
+      kept.set(number, isBytes(value) ? value : meshOf(value as SentMesh));
     const unpacked = unpack(input);
     for (const number of departures) kept.delete(number);
     return unpacked;
@@ -141,8 +153,16 @@ function meshOf({ mesh, topology }: SentMesh): Mesh {
 }
 
 /** A copy in memory that threads share. */
-function inSharedMemory<T extends ArrayBufferView>(array: T): T {
-  const Kind = array.constructor as new (buffer: SharedArrayBuffer) => T & { set(from: T): void };
+function inSharedMemory(bytes: Bytes): Bytes {
+  if (!ArrayBuffer.isView(bytes)) {
+    const copy = new SharedArrayBuffer(bytes.byteLength);
+    new Uint8Array(copy).set(new Uint8Array(bytes));
+    return copy;
+  }
+  const array = bytes as ArrayBufferView & ArrayLike<number>;
+  const Kind = array.constructor as new (
+    buffer: SharedArrayBuffer,
+  ) => ArrayBufferView & { set(from: ArrayLike<number>): void };
   const copy = new Kind(new SharedArrayBuffer(array.byteLength));
   copy.set(array);
   return copy;
@@ -151,10 +171,10 @@ function inSharedMemory<T extends ArrayBufferView>(array: T): T {
 /** Plain data with all large arrays in shared memory, for whoever keeps them for long: nothing of it is copied again. */
 export function intoSharedMemory<T>(value: T): T {
   if (!canShare()) return value;
-  const copies = new Map<ArrayBufferView, ArrayBufferView>();
+  const copies = new Map<Bytes, Bytes>();
   const move = (each: unknown): unknown => {
-    if (ArrayBuffer.isView(each)) {
-      if (each.byteLength < SMALL || !(each.buffer instanceof ArrayBuffer)) return each;
+    if (isBytes(each)) {
+      if (!isWorthSharing(each)) return each;
       const copy = copies.get(each) ?? inSharedMemory(each);
       copies.set(each, copy);
       return copy;

@@ -38,10 +38,20 @@ export interface ShellFigures extends ShellMarks {
 export function figuresOf(document: HemDocument, shell: number): ShellFigures {
   const piece = shellOf(document, shell);
   const uv = shellUv(document, piece);
+  const faces = facesOfShell(shellsOf(document), shell);
+  const { folded, concave } = uv
+    ? foldsOf(document.model.mesh, current(document).uv, faces)
+    : { folded: [], concave: 0 };
   return {
-    ...plainFigures(document, shell, uv),
+    shell,
+    faces: faces.length,
+    firstFace: faces[0],
+    ...shellMarks(document, faces),
     verdict: verdictOf(piece),
     stretch: uv && measureStretch(piece, uv),
+    folded: folded.length,
+    concave,
+    box: uv && boxOf(uv),
   };
 }
 
@@ -55,27 +65,6 @@ export const shellMarks = (
   smoothed: faces.some((f) => smoothed[f] === 1),
   locked: faces.some((f) => locked[f] === 1),
 });
-
-/** What is quick to know of a shell. */
-export function plainFigures(
-  document: HemDocument,
-  shell: number,
-  uv: Float64Array | undefined,
-): Omit<ShellFigures, 'verdict' | 'stretch'> {
-  const faces = facesOfShell(shellsOf(document), shell);
-  const { folded, concave } = uv
-    ? foldsOf(document.model.mesh, current(document).uv, faces)
-    : { folded: [], concave: 0 };
-  return {
-    shell,
-    faces: faces.length,
-    firstFace: faces[0],
-    ...shellMarks(document, faces),
-    folded: folded.length,
-    concave,
-    box: uv && boxOf(uv),
-  };
-}
 
 /** Figures of all shells together. */
 export interface Totals {

@@ -1,16 +1,14 @@
+import type { HemDocument } from '../document/document.ts';
+import { flatTask } from '../document/flatTask.ts';
 import { tileCoverage } from '../measure/coverage.ts';
-import type { UvBox } from '../surface/uvBox.ts';
+import { frameOf } from '../surface/tiles.ts';
 import type { Job } from './job.ts';
 
-export interface CoverageTask {
-  /** UV of the three corners of each triangle, `6 × triangleCount`. */
-  readonly flat: Float64Array;
-  /** Where the tiles lie. */
-  readonly frames: readonly UvBox[];
-}
-
-/** Part of each tile that flat triangles cover, 0 to 1. */
-export const coverage: Job<'coverage', CoverageTask, number[]> = {
+/** Part of each tile of a document that its shells cover, 0 to 1. */
+export const coverage: Job<'coverage', { readonly document: HemDocument }, number[]> = {
   name: 'coverage',
-  run: ({ flat, frames }, { signal }) => frames.map((frame) => tileCoverage(flat, frame, signal)),
+  run({ document }, { signal }) {
+    const { flat } = flatTask(document);
+    return document.tiles.map((tile) => tileCoverage(flat, frameOf(tile), signal));
+  },
 };

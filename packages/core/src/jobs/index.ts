@@ -24,6 +24,7 @@ import { relaxShells } from './relaxShells.ts';
 import { removeFaces } from './removeFaces.ts';
 import { repairModel } from './repairModel.ts';
 import { rings } from './rings.ts';
+import { shellFigures } from './shellFigures.ts';
 import { skyLight } from './skyLight.ts';
 import { straightStrips } from './straightStrips.ts';
 import { symmetry } from './symmetry.ts';
@@ -51,6 +52,7 @@ export const JOBS = [
   symmetry,
   exposure,
   measureShells,
+  shellFigures,
   meetsBound,
   inspectLayout,
   coverage,

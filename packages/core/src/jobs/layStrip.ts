@@ -1,4 +1,5 @@
 import { relax } from '../relax/relax.ts';
+import { RELAX_STEPS } from '../relax/steps.ts';
 import { borders } from '../surface/borders.ts';
 import { restTriangles } from '../surface/restTriangles.ts';
 import type { Shell } from '../surface/shell.ts';
@@ -16,7 +17,6 @@ export interface StripTask {
 }
 
 /** Steps by which a strip is evened out. */
-const RELAX_STEPS = 30;
 
 /** A strip laid flat from where some of its vertices are; undefined where it would fold. */
 export const layStrip: Job<'lay-strip', StripTask, Float64Array | undefined> = {

@@ -36,7 +36,7 @@ export interface Operation<Name extends string, Out, In = Out> {
    */
   run(document: HemDocument, params: Out, context: OperationContext): Patch | Promise<Patch>;
   /** What is done at once after it, in the same undo. */
-  readonly follow?: readonly Follow[];
+  readonly follow?: readonly Follow<Out>[];
   /** The shells that it lays flat, in the document as it leaves it: they are kept as a trial. */
   readonly trial?: (after: HemDocument, params: Out) => readonly number[];
   /** True where it may change locked shells. */
@@ -50,9 +50,14 @@ export interface Operation<Name extends string, Out, In = Out> {
  *
  * @param after  the document as the operation left it
  * @param now  the document as it is by now
+ * @param params  of the operation
  * @returns undefined when there is nothing to do
  */
-export type Follow = (after: HemDocument, now: HemDocument) => Request | undefined;
+export type Follow<Out = unknown> = (
+  after: HemDocument,
+  now: HemDocument,
+  params: Out,
+) => Request | undefined;
 
 /** Lets the types of an operation follow from its schema. */
 export const operation = <const Name extends string, Out, In>(

@@ -15,11 +15,12 @@ export async function tryOut(
   request: Request,
   context: OperationContext,
 ): Promise<HemDocument> {
-  const after = applyPatch(document, (await carryOut(document, request, context)).patch);
+  const { patch, params } = await carryOut(document, request, context);
+  const after = applyPatch(document, patch);
   let now = after;
   try {
     for (const follow of operationNamed(request.operation).follow ?? []) {
-      const next = follow(after, now);
+      const next = follow(after, now, params);
       if (next) now = applyPatch(now, (await carryOut(now, next, context)).patch);
     }
   } catch (error) {

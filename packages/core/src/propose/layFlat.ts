@@ -4,6 +4,7 @@ import { measureStretch } from '../measure/stretch.ts';
 import { type Context, heedStop } from '../progress.ts';
 import { layClear, liesOnItself } from '../relax/layClear.ts';
 import { MOST_WORSE, type Relaxed, relax } from '../relax/relax.ts';
+import { RELAX_STEPS } from '../relax/steps.ts';
 import { areaOfTriangle } from '../surface/areas.ts';
 import { borders } from '../surface/borders.ts';
 import { triangleArea } from '../surface/flatArea.ts';
@@ -61,9 +62,6 @@ export function layFlat(
   });
 }
 
-/** Steps of relaxing that follow when a proposal is cut. */
-const SHOWN_STEPS = 30;
-
 /** A shell unfolded and relaxed, as it is once a proposal is cut. */
 export function laidOut(shell: Shell, signal: Context['signal']): Relaxed {
   const context: Context = { signal, report: () => undefined };
@@ -71,11 +69,11 @@ export function laidOut(shell: Shell, signal: Context['signal']): Relaxed {
   const direct = isPlain(shell, signal) ? undefined : layClear(shell, {}, context);
   heedStop(signal);
   if (direct) {
-    const free = relax(shell, direct.uv, { steps: SHOWN_STEPS }, context);
+    const free = relax(shell, direct.uv, { steps: RELAX_STEPS }, context);
     if (direct.energyAfter <= MOST_WORSE * free.energyAfter) return { ...direct, onItself: 'no' };
   }
   const { uv } = unfoldShell(shell, 'conformal', context);
-  return relax(shell, uv, { steps: SHOWN_STEPS, clear: 'anew' }, context);
+  return relax(shell, uv, { steps: RELAX_STEPS, clear: 'anew' }, context);
 }
 
 /** Whether a shell is laid flat by its plain conformal map, with no flip and nothing shrunk to nothing. */

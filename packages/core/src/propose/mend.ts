@@ -1,12 +1,11 @@
 import { findEdge } from '../mesh/connectivity.ts';
 import { type Context, heedStop } from '../progress.ts';
+import { RELAX_STEPS } from '../relax/steps.ts';
 import { bestCut } from '../seams/bestCut.ts';
 import type { CoarseSurface } from '../surface/coarseSurface.ts';
 import { shellFromTriangles } from '../surface/shell.ts';
 import { isStretched } from './layFlat.ts';
 
-/** Steps of relaxing when a shell is judged as it is going to lie. */
-const RELAX_STEPS = 20;
 /** On larger shells a single cut takes long to find, and rarely does. */
 const MOST_FOR_DARTS = 3000;
 

@@ -1,6 +1,5 @@
-import { flatTask } from '../document/flatTask.ts';
+import { plainDocument } from '../document/document.ts';
 import { record } from '../params.ts';
-import { frameOf } from '../surface/tiles.ts';
 import { question } from './question.ts';
 
 /** Part of each tile that the shells cover, 0 to 1, in the order of the tiles. */
@@ -9,9 +8,5 @@ export const coverage = question({
   params: record({}),
   background: true,
   answer: (document, _, context): Promise<number[]> =>
-    context.jobs.run(
-      'coverage',
-      { flat: flatTask(document).flat, frames: document.tiles.map(frameOf) },
-      context,
-    ),
+    context.jobs.run('coverage', { document: plainDocument(document) }, context),
 });

@@ -1,9 +1,9 @@
 import { exposuresOf } from '../derived/exposures.ts';
 import { shellOf, shellsOf, topologyOf } from '../document/document.ts';
 import { HemError } from '../errors.ts';
-import { RELAX_STEPS } from '../operations/cut/reflatten.ts';
 import { knownFaces } from '../operations/known.ts';
 import { record, whole } from '../params.ts';
+import { RELAX_STEPS } from '../relax/steps.ts';
 import { facesOfShell } from '../surface/shells.ts';
 import { verdictOf } from '../surface/verdict.ts';
 import { USUAL_VIEW } from '../surface/viewExposure.ts';

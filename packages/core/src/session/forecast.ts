@@ -78,10 +78,10 @@ export function forecast(jobs: Jobs) {
       };
       try {
         mine.step = foresee(document, request, context);
-        const { next: after } = await mine.step.result;
+        const { next: after, params } = await mine.step.result;
         let now = after;
         for (const follow of operationNamed(request.operation).follow ?? []) {
-          const following = context.signal.aborted ? undefined : follow(after, now);
+          const following = context.signal.aborted ? undefined : follow(after, now, params);
           if (following) now = (await foresee(now, following, context).result).next;
         }
         if (context.signal.aborted) return undefined;

@@ -207,14 +207,15 @@ export function openSession({
    * @returns what the artist should hear
    */
   const followUp = async (
-    follow: readonly Follow[],
+    follow: readonly Follow<never>[],
+    params: unknown,
     own: number,
     signal: Running,
   ): Promise<readonly string[]> => {
     const after = document;
     const notes: string[] = [];
     for (const next of follow) {
-      const request = signal.aborted ? undefined : next(after, document);
+      const request = signal.aborted ? undefined : next(after, document, params as never);
       if (!request) continue;
       try {
         const context = contextFor(request.operation as OperationName, signal);
@@ -267,7 +268,7 @@ export function openSession({
       if (operation.trial && done.changed)
         void trials.made(from, document, done.label, operation.trial(document, params), since);
       if (whole || alone || !operation.follow || !done.changed) return done;
-      return { ...done, notes: [...done.notes, ...(await followUp(operation.follow, own, signal))] };
+      return { ...done, notes: [...done.notes, ...(await followUp(operation.follow, params, own, signal))] };
     }, signal);
   };
 
@@ -369,7 +370,7 @@ export function openSession({
       const { uv } = current(document);
       if (!stale.includes(1) || uv.every(Number.isNaN)) return Promise.resolve([]);
       return enqueue((signal) =>
-        followUp(reflatten, history.acts[history.done - 1]?.group ?? group++, signal),
+        followUp(reflatten, undefined, history.acts[history.done - 1]?.group ?? group++, signal),
       );
     },
 

@@ -199,7 +199,7 @@ function GhostNote() {
   if (!ghost) return null;
   return (
     <p className="ghost-note" role="status">
-      {ghost.by === 'sew' ? 'Sewn' : isProposed ? 'This cut, not yet relaxed' : 'This cut'}:{' '}
+      {ghost.by === 'sew' ? 'Sewn' : isProposed ? 'This cut, relaxed' : 'This cut'}:{' '}
       {ghost.shells === 1 ? 'one shell' : `${ghost.shells} shells`}, L2{' '}
       {ghost.before !== undefined && `${ghost.before.toFixed(3)} → `}
       {ghost.l2.toFixed(3)}

@@ -1,17 +1,21 @@
 import { topologyOf } from '../../document/document.ts';
-import { indices, record } from '../../params.ts';
+import { flag, indices, otherwise, record } from '../../params.ts';
 import { operation, plural } from '../operation.ts';
-import { reflatten } from './reflatten.ts';
+import { reflatten, relaxOpened } from './reflatten.ts';
 import { changeSeams, knownEdges } from './seamChange.ts';
 
 /** Selected edges become seams. Edges where the mesh ends anyway are left out. */
 export const cut = operation({
   name: 'cut',
   stage: 'cut',
-  params: record({ edges: indices }),
+  params: record({
+    edges: indices,
+    /** Whether all shells that it touches are relaxed afterwards, and not only those that were. */
+    relax: otherwise(flag(), false),
+  }),
   label: ({ edges }) => `Cut ${plural(edges.length, 'edge')}`,
   doing: 'Cutting',
-  follow: reflatten,
+  follow: [...reflatten, (after, now, { relax }) => (relax ? relaxOpened(after, now) : undefined)],
   run(document, { edges }) {
     const { joined } = topologyOf(document.model).links;
     return changeSeams(

@@ -4,23 +4,13 @@ import { type HemDocument, plainDocument, shellOf, shellsOf } from '../../docume
 import { applyPatch } from '../../document/patch.ts';
 import { flag, otherwise, record, whichShells } from '../../params.ts';
 import { HIDDEN, PRESETS } from '../../propose/presets.ts';
-import { facesOfShell, shellsWhere } from '../../surface/shells.ts';
+import { facesOfShell } from '../../surface/shells.ts';
 import { verdictOf } from '../../surface/verdict.ts';
 import { USUAL_VIEW } from '../../surface/viewExposure.ts';
-import { type Follow, type OperationContext, operation, plural } from '../operation.ts';
+import { type OperationContext, operation, plural } from '../operation.ts';
 import { chosenShells, shellsLabel } from '../shellChoice.ts';
-import { reflatten } from './reflatten.ts';
+import { reflatten, relaxOpened } from './reflatten.ts';
 import { changeSeams } from './seamChange.ts';
-
-/** Steps of relaxing after pieces were opened: what a proposal promises of stretch is of relaxed shells. */
-const RELAX_STEPS = 30;
-
-const relaxOpened: Follow = (after, now) => {
-  const shells = shellsOf(now);
-  const opened = shellsWhere(shells, (f) => after.stale[f] === 1 && !now.stale[f] && !now.relaxed[f]);
-  const names = opened.map((s) => facesOfShell(shells, s)[0]);
-  return names.length > 0 ? { operation: 'relax', params: { shells: names, steps: RELAX_STEPS } } : undefined;
-};
 
 /** Pieces that cannot lie flat as they are get the seams that a rough proposal has for them, hidden and symmetric; the others are left alone. */
 export const openPieces = operation({

@@ -1,7 +1,7 @@
 import { cornersBeside } from '../../document/holds.ts';
 import { applyPatch, markChange } from '../../document/patch.ts';
 import { record, tuple, whole } from '../../params.ts';
-import { RELAX_STEPS } from '../cut/reflatten.ts';
+import { RELAX_STEPS } from '../../relax/steps.ts';
 import { knownFaces } from '../known.ts';
 import { type Operation, operation } from '../operation.ts';
 import { cornerOf } from './handles.ts';

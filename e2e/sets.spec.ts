@@ -31,7 +31,7 @@ test('UV sets are added, worked on by themselves, renamed, removed, undone and h
   expect(await figure(page, 'stretch-l2')).toBe(first);
   await page.keyboard.press('6');
   await expect(
-    page.getByText('A GLB takes all 3 UV sets, in their order. An OBJ holds one: it takes “UV”.'),
+    page.getByText('OBJ files hold one: they take “UV”. GLB files take all 3 UV sets, in their order.'),
   ).toBeVisible();
   const glb = await download(page, 'Export GLB');
   const json = JSON.parse(glb.subarray(20, 20 + glb.readUInt32LE(12)).toString());

@@ -1,7 +1,9 @@
 import { readdir, readFile, stat } from 'node:fs/promises';
 import { basename, dirname, join } from 'node:path';
-import { current, type HemDocument } from '@blunt-hem/core/document/document';
+import type { HemDocument } from '@blunt-hem/core/document/document';
+import { setsForFile } from '@blunt-hem/core/document/setsForFile';
 import { FileError, HemError } from '@blunt-hem/core/errors';
+import { endingOf, formatOf } from '@blunt-hem/core/formats/formats';
 import { readModel } from '@blunt-hem/core/formats/readModel';
 import { writeSeams } from '@blunt-hem/core/formats/seamFile';
 import type { Connectivity } from '@blunt-hem/core/mesh/connectivity';
@@ -11,9 +13,11 @@ import { replaceFile } from './replaceFile.ts';
 /** A model with the files beside it that it may name. */
 export async function opened(input: string): Promise<Model> {
   const companions = new Map<string, Uint8Array>();
-  if (/\.gltf$/i.test(input)) {
+  const { alongside = [] } = formatOf(input) ?? {};
+  if (alongside.length > 0) {
     for (const name of await readdir(dirname(input))) {
-      if (/\.(bin|png|jpe?g)$/i.test(name)) companions.set(name, await fileBytes(join(dirname(input), name)));
+      if (alongside.includes(endingOf(name)))
+        companions.set(name, await fileBytes(join(dirname(input), name)));
     }
   }
   return readModel(await fileBytes(input), basename(input), companions);
@@ -21,14 +25,9 @@ export async function opened(input: string): Promise<Model> {
 
 /** Writes a model in the format its name asks for: with all of its UV sets, or where the format holds one, the current. */
 export async function save(out: string, document: HemDocument): Promise<void> {
-  const { model, uvSets } = document;
-  const bytes = /\.glb$/i.test(out)
-    ? await (await import('@blunt-hem/core/formats/writeGlb')).writeGlb(
-        model,
-        uvSets.map(({ uv }) => uv),
-      )
-    : (await import('@blunt-hem/core/formats/writeObj')).writeObj(model, current(document).uv);
-  await replaceFile(out, bytes);
+  const { sets, at } = setsForFile(document);
+  const bytes = await formatOf(out)?.write?.(document.model, sets, at);
+  if (bytes) await replaceFile(out, bytes);
 }
 
 /** Writes a list of seams. */

@@ -1,3 +1,4 @@
+import { formatOf, WRITTEN_ENDINGS } from '@blunt-hem/core/formats/formats';
 import { type OperationName, operationNamed, type ParamsOf } from '@blunt-hem/core/operations/catalogue';
 import { type AskedOf, paramsOf, type QuestionName } from '@blunt-hem/core/questions/index';
 import { InvalidArgumentError, Option } from 'commander';
@@ -60,12 +61,14 @@ function numberWithin(word: string, { rules = [] }: Described): number {
   return value;
 }
 
+const WRITTEN = WRITTEN_ENDINGS.map((ending) => `.${ending}`).join(' or ');
+
 /** Where the result goes; the ending says in which format. */
 export const outOption = (): Option =>
-  new Option('--out <file>', 'where the result goes, a name ending in .obj or .glb')
+  new Option('--out <file>', `where the result goes, a name ending in ${WRITTEN}`)
     .makeOptionMandatory()
     .argParser((word) => {
-      if (!/\.(obj|glb)$/i.test(word)) throw new InvalidArgumentError('It must end in .obj or .glb.');
+      if (!formatOf(word)?.write) throw new InvalidArgumentError(`It must end in ${WRITTEN}.`);
       return word;
     });
 

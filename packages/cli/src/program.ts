@@ -1,4 +1,5 @@
 import { HemError } from '@blunt-hem/core/errors';
+import { FORMATS, formatsInWords } from '@blunt-hem/core/formats/formats';
 import { Command, CommanderError } from 'commander';
 import { COMMANDS } from './commands/index.ts';
 import { refuseSameFile } from './files.ts';
@@ -48,7 +49,7 @@ export function program(print: (result: object) => void): Command {
     const command = root
       .command(name)
       .description(summary)
-      .argument('<model>', 'an OBJ, glTF, GLB, PLY or STL file')
+      .argument('<model>', `an ${formatsInWords(FORMATS, 'or')} file`)
       .exitOverride();
     shape(command);
     const writes = command.options.some(({ long }) => long === '--out');

@@ -1,3 +1,4 @@
+import { WRITTEN_FORMATS } from '@blunt-hem/core/formats/formats';
 import type { LayoutFinding } from '@blunt-hem/core/inspect/inspection';
 import type { FileKind } from '@blunt-hem/core/jobs/writeFile';
 import { IconBox, IconFileVector, IconPackageExport, IconPhoto, IconShape } from '@tabler/icons-react';
@@ -101,22 +102,26 @@ export function DeliverView() {
             : 'Vertices, polygons, names and groups come out as they came in, in the same order. Only UVs are new.'}
         </p>
         <div className="deliver-row">
-          <Button
-            type="primary"
-            icon={<IconShape size={16} />}
-            loading={writing === 'obj'}
-            onClick={() => void save('obj')}
-          >
-            Export OBJ
-          </Button>
-          <Button icon={<IconBox size={16} />} loading={writing === 'glb'} onClick={() => void save('glb')}>
-            Export GLB
-          </Button>
+          {WRITTEN_FORMATS.map(({ name, endings: [ending] }, i) => (
+            <Button
+              key={name}
+              type={i === 0 ? 'primary' : 'default'}
+              icon={i === 0 ? <IconShape size={16} /> : <IconBox size={16} />}
+              loading={writing === ending}
+              onClick={() => void save(ending)}
+            >
+              Export {name}
+            </Button>
+          ))}
         </div>
-        <p>A GLB holds triangles only: faces with more corners are split in it. An OBJ keeps them whole.</p>
+        <p>{WRITTEN_FORMATS.map(({ keeps }) => keeps).join(' ')}</p>
         {sets.length > 1 && (
           <p>
-            A GLB takes all {sets.length} UV sets, in their order. An OBJ holds one: it takes “{current}”.
+            {WRITTEN_FORMATS.map((format) =>
+              format.sets === 'all'
+                ? `${format.name} files take all ${sets.length} UV sets, in their order.`
+                : `${format.name} files hold one: they take “${current}”.`,
+            ).join(' ')}
           </p>
         )}
         <h2>Template to paint over</h2>

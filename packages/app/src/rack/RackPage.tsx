@@ -1,4 +1,4 @@
-import { MODEL_ENDINGS } from '@blunt-hem/core/formats/endings';
+import { ALONGSIDE, endingOf, FORMATS, formatsInWords, MODEL_ENDINGS } from '@blunt-hem/core/formats/formats';
 import type { Stance } from '@blunt-hem/core/mesh/stance';
 import { IconDownload, IconHelpCircle, IconPlus, IconTriangles, IconWalk } from '@tabler/icons-react';
 import { Button, Spin } from 'antd';
@@ -234,8 +234,8 @@ export function RackPage() {
         <div className="rack-empty">
           <h2>The Rack is empty</h2>
           <p>
-            Drop an OBJ, glTF, PLY or STL model anywhere on this page, or add the demo models and try the loop
-            on them.
+            Drop an {formatsInWords(FORMATS, 'or')} model anywhere on this page, or add the demo models and
+            try the loop on them.
           </p>
         </div>
       )}
@@ -249,8 +249,8 @@ export function RackPage() {
           <IconDownload size={30} aria-hidden />
           <strong>Drop a model anywhere here</strong>
           <span>
-            OBJ, glTF, GLB, PLY, STL, a project file or a backup; with a glTF the files it names. The file
-            itself is never altered.
+            {FORMATS.map(({ name }) => name).join(', ')}, a project file or a backup; with a glTF or an OBJ
+            the files it names. The file itself is never altered.
           </span>
         </button>
         <Link to="/help#walk" className="rack-walk">
@@ -309,13 +309,13 @@ export interface Came {
   readonly note?: string;
 }
 
-const ACCEPTED = [...MODEL_ENDINGS, 'hemproject', 'hemrack', 'bin', 'mtl', 'png', 'jpg']
-  .map((e) => `.${e}`)
-  .join(',');
+/** What is opened by itself: models, projects and backups. */
+const OPENED = [...MODEL_ENDINGS, 'hemproject', 'hemrack'];
+const ACCEPTED = [...OPENED, ...ALONGSIDE].map((ending) => `.${ending}`).join(',');
 
 /** Of files dropped together, the one that is the model before those it names; and the names of other models, which are left alone. */
 function oneModel(files: readonly File[]): { readonly files: File[]; readonly others: readonly string[] } {
-  const isModel = ({ name }: File) => /\.(obj|glb|gltf|ply|stl|hemproject|hemrack)$/i.test(name);
+  const isModel = ({ name }: File) => OPENED.includes(endingOf(name));
   const [first, ...models] = files.filter(isModel);
   const rest = files.filter((file) => !isModel(file));
   return { files: first ? [first, ...rest] : rest, others: models.map(({ name }) => name) };

@@ -1,11 +1,8 @@
 import { strFromU8 } from 'fflate';
 import { FileError } from '../errors.ts';
 import type { Model } from '../mesh/model.ts';
-import { type Companions, readGltf } from './readGltf.ts';
-import { readMtl } from './readMtl.ts';
-import { readObj } from './readObj.ts';
-import { readPly } from './readPly.ts';
-import { readStl } from './readStl.ts';
+import { endingOf, FORMATS, formatOf, formatsInWords } from './formats.ts';
+import type { Companions } from './readGltf.ts';
 
 const AGAIN = 'Export the model again and open the new file.';
 
@@ -22,41 +19,17 @@ export async function readModel(
   companions?: Companions,
   report?: (fraction: number) => void,
 ): Promise<Model> {
-  const ending = fileName.slice(fileName.lastIndexOf('.') + 1).toLowerCase();
   if (bytes.length === 0) throw new FileError(fileName, 'the file is empty.', AGAIN);
-  const begins = (word: string) => strFromU8(bytes.subarray(0, word.length), true) === word;
-  if (begins('glTF')) return readGltf(bytes, fileName);
-  switch (ending) {
-    case 'glb':
-      throw new FileError(fileName, 'this is not a GLB file.', AGAIN);
-    case 'gltf':
-      return readGltf(bytes, fileName, companions);
-    case 'ply':
-      if (!begins('ply')) throw new FileError(fileName, 'this is not a PLY file.', AGAIN);
-      return readPly(bytes, fileName);
-    case 'stl':
-      return readStl(bytes, fileName);
-    case 'obj':
-      if (bytes.subarray(0, 4096).includes(0)) {
-        throw new FileError(fileName, 'this is not a text file, as an OBJ file is.', AGAIN);
-      }
-      return coloured(readObj(bytes, fileName, report), companions);
-    default:
-      throw new FileError(
-        fileName,
-        `models ending in .${ending} cannot be opened.`,
-        'Open an OBJ, glTF, GLB, PLY or STL file.',
-      );
-  }
-}
-
-/** With the colours that material libraries opened along with it give its materials. */
-function coloured(model: Model, companions: Companions = new Map()): Model {
-  const libraries = [...companions].filter(([name]) => /\.mtl$/i.test(name));
-  const colours = new Map(libraries.flatMap(([, bytes]) => [...readMtl(bytes)]));
-  if (!model.materials.some((name) => colours.has(name))) return model;
-  const materialColours = Float64Array.from(
-    model.materials.flatMap((name) => colours.get(name) ?? [NaN, NaN, NaN]),
-  );
-  return { ...model, materialColours };
+  // A GLB says so itself, whatever its name.
+  const isGlb = strFromU8(bytes.subarray(0, 4), true) === 'glTF';
+  const format = isGlb ? formatOf('x.glb') : formatOf(fileName);
+  if (!format)
+    throw new FileError(
+      fileName,
+      `models ending in .${endingOf(fileName)} cannot be opened.`,
+      `Open an ${formatsInWords(FORMATS, 'or')} file.`,
+    );
+  const refusal = format.refuse?.(bytes);
+  if (refusal) throw new FileError(fileName, refusal, AGAIN);
+  return format.read(bytes, fileName, companions, report);
 }

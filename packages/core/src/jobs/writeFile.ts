@@ -1,13 +1,13 @@
 import { strToU8 } from 'fflate';
-import { current, type HemDocument } from '../document/document.ts';
-import { writeGlb } from '../formats/writeGlb.ts';
-import { writeObj } from '../formats/writeObj.ts';
+import type { HemDocument } from '../document/document.ts';
+import { setsForFile } from '../document/setsForFile.ts';
+import { formatOf, WRITTEN_ENDINGS, type WrittenEnding } from '../formats/formats.ts';
 import { type TemplateOptions, writeTemplate } from '../formats/writeTemplate.ts';
-import { toFile } from '../surface/tiles.ts';
 import type { Job } from './job.ts';
 
-export const FILE_KINDS = ['obj', 'glb', 'svg'] as const;
-export type FileKind = (typeof FILE_KINDS)[number];
+/** Endings of files that can be written: models, and the template. */
+export type FileKind = WrittenEnding | 'svg';
+export const FILE_KINDS: readonly FileKind[] = [...WRITTEN_ENDINGS, 'svg'];
 
 export interface WriteTask {
   readonly document: HemDocument;
@@ -19,17 +19,11 @@ export interface WriteTask {
 /** The model with its UVs, or the template, as the bytes of a file. */
 export const writeFile: Job<'write', WriteTask, Uint8Array> = {
   name: 'write',
-  run({ document, kind, template }) {
-    switch (kind) {
-      case 'obj':
-        return writeObj(document.model, toFile(current(document).uv, document.tiles));
-      case 'glb':
-        return writeGlb(
-          document.model,
-          document.uvSets.map(({ uv, away }) => toFile(uv, (away ?? document).tiles)),
-        );
-      case 'svg':
-        return strToU8(writeTemplate(document, template));
-    }
+  async run({ document, kind, template }) {
+    if (kind === 'svg') return strToU8(writeTemplate(document, template));
+    const { sets, at } = setsForFile(document);
+    const written = await formatOf(`.${kind}`)?.write?.(document.model, sets, at);
+    if (!written) throw new Error(`Nothing writes .${kind}.`);
+    return written;
   },
 };

@@ -116,6 +116,15 @@ describe.each(Object.entries(LAYERS))('the folders of %s', (root, layers) => {
   });
 });
 
+describe('core', () => {
+  it('keeps nothing in a file from one call to the next: two sessions would disturb each other', () => {
+    const stateful = tracked.filter(
+      (file) => file.startsWith('packages/core/src/') && /^(export )?let /m.test(readFileSync(file, 'utf8')),
+    );
+    expect(stateful).toEqual([]);
+  });
+});
+
 describe('a circle', () => {
   it('is found', () => {
     const imports = new Map([

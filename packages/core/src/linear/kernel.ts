@@ -1,3 +1,4 @@
+import { once } from '../once.ts';
 import { type Context, heedStop } from '../progress.ts';
 import { fusedKernel, plainKernel } from './kernelBytes.ts';
 
@@ -61,17 +62,14 @@ const host = globalThis as unknown as WebAssemblyHost;
 const PAGE = 65_536;
 export const MOST_BYTES = PAGE * PAGE;
 
-let compiled: object | undefined;
-
 const bytesOf = (base64: string) => Uint8Array.from(host.atob(base64), (c) => c.charCodeAt(0));
 
 /** Whether the engine has relaxed SIMD, and so fused multiply-add. */
 export const hasFusedKernel = (): boolean => host.WebAssembly.validate(bytesOf(fusedKernel));
 
-function compiledKernel(): object {
-  compiled ??= new host.WebAssembly.Module(bytesOf(hasFusedKernel() ? fusedKernel : plainKernel));
-  return compiled;
-}
+const compiledKernel = once(
+  () => new host.WebAssembly.Module(bytesOf(hasFusedKernel() ? fusedKernel : plainKernel)),
+);
 
 /**
  * Kernels that nobody uses, up to a middling size: a fresh memory costs a page fault every 4 kB, a third of the time a

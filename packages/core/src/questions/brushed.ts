@@ -15,9 +15,8 @@ export interface BrushPicture extends ShellPicture {
   readonly angle: Float32Array;
 }
 
-/** A stroke on its way. */
+/** A stroke on its way: a hand holds one brush, and asks again and again for one touch more. */
 interface Stroke {
-  readonly document: HemDocument;
   readonly s: number;
   readonly brush: string;
   /** Touches that were done. */
@@ -32,9 +31,6 @@ interface Stroke {
   readonly isTouched: Uint8Array;
 }
 
-/** The last one: a hand holds one brush, and asks again and again for one touch more. */
-let last: Stroke | undefined;
-
 /**
  * The flat as the operation of the same name would leave it. Asked without any touch, it makes ready, which costs more than many of
  * them.
@@ -42,20 +38,21 @@ let last: Stroke | undefined;
 export const brushed = question({
   name: 'brushed',
   params: brushParams,
-  answer(document, params): BrushPicture {
+  answer(document, params, { held }): BrushPicture {
     const { face, brush, dabs } = params;
     knownFaces(document.model.mesh, [face]);
+    const last = held?.get('brushed', document) as Stroke | undefined;
     const goesOn =
-      last?.document === document &&
-      last.s === shellsOf(document).faceShell[face] &&
+      last?.s === shellsOf(document).faceShell[face] &&
       (last.brush === brush || last.dabs.length === 0) &&
       last.dabs.length <= dabs.length &&
       last.dabs.every((x, i) => x === dabs[i]);
     const stroke: Stroke = goesOn && last ? { ...last, brush } : begun(document, params);
     for (let i = stroke.dabs.length; i < dabs.length; i += 6)
       touch(stroke, dab(stroke.shell, stroke.uv, brush, touchAt(dabs, i)));
-    last = { ...stroke, dabs };
-    return pictureOf(last);
+    const value = { ...stroke, dabs };
+    held?.put('brushed', { document, value });
+    return pictureOf(value);
   },
 });
 
@@ -66,7 +63,6 @@ function begun(document: HemDocument, params: Parameters<typeof underBrush>[1]):
   for (const f of facesOfShell(shellsOf(document), s))
     for (let t = triangleStart[f]; t < triangleStart[f + 1]; t++) names.push(t);
   return {
-    document,
     s,
     brush: params.brush,
     dabs: [],

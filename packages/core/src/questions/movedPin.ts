@@ -12,18 +12,14 @@ import { pinnedConformal } from '../unfold/lscm.ts';
 import { nearPins } from '../unfold/meetPins.ts';
 import { question } from './question.ts';
 
-/** A shell that is held, ready for any place of one of its pins. */
-interface Held {
-  readonly document: HemDocument;
+/** A shell that is made ready for any place of one of its pins: a hand drags one at a time, and asks again and again. */
+interface ReadyShell {
   readonly corner: number;
   readonly shell: number;
   /** UV of every shell vertex as the pin lies where it is asked to. */
   at(place: readonly [number, number]): Float64Array;
   release(): void;
 }
-
-/** The last one: a hand drags one pin at a time, and asks again and again. */
-let last: Held | undefined;
 
 /**
  * How a shell would lie if one place of it were pinned elsewhere, its other pins and stays where they are now: the conformal map
@@ -36,21 +32,21 @@ export const movedPin = question({
   answer(document, { vertex, face, uv }, context): ShellPicture {
     knownFaces(document.model.mesh, [face]);
     const corner = cornerOf(document.model.mesh, vertex, face);
-    if (last?.document !== document || last.corner !== corner) {
-      last?.release();
-      last = undefined;
-      last = held(document, corner, face, context.signal);
-    }
-    return shellPicture(document, last.shell, last.at([uv[0], uv[1]]));
+    const last = context.held?.get('moved-pin', document) as ReadyShell | undefined;
+    const ready = last?.corner === corner ? last : makeReady(document, corner, face, context.signal);
+    const uvs = ready.at([uv[0], uv[1]]);
+    if (context.held) context.held.put('moved-pin', { document, value: ready, release: ready.release });
+    else ready.release();
+    return shellPicture(document, ready.shell, uvs);
   },
 });
 
-function held(
+function makeReady(
   document: HemDocument,
   corner: number,
   face: number,
   signal: { readonly aborted: boolean },
-): Held {
+): ReadyShell {
   const { faceShell, cornerWedge, wedgeStart } = shellsOf(document);
   const s = faceShell[face];
   const shell = shellOf(document, s);
@@ -66,7 +62,6 @@ function held(
   const vertices = [...still, moved];
   const relaxed = document.relaxed[face] === 1;
   return {
-    document,
     corner,
     shell: s,
     ...(relaxed
@@ -83,7 +78,7 @@ function solvedAnew(
   now: Float64Array,
   vertices: readonly number[],
   signal: Context['signal'],
-): Pick<Held, 'at' | 'release'> {
+): Pick<ReadyShell, 'at' | 'release'> {
   const rest = restTriangles(shell.positions, shell.triangles);
   const solver = pinnedConformal(shell, rest, vertices, signal);
   const places = vertices.flatMap((v) => [now[2 * v], now[2 * v + 1]]);
@@ -102,7 +97,7 @@ function followed(
   now: Float64Array,
   vertices: readonly number[],
   signal: Context['signal'],
-): Pick<Held, 'at' | 'release'> {
+): Pick<ReadyShell, 'at' | 'release'> {
   const flat = Float64Array.from({ length: shell.positions.length }, (_, i) =>
     i % 3 < 2 ? now[2 * Math.floor(i / 3) + (i % 3)] : 0,
   );

@@ -3,9 +3,12 @@ import type { Patch } from '../document/patch.ts';
 import type { Jobs } from '../jobs/index.ts';
 import type { Param } from '../params.ts';
 import type { Context } from '../progress.ts';
+import type { Held } from './held.ts';
 
 export interface QuestionContext extends Context {
   readonly jobs: Jobs;
+  /** What is kept from one answer to the next; nothing is where it is absent. */
+  readonly held?: Held;
 }
 
 /** Something the interface wants to know of a document: read-only, never recorded, and cancelled when it is asked anew. */

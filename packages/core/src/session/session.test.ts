@@ -9,7 +9,7 @@ import { findEdge } from '../mesh/connectivity.ts';
 import { modelFromMesh } from '../mesh/model.ts';
 import { request } from '../operations/catalogue.ts';
 import type { Context } from '../progress.ts';
-import { cube, sphericalCap } from '../testing/shapes.ts';
+import { cube, sheet, sphericalCap } from '../testing/shapes.ts';
 import { type Keeper, memoryKeeper } from './keeper.ts';
 import { patchMemory } from './patchMemory.ts';
 import { openSession, type SessionEvent } from './session.ts';
@@ -374,6 +374,59 @@ describe('a preview', () => {
     await session.perform('cut', { edges: LID });
     expect(session.document.stale.includes(1)).toBe(false);
     expect(await preview).toBeUndefined();
+  });
+});
+
+describe('two sessions in one process', () => {
+  /** A hill that is unfolded, with one place of it pinned. */
+  const hill = async (height: number) => {
+    const mesh = sheet(6, 6, (i, j) => [j, height * Math.exp(-((i - 3) ** 2 + (j - 3) ** 2) / 4), i]);
+    const session = openSession({
+      document: openDocument(modelFromMesh('Hill', mesh)),
+      history: emptyHistory,
+      keeper: memoryKeeper(),
+      jobs: localJobs,
+    });
+    await session.perform('unfold', {});
+    await session.perform('set-pins', { places: [{ vertex: 0, face: 0 }], pinned: true });
+    return session;
+  };
+  type Hill = Awaited<ReturnType<typeof hill>>;
+  /** What an artist does, one thing after the other. */
+  const doings: readonly ((session: Hill) => Promise<unknown>)[] = [
+    (s) => s.ask('moved-pin', { vertex: 48, face: 35, uv: [0.7, 0.7] }),
+    (s) => s.ask('brushed', { face: 14, brush: 'push', dabs: [] }),
+    (s) => s.ask('moved-pin', { vertex: 48, face: 35, uv: [0.9, 0.8] }),
+    (s) => s.ask('brushed', { face: 14, brush: 'push', dabs: [0.5, 0.5, 0.05, 0.02, 0.3, 1] }),
+    (s) => s.preview(request('cut', { edges: [20, 21] })),
+    (s) => s.perform('cut', { edges: [20, 21] }),
+    (s) => s.ask('inspection', {}),
+    (s) => s.perform('relax', { steps: 3 }),
+    (s) => s.ask('moved-pin', { vertex: 48, face: 35, uv: [0.9, 0.8] }),
+    (s) => s.undo(),
+    (s) => s.ask('exposure', { view: 'all round' }),
+    (s) => s.redo(),
+  ];
+
+  it('do not touch each other, whatever is done in turn, and one goes on when the other is closed', async () => {
+    const alone = async (height: number) => {
+      const session = await hill(height);
+      const told: unknown[] = [];
+      for (const each of doings) told.push(await each(session));
+      return { told, document: session.document };
+    };
+    const wanted = [await alone(1), await alone(2)];
+    const sessions = [await hill(1), await hill(2)];
+    const told: unknown[][] = [[], []];
+    for (const each of doings)
+      await Promise.all(sessions.map(async (session, i) => told[i].push(await each(session))));
+    for (const i of [0, 1]) {
+      expect(told[i]).toEqual(wanted[i].told);
+      expect(sessions[i].document).toEqual(wanted[i].document);
+    }
+    await sessions[0].close();
+    await sessions[1].perform('relax', { steps: 1 });
+    expect(await sessions[1].ask('moved-pin', { vertex: 48, face: 35, uv: [0.8, 0.8] })).toBeDefined();
   });
 });
 

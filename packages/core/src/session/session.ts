@@ -24,6 +24,7 @@ import {
 import { reflatten } from '../operations/cut/reflatten.ts';
 import type { Follow, OperationContext } from '../operations/operation.ts';
 import type { Progress } from '../progress.ts';
+import { heldByQuestions } from '../questions/held.ts';
 import {
   type AnswerOf,
   type AskedOf,
@@ -116,6 +117,7 @@ export function openSession({
   let group = nextGroup(history);
   const ahead = forecast(previewJobs);
   const asking = new Map<QuestionName, { aborted: boolean }>();
+  const held = heldByQuestions();
   const trials = sessionTrials(start.trials ?? [], keeper, backgroundJobs, (list) =>
     emit({ kind: 'trials', trials: list }),
   );
@@ -139,6 +141,7 @@ export function openSession({
   const changedTo = (next: HemDocument, patches: readonly Patch[], act: number): void => {
     document = next;
     ahead.keepOnly(next);
+    held.keepOnly(next);
     for (const [name, signal] of asking) if (lapses(name, patches)) signal.aborted = true;
     emit({ kind: 'changed', patches, group: act });
   };
@@ -404,6 +407,7 @@ export function openSession({
           signal,
           jobs: isIdle(name) ? idleJobs : isBackground(name) ? backgroundJobs : previewJobs,
           report,
+          held,
         });
       } catch (error) {
         if (error instanceof HemError && error.code === 'stopped') return undefined;
@@ -423,6 +427,7 @@ export function openSession({
     async close(): Promise<void> {
       ahead.abort();
       for (const signal of asking.values()) signal.aborted = true;
+      held.keepOnly();
       if (running) running.aborted = true;
       await queue;
       await commits;

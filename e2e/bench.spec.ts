@@ -41,6 +41,10 @@ test('the Board, the Model and the table share one selection', async ({ page }) 
   await page.keyboard.press('Escape');
   await page.keyboard.press('Shift+Q');
   await page.mouse.click(...middle);
+  await expect(page.getByTestId('selection')).toHaveText('1 point');
+  await page.keyboard.press('Escape');
+  await page.keyboard.press('Shift+Q');
+  await page.mouse.click(...middle);
   await expect(page.getByTestId('selection')).toHaveText('1 edge');
   await page.keyboard.press('Escape');
   await page.keyboard.press('Shift+Q');
@@ -217,7 +221,7 @@ f 1/1 2/2 3/3 4/4\nf 5/5 6/6 7/7 8/8\n`;
   await expect(page.getByTestId('selection')).toHaveText('2 faces');
   await expect(page.locator('.ant-segmented-item-selected', { hasText: 'Faces' })).toBeVisible();
   await page.keyboard.press('6');
-  await expect(page.getByText('1 pair of faces overlaps.')).toBeVisible();
+  await expect(page.getByText('1 pair of shells on each other')).toBeVisible();
 });
 
 test('the best single cut is told for what stretches most, selected, made, and brings what was told', async ({

@@ -96,8 +96,8 @@ test('places, turns and densities of shells are typed, and the Board keeps them 
   await expect(page.getByRole('button', { name: 'Places kept' })).toBeVisible();
   await type('Lower, v', '0.125');
   await expect(field('Lower, v')).toHaveValue('0.125');
-  await type('Density, px at 2048', '200');
-  expect(Number(await field('Density, px at 2048').inputValue())).toBeCloseTo(200, 1);
+  await type('Density, px a unit', '200');
+  expect(Number(await field('Density, px a unit').inputValue())).toBeCloseTo(200, 1);
   const before = Number(await field('Left, u').inputValue());
   await type('Turn by, °', '90');
   await type('Turn by, °', '-90');

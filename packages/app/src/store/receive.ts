@@ -27,6 +27,7 @@ export function receive(event: BenchEvent): void {
           before: undefined,
           health: undefined,
           ...OF_THE_MESH,
+          points: new Set<number>(),
           edges: new Set<number>(),
           faces: new Set<number>(),
         }),

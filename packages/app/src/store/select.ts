@@ -1,14 +1,12 @@
 import type { FoundSymmetry } from '@blunt-hem/core/jobs/symmetry';
-import type { Target } from '@blunt-hem/core/select/target';
+import type { TargetId } from '@blunt-hem/core/select/targets/index';
 import type { UvBox } from '@blunt-hem/core/surface/uvBox';
 import { type BenchStore, useBench } from './bench.ts';
-import type { How } from './selection.ts';
-
-const FIELD = { edges: 'edges', faces: 'faces', shells: 'chosen' } as const;
+import { type How, NOTHING_SELECTED, SELECTED } from './selection.ts';
 
 /** What a click adds to, takes from or puts in place of a selection. */
-export function select(target: Target, items: Iterable<number>, how: How): void {
-  const field = FIELD[target];
+export function select(target: TargetId, items: Iterable<number>, how: How): void {
+  const field = SELECTED[target].kept;
   useBench.setState((s) => {
     const notice = s.notice?.tone === 'hint' ? undefined : s.notice;
     const next = new Set(how === 'only' ? [] : s[field]);
@@ -16,8 +14,7 @@ export function select(target: Target, items: Iterable<number>, how: How): void 
       if (how === 'remove') next.delete(item);
       else next.add(item);
     }
-    const imaging =
-      s.symmetry?.byPlace && target !== 'shells' ? { target, items: [...items], how } : undefined;
+    const imaging = s.symmetry?.byPlace && hasImages(target) ? { target, items: [...items], how } : undefined;
     return { [field]: next, notice, imaging, pointedOut: new Set() };
   });
 }
@@ -34,9 +31,12 @@ export function selectImages(target: 'edges' | 'faces', items: readonly number[]
   });
 }
 
-/** Edges and faces with their counterparts, while symmetry is on. Shells are moved one by one, never two at once unasked. */
-function withImages({ symmetry }: BenchStore, target: Target, items: Iterable<number>): Iterable<number> {
-  if (!symmetry || target === 'shells') return items;
+/** Whether what is picked takes its counterparts along: shells and points are moved one by one, never two at once unasked. */
+const hasImages = (target: TargetId): target is 'edges' | 'faces' => target === 'edges' || target === 'faces';
+
+/** Edges and faces with their counterparts, while symmetry is on. */
+function withImages({ symmetry }: BenchStore, target: TargetId, items: Iterable<number>): Iterable<number> {
+  if (!symmetry || !hasImages(target)) return items;
   return imagesOf(symmetry, target, items);
 }
 
@@ -60,8 +60,7 @@ export function imagesOf(
   return [...all];
 }
 
-export const selectNothing = (): void =>
-  useBench.setState({ edges: new Set(), faces: new Set(), chosen: new Set(), pointedOut: new Set() });
+export const selectNothing = (): void => useBench.setState({ ...NOTHING_SELECTED, pointedOut: new Set() });
 
 /** What is selected, as faces: selected faces, and all of selected shells. */
 export function selectedFaces(): number[] {

@@ -28,6 +28,7 @@ export function modelBuffers(document: HemDocument): ModelBuffers {
   const { triangleCorners, triangleFace } = triangulation;
   const corner = cornerNormals(model);
   const solid = solidOf(document);
+  const drawn = drawnCorners(triangulation);
   const positions = new Float32Array(3 * triangleCorners.length);
   const normals = new Int16Array(3 * triangleCorners.length);
   for (let i = 0; i < triangleCorners.length; i++) {
@@ -44,7 +45,8 @@ export function modelBuffers(document: HemDocument): ModelBuffers {
     normals,
     triangleFace: triangleFace.slice(),
     parts: partLists(model, links),
-    edgeEnds: edgeEnds(links, triangulation),
+    edgeEnds: edgeEnds(links, drawn),
+    cornerDrawn: drawn,
     cornerVertex: triangleCorners.map((c) => mesh.cornerVertex[c]),
     edgeVertices: links.edgeVertices.slice(),
     borders: borderEdges(links),
@@ -52,11 +54,20 @@ export function modelBuffers(document: HemDocument): ModelBuffers {
   };
 }
 
-/** Where the ends of each edge are drawn, on both its sides. */
-function edgeEnds(links: Connectivity, { triangleCorners }: Triangulation): Uint32Array {
-  const { joined, edgeCornerStart, edgeCorners, nextCorner } = links;
-  const drawn = new Uint32Array(nextCorner.length).fill(NOWHERE);
+/** The first drawn vertex at each corner. */
+function drawnCorners({ triangleCorners }: Triangulation): Uint32Array {
+  let corners = 0;
+  for (const c of triangleCorners) corners = Math.max(corners, c + 1);
+  const drawn = new Uint32Array(corners).fill(NOWHERE);
   for (let i = triangleCorners.length; i-- > 0; ) drawn[triangleCorners[i]] = i;
+  return drawn;
+}
+
+/** Where the ends of each edge are drawn, on both its sides. */
+function edgeEnds(
+  { joined, edgeCornerStart, edgeCorners, nextCorner }: Connectivity,
+  drawn: Uint32Array,
+): Uint32Array {
   const ends = new Uint32Array(4 * joined.length).fill(NOWHERE);
   for (let e = 0; e < joined.length; e++) {
     const first = edgeCornerStart[e];

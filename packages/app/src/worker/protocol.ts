@@ -45,6 +45,8 @@ export interface ModelBuffers {
    * them an edge finds its place on the model and in the flat.
    */
   readonly edgeEnds: Uint32Array;
+  /** A drawn vertex at each corner of a face. */
+  readonly cornerDrawn: Uint32Array;
   /** Vertex of the model that each drawn vertex is. */
   readonly cornerVertex: Uint32Array;
   /** Vertices of the model at both ends of every edge. */

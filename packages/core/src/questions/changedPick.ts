@@ -1,4 +1,5 @@
 import { topologyOf } from '../document/document.ts';
+import { HemError } from '../errors.ts';
 import { faceNormals } from '../mesh/normals.ts';
 import { knownEdges } from '../operations/cut/seamChange.ts';
 import { knownFaces } from '../operations/known.ts';
@@ -8,8 +9,12 @@ import { connectedFaces } from '../select/connected.ts';
 import { edgeRing } from '../select/edgeRing.ts';
 import { foldChain } from '../select/foldChain.ts';
 import { levelFaces } from '../select/levelFaces.ts';
-import { grownEdges, grownFaces, shrunkEdges, shrunkFaces } from '../select/neighbourhood.ts';
 import { straightOn } from '../select/straightOn.ts';
+import { targetOf } from '../select/targets/index.ts';
+import { pointAt } from '../select/targets/points.ts';
+import type { Ground } from '../select/targets/target.ts';
+import { facesOfShell } from '../surface/shells.ts';
+import { groundOf } from './ground.ts';
 import { question } from './question.ts';
 
 /** Ways in which what is picked can be changed. */
@@ -25,45 +30,75 @@ export const CHANGES = [
 ] as const;
 export type PickChange = (typeof CHANGES)[number];
 
-/** What edges and faces become: larger, smaller, all that hangs together, their border, the fold or strip they lie on, or all level ground round them. */
+/** What is picked of each kind. */
+export interface PickedItems {
+  readonly points: number[];
+  readonly edges: number[];
+  readonly faces: number[];
+}
+
+/** What points, edges and faces become: larger, smaller, all that hangs together, their border, the fold or strip they lie on, or all level ground round them. */
 export const changedPick = question({
   name: 'changed-pick',
   params: record({
     how: choice(...CHANGES),
+    points: otherwise(indicesOrNone, []),
     edges: otherwise(indicesOrNone, []),
     faces: otherwise(indicesOrNone, []),
     /** Degrees, for level ground. */
     angle: otherwise(number(0, 180), 20),
   }),
-  answer(document, { how, edges, faces, angle }): { readonly edges: number[]; readonly faces: number[] } {
+  answer(document, { how, angle, ...picked }): PickedItems {
     const { model, seams } = document;
     const { mesh, links } = topologyOf(model);
+    const { points, edges, faces } = picked;
     knownEdges(document, edges);
     knownFaces(mesh, faces);
+    if (points.some((c) => c >= mesh.cornerVertex.length))
+      throw new HemError('no-such-element', 'Some of these points are not there any more.', points);
+    const none = { points: [], edges: [], faces: [] };
+    const ground = groundOf(document);
     switch (how) {
       case 'grow':
-        return { edges: grownEdges(links, edges), faces: grownFaces(mesh, faces) };
-      case 'shrink':
-        return { edges: shrunkEdges(links, edges), faces: shrunkFaces(mesh, links, faces) };
+      case 'shrink': {
+        const changed = (id: 'points' | 'edges' | 'faces') =>
+          picked[id].length > 0 ? targetOf(id)[how](ground, picked[id]) : [];
+        return { points: changed('points'), edges: changed('edges'), faces: changed('faces') };
+      }
       case 'connected': {
         const beside = edges.map((e) => links.cornerFace[links.edgeCorners[links.edgeCornerStart[e]]]);
-        return { edges: [], faces: connectedFaces(mesh, links, [...faces, ...beside]) };
+        const all = connectedFaces(mesh, links, [...faces, ...beside]);
+        return {
+          ...none,
+          points: allOfTheirShells(ground, points),
+          faces: edges.length + faces.length > 0 ? all : [],
+        };
       }
       case 'border':
-        return { edges: borderOfFaces(links, faces), faces: [] };
+        return { ...none, edges: borderOfFaces(links, faces) };
       case 'fold': {
         const normals = faceNormals(mesh);
-        return { edges: [...new Set(edges.flatMap((e) => foldChain(mesh, links, normals, e)))], faces: [] };
+        return { ...none, edges: [...new Set(edges.flatMap((e) => foldChain(mesh, links, normals, e)))] };
       }
       case 'straight':
-        return { edges: [...new Set(edges.flatMap((e) => straightOn(mesh, links, e, seams)))], faces: [] };
+        return { ...none, edges: [...new Set(edges.flatMap((e) => straightOn(mesh, links, e, seams)))] };
       case 'ring':
-        return { edges: [...new Set(edges.flatMap((e) => edgeRing(mesh, links, e)))], faces: [] };
+        return { ...none, edges: [...new Set(edges.flatMap((e) => edgeRing(mesh, links, e)))] };
       case 'level': {
         const radians = (angle * Math.PI) / 180;
         const isSeam = (e: number) => seams[e] === 1;
-        return { edges: [], faces: levelFaces(mesh, links, faceNormals(mesh), faces, radians, isSeam) };
+        return { ...none, faces: levelFaces(mesh, links, faceNormals(mesh), faces, radians, isSeam) };
       }
     }
   },
 });
+
+/** All points of the shells that points are of. */
+function allOfTheirShells({ mesh, links, shells }: Ground, points: readonly number[]): number[] {
+  const own = new Set(points.map((c) => shells.faceShell[links.cornerFace[c]]));
+  const found = new Set<number>();
+  for (const s of own)
+    for (const f of facesOfShell(shells, s))
+      for (let c = mesh.faceStart[f]; c < mesh.faceStart[f + 1]; c++) found.add(pointAt(shells, c));
+  return [...found];
+}

@@ -1,14 +1,17 @@
 import { topologyOf } from '../document/document.ts';
 import { choice, positive, record, tuple, whole } from '../params.ts';
+import { TARGETS, targetOf } from '../select/targets/index.ts';
+import { groundOf } from './ground.ts';
 import { question } from './question.ts';
 
-/** Edges or faces that hang together with a face and lie within a ball about a place on it: what a brush covers. */
+/** Points, edges, faces or shells that hang together with a face and lie within a ball about a place on it: what a brush covers. */
 export const inBall = question({
   name: 'in-ball',
-  params: record({ target: choice('edges', 'faces'), face: whole(), at: tuple(3), radius: positive() }),
+  params: record({ target: choice(...TARGETS), face: whole(), at: tuple(3), radius: positive() }),
   several: true,
-  answer({ model, hidden }, { target, face, at, radius }): number[] {
-    const { mesh, links } = topologyOf(model);
+  answer(document, { target, face, at, radius }): number[] {
+    const { hidden } = document;
+    const { mesh, links } = topologyOf(document.model);
     const { faceStart, cornerVertex, positions } = mesh;
     const isIn = (v: number) => Math.hypot(...at.map((x, k) => positions[3 * v + k] - x)) <= radius;
     const corners = (f: number) => cornerVertex.subarray(faceStart[f], faceStart[f + 1]);
@@ -25,13 +28,6 @@ export const inBall = question({
         }
       }
     }
-    if (target === 'faces') return [...found];
-    const edges = new Set<number>();
-    for (const f of found)
-      for (let c = faceStart[f]; c < faceStart[f + 1]; c++) {
-        const e = links.cornerEdge[c];
-        if (isIn(links.edgeVertices[2 * e]) && isIn(links.edgeVertices[2 * e + 1])) edges.add(e);
-      }
-    return [...edges];
+    return targetOf(target).underBrush(groundOf(document), [...found], isIn);
   },
 });

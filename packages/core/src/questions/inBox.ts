@@ -1,9 +1,10 @@
 import { modelTree } from '../derived/trees.ts';
-import { type HemDocument, shellsOf, topologyOf } from '../document/document.ts';
+import type { HemDocument } from '../document/document.ts';
 import type { Mesh } from '../mesh/mesh.ts';
 import { choice, flag, list, number, optional, record, type Taken, tuple } from '../params.ts';
-import { TARGETS } from '../select/target.ts';
+import { TARGETS, targetOf } from '../select/targets/index.ts';
 import { shellsAtEdges } from '../surface/shells.ts';
+import { groundOf } from './ground.ts';
 import { question } from './question.ts';
 
 const params = record({
@@ -18,16 +19,21 @@ const params = record({
   visibleOnly: flag(),
 });
 
-/** Edges, faces or shells in a rectangle of the Model, or in an outline drawn on it: edges with both ends in it, faces with all corners, shells by their edges. */
+/** Points, edges, faces or shells of which all lies in a rectangle of the Model, or in an outline drawn on it; shells by their edges. */
 export const inBox = question({
   name: 'in-box',
   params,
   async answer(document, query, context): Promise<number[]> {
-    const { mesh, links } = topologyOf(document.model);
-    const inside = verticesInBox(mesh, query);
-    const found = query.target === 'faces' ? facesIn(document, inside) : edgesIn(document, inside);
-    const seen = query.visibleOnly ? await seenOf(document, query, found, context) : found;
-    return query.target === 'shells' ? shellsAtEdges(links, shellsOf(document), seen) : seen;
+    const ground = groundOf(document);
+    const inside = verticesInBox(document.model.mesh, query);
+    if (query.target !== 'shells') {
+      const found = targetOf(query.target).onModel(ground, inside);
+      return query.visibleOnly ? seenOf(document, query, found, context) : found;
+    }
+    if (!query.visibleOnly) return targetOf('shells').onModel(ground, inside);
+    const edges = targetOf('edges').onModel(ground, inside);
+    const seen = await seenOf(document, { ...query, target: 'edges' }, edges, context);
+    return shellsAtEdges(ground.links, ground.shells, seen);
   },
 });
 
@@ -59,28 +65,6 @@ function isWithin(outline: readonly number[], x: number, y: number): boolean {
   return inside;
 }
 
-function edgesIn(document: HemDocument, inside: Uint8Array): number[] {
-  const { links } = topologyOf(document.model);
-  const found: number[] = [];
-  for (let e = 0; e < links.joined.length; e++) {
-    if (!inside[links.edgeVertices[2 * e]] || !inside[links.edgeVertices[2 * e + 1]]) continue;
-    if (!document.hidden[links.cornerFace[links.edgeCorners[links.edgeCornerStart[e]]]]) found.push(e);
-  }
-  return found;
-}
-
-function facesIn({ model, hidden }: HemDocument, inside: Uint8Array): number[] {
-  const { faceStart, cornerVertex } = model.mesh;
-  const found: number[] = [];
-  for (let f = 0; f < hidden.length; f++) {
-    if (hidden[f]) continue;
-    let all = true;
-    for (let c = faceStart[f]; c < faceStart[f + 1]; c++) if (!inside[cornerVertex[c]]) all = false;
-    if (all) found.push(f);
-  }
-  return found;
-}
-
 /** Those whose middle nothing hides from the eye. */
 async function seenOf(
   document: HemDocument,
@@ -88,14 +72,12 @@ async function seenOf(
   found: readonly number[],
   context: Context,
 ): Promise<number[]> {
-  const { mesh, links } = topologyOf(document.model);
-  const verticesOf = (i: number) =>
-    target === 'faces'
-      ? mesh.cornerVertex.subarray(mesh.faceStart[i], mesh.faceStart[i + 1])
-      : links.edgeVertices.subarray(2 * i, 2 * i + 2);
+  const ground = groundOf(document);
+  const { mesh } = ground;
+  const { verticesOf } = targetOf(target);
   const targets = new Float64Array(3 * found.length);
   found.forEach((item, i) => {
-    const vertices = verticesOf(item);
+    const vertices = verticesOf(ground, item);
     for (const v of vertices)
       for (let k = 0; k < 3; k++) targets[3 * i + k] += mesh.positions[3 * v + k] / vertices.length;
   });

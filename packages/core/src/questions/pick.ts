@@ -1,5 +1,6 @@
 import type { FaceTree, PointOf } from '../derived/trees.ts';
 import { type HemDocument, shellsOf, topologyOf } from '../document/document.ts';
+import { pointAt } from '../select/targets/points.ts';
 
 /** What lies under a pointer. */
 export interface Pick {
@@ -8,9 +9,11 @@ export interface Pick {
   readonly edge: number;
   /** The vertex of the face that is nearest. */
   readonly vertex: number;
+  /** The point of the flat there: see `points`. */
+  readonly point: number;
   readonly shell: number;
   /** Where the ray met the surface; on the Board u, v, 0. */
-  readonly point: readonly [number, number, number];
+  readonly place: readonly [number, number, number];
 }
 
 /** What a ray meets first. */
@@ -26,7 +29,7 @@ export function pickAlong(
   const { mesh, links } = topologyOf(document.model);
   const face = faceOf[hit.triangle];
   let edge = links.cornerEdge[mesh.faceStart[face]];
-  let vertex = mesh.cornerVertex[mesh.faceStart[face]];
+  let corner = mesh.faceStart[face];
   let least = Infinity;
   let nearest = Infinity;
   for (let c = mesh.faceStart[face]; c < mesh.faceStart[face + 1]; c++) {
@@ -35,14 +38,22 @@ export function pickAlong(
     const far = Math.hypot(at[0] - hit.point[0], at[1] - hit.point[1], at[2] - hit.point[2]);
     if (far < nearest) {
       nearest = far;
-      vertex = mesh.cornerVertex[c];
+      corner = c;
     }
     if (length < least) {
       least = length;
       edge = links.cornerEdge[c];
     }
   }
-  return { face, edge, vertex, shell: shellsOf(document).faceShell[face], point: hit.point };
+  const shells = shellsOf(document);
+  return {
+    face,
+    edge,
+    vertex: mesh.cornerVertex[corner],
+    point: pointAt(shells, corner),
+    shell: shells.faceShell[face],
+    place: hit.point,
+  };
 }
 
 type Point = readonly [number, number, number];

@@ -39,7 +39,7 @@ describe('picking', () => {
   it('meets the face in front, its nearest edge and its shell', async () => {
     const found = await ask(cut, 'pick-model', { origin: [0.9, 0, 5], direction: [0, 0, -1] });
     const { links } = topologyOf(cut.model);
-    expect(found?.point).toEqual([expect.closeTo(0.9, 6), 0, 1]);
+    expect(found?.place).toEqual([expect.closeTo(0.9, 6), 0, 1]);
     expect(found?.edge).toBe(findEdge(links, 5, 6));
     expect(found?.shell).toBe(shellsOf(cut).faceShell[1]);
     expect(await ask(cut, 'pick-model', { origin: [5, 5, 5], direction: [0, 0, -1] })).toBeUndefined();
@@ -174,15 +174,15 @@ describe('where keys can go', () => {
     for (let e = 0; e < 12; e++) {
       const found = await ask(cut, 'neighbours', { target: 'edges', of: e });
       // Of a cube: two at each end, and the one across each of its two faces.
-      expect(new Set(found.map(([edge]) => edge)).size).toBe(6);
-      expect(found.some(([edge]) => edge === e)).toBe(false);
-      for (const [edge, face] of found)
+      expect(new Set(found.map(({ edge }) => edge)).size).toBe(6);
+      expect(found.some(({ edge }) => edge === e)).toBe(false);
+      for (const { edge, face } of found)
         expect([...links.cornerEdge.subarray(mesh.faceStart[face], mesh.faceStart[face + 1])]).toContain(
           edge,
         );
     }
     const beside = await ask(cut, 'neighbours', { target: 'faces', of: 0 });
-    expect(new Set(beside.map(([, face]) => face)).size).toBe(4);
+    expect(new Set(beside.map(({ face }) => face)).size).toBe(4);
     await expect(ask(cut, 'neighbours', { target: 'faces', of: 6 })).rejects.toThrow(
       /nothing with the number 6/,
     );

@@ -176,13 +176,22 @@ describe('asked of a document', () => {
   const context = { ...unattended, jobs: localJobs };
   const document = openDocument(modelFromMesh('bent', bent));
 
-  it('changes what is picked, of edges and faces alike', async () => {
+  it('changes what is picked, of points, edges and faces alike', async () => {
     const ask = (params: object) => answerQuestion(document, 'changed-pick', params as never, context);
     expect((await ask({ how: 'level', faces: [0], angle: 10 })).faces).toHaveLength(15);
     expect((await ask({ how: 'fold', edges: [alongColumn(3)[0]] })).edges).toHaveLength(5);
     expect((await ask({ how: 'border', faces: [11] })).edges).toHaveLength(4);
     expect((await ask({ how: 'connected', edges: [3] })).faces).toHaveLength(45);
-    expect(await ask({ how: 'grow', edges: [], faces: [] })).toEqual({ edges: [], faces: [] });
+    expect(await ask({ how: 'grow', edges: [], faces: [] })).toEqual({ points: [], edges: [], faces: [] });
+    const whole = await ask({ how: 'connected', points: [0] });
+    expect(whole.points).toHaveLength(bent.positions.length / 3);
+    expect(whole.faces).toEqual([]);
+    const grown = await ask({ how: 'grow', points: [0] });
+    expect(grown).toMatchObject({ edges: [], faces: [] });
+    expect((await ask({ how: 'shrink', points: grown.points })).points.length).toBeLessThan(
+      grown.points.length,
+    );
+    await expect(ask({ how: 'grow', points: [1e6] })).rejects.toThrow(/points are not there/);
     await expect(ask({ how: 'grow', edges: [9999] })).rejects.toThrow(/no edge 9999/);
   });
 

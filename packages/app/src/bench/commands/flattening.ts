@@ -1,12 +1,13 @@
 import {
   IconArrowUpDashed,
   IconMap,
+  IconPinned,
   IconRectangle,
   IconRipple,
   IconRuler2,
   IconRulerOff,
 } from '@tabler/icons-react';
-import { note, perform, picked } from '../../store/acts.ts';
+import { hint, note, perform, picked } from '../../store/acts.ts';
 import type { BenchStore } from '../../store/bench.ts';
 import { useBench } from '../../store/bench.ts';
 import { chosenOrAll } from '../../store/select.ts';
@@ -90,6 +91,40 @@ export const layStraight: Command = {
   key: 'shift+d',
   icon: IconRectangle,
   act: () => void perform('straight-strip', { shells: chosenOrAll() }),
+};
+
+/** The selected points as requests name them: by a vertex and a face beside it. */
+const placesOf = ({ points, model }: BenchStore) =>
+  [...points].flatMap((point) => {
+    const drawn = model?.cornerDrawn[point];
+    return model && drawn !== undefined
+      ? [{ vertex: model.cornerVertex[drawn], face: model.triangleFace[Math.floor(drawn / 3)] }]
+      : [];
+  });
+
+/** Whether all selected points are pinned. */
+function arePinned({ points, model, flat }: BenchStore): boolean {
+  if (!model || !flat || points.size === 0) return false;
+  const nameOf = (drawn: number) =>
+    `${model.cornerVertex[drawn]} ${flat.faceShell[model.triangleFace[Math.floor(drawn / 3)]]}`;
+  const pinned = new Set(Array.from(flat.pins, nameOf));
+  return [...points].every((point) => pinned.has(nameOf(model.cornerDrawn[point])));
+}
+
+export const pinPoints: Command = {
+  name: 'pin-points',
+  label: (s) =>
+    s.points.size === 0
+      ? 'Pin points'
+      : `${arePinned(s) ? 'Let go' : 'Pin'} ${ofMany(s.points.size, 'point')}`,
+  help: 'The selected points keep their places from now on, or bend again',
+  key: 'shift+p',
+  icon: IconPinned,
+  act(state) {
+    const places = placesOf(state);
+    if (places.length === 0) return hint('Pick points first: ⇧Q changes what a click picks.');
+    void perform('set-pins', { places, pinned: !arePinned(state) });
+  },
 };
 
 export const makeStay: Command = {

@@ -1,4 +1,4 @@
-import { TARGETS } from '@blunt-hem/core/select/target';
+import { TARGETS } from '@blunt-hem/core/select/targets/index';
 import {
   IconArrowBackUp,
   IconArrowForwardUp,
@@ -82,7 +82,7 @@ export const byFace: Command = {
 export const nextTarget: Command = {
   name: 'next-target',
   label: () => 'What a click picks',
-  help: 'Edges, faces or shells: what a click picks',
+  help: 'Points, edges, faces or shells: what a click picks',
   key: 'shift+q',
   icon: IconStack2,
   act: ({ target }) =>

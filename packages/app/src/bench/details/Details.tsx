@@ -1,5 +1,6 @@
 import { isTooStretched, type Judgement } from '@blunt-hem/core/document/judgement';
 import type { Limits } from '@blunt-hem/core/document/limits';
+import type { TargetId } from '@blunt-hem/core/select/targets/index';
 import { IconLock } from '@tabler/icons-react';
 import { Button, Select, Table, type TableProps } from 'antd';
 import type { TableRef } from 'antd/es/table';
@@ -254,11 +255,12 @@ const some = (count: number, thing: string): string =>
   count > 0 ? `${count.toLocaleString('en-GB')} ${thing}${count === 1 ? '' : 's'}` : '';
 
 /** What to do next where nothing is selected. */
-const HINTS = {
+const HINTS: Readonly<Record<TargetId, string>> = {
+  points: 'Click a point in either pane, or double-click for all of its shell.',
   edges: 'Click an edge, or double-click for its loop, or on triangles for the ring round its place.',
   faces: 'Click a face, or double-click for its piece.',
   shells: 'Click a shell in either pane or in the list.',
-} as const;
+};
 
 /** The shell that most wants a cut; -1 when none does. */
 function mostStretched(rows: readonly ShellRow[], limits: Limits): number {
@@ -276,6 +278,7 @@ const takenByDouble = ({ hover, symmetry }: BenchStore): number =>
 
 function Selection() {
   const target = useBench((s) => s.target);
+  const points = useBench((s) => s.points.size);
   const edges = useBench((s) => s.edges.size);
   const faces = useBench((s) => s.faces.size);
   const chosen = useBench((s) => s.chosen);
@@ -290,10 +293,11 @@ function Selection() {
   return (
     <section className="selection" aria-label="Selection">
       <p data-testid="selection">
-        {[some(edges, 'edge'), some(faces, 'face'), some(chosen.size, 'shell')].filter(Boolean).join(', ') ||
-          'Nothing selected'}
+        {[some(points, 'point'), some(edges, 'edge'), some(faces, 'face'), some(chosen.size, 'shell')]
+          .filter(Boolean)
+          .join(', ') || 'Nothing selected'}
       </p>
-      {edges + faces + chosen.size === 0 && (
+      {points + edges + faces + chosen.size === 0 && (
         <>
           <p className="selection-hint">
             {whole > 0 ? `A double-click here takes ${whole} edges.` : HINTS[target]}

@@ -9,6 +9,7 @@ import { ask } from '../../store/worker.ts';
 /** Makes what is picked larger or smaller. */
 export function PickChanges() {
   const [angle, setAngle] = useState(20);
+  const points = useBench((s) => s.points.size);
   const edges = useBench((s) => s.edges.size);
   const faces = useBench((s) => s.faces.size);
   const button = (how: PickChange, label: string, enabled: boolean) => (
@@ -19,9 +20,9 @@ export function PickChanges() {
   return (
     <>
       <div className="button-grid">
-        {button('grow', 'Grow', edges + faces > 0)}
-        {button('shrink', 'Shrink', edges + faces > 0)}
-        {button('connected', 'All connected faces', edges + faces > 0)}
+        {button('grow', 'Grow', points + edges + faces > 0)}
+        {button('shrink', 'Shrink', points + edges + faces > 0)}
+        {button('connected', 'All connected', points + edges + faces > 0)}
         {button('border', 'Border of the faces', faces > 0)}
         {button('fold', 'Along the fold', edges > 0)}
         {button('straight', 'Straight on', edges > 0)}
@@ -40,29 +41,40 @@ export function PickChanges() {
           />
         </label>
       </div>
-      {edges + faces === 0 && <p className="selection-hint">Pick edges or faces first.</p>}
+      {points + edges + faces === 0 && <p className="selection-hint">Pick points, edges or faces first.</p>}
     </>
   );
 }
 
+/** What there is of each is changed; what comes of it first is picked from then on. */
+const CHANGED = ['points', 'edges', 'faces'] as const;
+
 async function change(how: PickChange, angle: number): Promise<void> {
   await picked();
-  const { edges, faces } = useBench.getState();
+  const { points, edges, faces } = useBench.getState();
+  const before = { points, edges, faces };
   try {
-    const found = await ask('changed-pick', { how, edges: [...edges], faces: [...faces], angle });
+    const found = await ask('changed-pick', {
+      how,
+      points: [...points],
+      edges: [...edges],
+      faces: [...faces],
+      angle,
+    });
     if (!found) return;
-    const isSame = found.edges.length === edges.size && found.faces.length === faces.size;
-    if (isSame && [...found.edges].every((e) => edges.has(e)) && found.faces.every((f) => faces.has(f)))
-      return note('That is picked already: nothing more hangs on it that way.');
-    if (found.edges.length + found.faces.length === 0)
+    const isSame = CHANGED.every(
+      (target) =>
+        found[target].length === before[target].size && found[target].every((i) => before[target].has(i)),
+    );
+    if (isSame) return note('That is picked already: nothing more hangs on it that way.');
+    if (CHANGED.every((target) => found[target].length === 0))
       return hint(
         how === 'border'
           ? 'These faces are all there is of their piece: they have no border.'
           : 'Nothing would be left.',
       );
-    select('faces', found.faces, 'only');
-    select('edges', found.edges, 'only');
-    useBench.setState({ target: found.edges.length > 0 ? 'edges' : 'faces' });
+    for (const target of CHANGED) select(target, found[target], 'only');
+    useBench.setState({ target: CHANGED.find((target) => found[target].length > 0) });
   } catch (error) {
     fail(error);
   }

@@ -4,6 +4,7 @@ import { useEffect, useState } from 'react';
 import { perform } from '../../store/acts.ts';
 import { useBench } from '../../store/bench.ts';
 import { examine } from '../../store/examine.ts';
+import { NOTHING_SELECTED } from '../../store/selection.ts';
 import { ask } from '../../store/worker.ts';
 import type { FindingRow } from '../../worker/protocol.ts';
 import { frameSelection } from '../panes/framing.ts';
@@ -12,7 +13,7 @@ import './findings.css';
 
 /** Selects what a finding is about and brings it into view. */
 export function show({ faces, edges }: FindingRow): void {
-  useBench.setState({ faces: new Set(faces), edges: new Set(edges), chosen: new Set() });
+  useBench.setState({ ...NOTHING_SELECTED, faces: new Set(faces), edges: new Set(edges) });
   frameSelection();
 }
 

@@ -6,6 +6,7 @@ import type { Layer } from './layer.ts';
 import {
   boardChosen,
   boardHover,
+  boardPoints,
   boardProposal,
   boardRim,
   boardRoute,
@@ -13,6 +14,7 @@ import {
   modelChosen,
   modelHover,
   modelLonely,
+  modelPoints,
   modelProposal,
   modelRim,
   modelRoute,
@@ -47,6 +49,7 @@ export const LAYERS: readonly Layer[] = [
   modelChosen,
   shiningThrough,
   modelPointedOut,
+  modelPoints,
   tile,
   boardSurface,
   boardWires,
@@ -61,6 +64,6 @@ export const LAYERS: readonly Layer[] = [
   boardHover,
   boardChosen,
   boardPointedOut,
-  boardPointedOut,
+  boardPoints,
   ghost,
 ];

@@ -2,10 +2,14 @@ import { Group } from 'three';
 import type { BenchStore } from '../../store/bench.ts';
 import { imagesOf } from '../../store/select.ts';
 import { PALETTE } from '../../theme/palette.ts';
+import { NO_UV } from '../../worker/protocol.ts';
 import { joined, linesOnBoard, linesOnModel, outlineOf, rimOf, sideOnBoard } from '../panes/edgeLines.ts';
 import { fatLines, type LineLook } from '../panes/fatLines.ts';
+import { pointMarks } from '../panes/pointMarks.ts';
 import type { Layer, Scenery } from './layer.ts';
 
+/** Of points on the Board: above the shells and their borders. */
+const ABOVE = 0.16;
 /** Pixels of a dash and its gap together. */
 const STITCH = 12;
 const HOVERED = { colour: PALETTE.fuchsia, width: 4, opacity: 0.55, order: 3 };
@@ -82,6 +86,45 @@ export const boardRoute = edgesIn('route', 'board', HOVERED, routeEdges, routing
 export const modelProposal = edgesIn('proposed seams', 'model', PROPOSED, proposedEdges, proposing);
 export const boardProposal = edgesIn('proposed seams', 'board', PROPOSED, proposedEdges, proposing);
 export const modelLonely = edgesIn('without counterpart', 'model', LONELY, lonelyEdges, (s) => [s.symmetry]);
+
+/** Points that are selected, and the one that is pointed at: squares of one size on the screen. */
+const pointsIn = (pane: 'model' | 'board'): Layer => ({
+  name: 'selected points',
+  pane,
+  passing: true,
+  make({ drawn }: Scenery) {
+    const chosen = pointMarks({ colour: PALETTE.fuchsia, size: 7, order: 9 });
+    const hovered = pointMarks({ colour: PALETTE.fuchsia, size: 13, shape: 'ring', order: 10 });
+    const object = new Group();
+    object.add(chosen.object, hovered.object);
+    return {
+      object,
+      needs: (s) => [
+        s.model,
+        s.points,
+        s.target === 'points' ? s.hover : undefined,
+        ...(pane === 'board' ? [s.flat, drawn.version] : []),
+      ],
+      update({ model, points, target, hover }) {
+        if (!model) return;
+        const place = (point: number): number[] => {
+          const at = model.cornerDrawn[point];
+          if (pane === 'model') return [...model.positions.subarray(3 * at, 3 * at + 3)];
+          return drawn.uv[2 * at] === NO_UV ? [] : [drawn.uv[2 * at], drawn.uv[2 * at + 1], ABOVE];
+        };
+        chosen.set(Float32Array.from([...points].flatMap(place)));
+        hovered.set(Float32Array.from(target === 'points' && hover ? place(hover.point) : []));
+      },
+      dispose() {
+        chosen.dispose();
+        hovered.dispose();
+      },
+    };
+  },
+});
+
+export const modelPoints = pointsIn('model');
+export const boardPoints = pointsIn('board');
 
 /** The rim of what is selected, faces and shells: a line round it, so that a map under it keeps its colours. */
 const rimIn = (pane: 'model' | 'board'): Layer => ({

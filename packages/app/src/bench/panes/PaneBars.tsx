@@ -1,4 +1,4 @@
-import { TARGETS, type Target } from '@blunt-hem/core/select/target';
+import { TARGETS, type TargetId } from '@blunt-hem/core/select/targets/index';
 import {
   IconAspectRatio,
   IconCube3dSphere,
@@ -41,7 +41,7 @@ export function ModelBar() {
         </>
       }
       controls={[
-        { name: 'target', width: 190, show: () => <Targets /> },
+        { name: 'target', width: 244, show: () => <Targets /> },
         { name: 'through', width: 116, short: 24, show: (inShort) => <Through inShort={inShort} /> },
       ]}
     />
@@ -51,7 +51,7 @@ export function ModelBar() {
 function Targets() {
   const target = useBench((s) => s.target);
   return (
-    <Segmented<Target>
+    <Segmented<TargetId>
       size="small"
       aria-label="What a click picks"
       value={target}

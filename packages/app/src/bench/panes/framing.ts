@@ -1,20 +1,21 @@
 import { type BenchStore, useBench } from '../../store/bench.ts';
+import { NOTHING_SELECTED } from '../../store/selection.ts';
 import { NO_UV } from '../../worker/protocol.ts';
 import { boardEdges } from './boardView.ts';
 import { linesOnBoard, linesOnModel } from './edgeLines.ts';
 import { paneElement } from './places.ts';
 import { handle } from './rendererHandle.ts';
 
-type Framed = Pick<BenchStore, 'edges' | 'faces' | 'chosen'>;
+type Framed = Pick<BenchStore, 'points' | 'edges' | 'faces' | 'chosen'>;
 
 /** Brings the selected edges, faces and shells into view in both panes; everything when nothing is selected. */
 export const frameSelection = (): void => frameThese(useBench.getState());
 
 /** Brings some faces into view in both panes with what lies round them: so much at least, as a part of the model and of the tile. */
 export const frameFaces = (faces: ReadonlySet<number>, around: number): void =>
-  frameThese({ edges: new Set(), faces, chosen: new Set() }, around);
+  frameThese({ ...NOTHING_SELECTED, faces }, around);
 
-function frameThese({ edges, faces, chosen }: Framed, around = 0): void {
+function frameThese({ points, edges, faces, chosen }: Framed, around = 0): void {
   const { model, flat, shells } = useBench.getState();
   const { renderer } = handle;
   if (!model || !flat || !renderer) return;
@@ -33,6 +34,11 @@ function frameThese({ edges, faces, chosen }: Framed, around = 0): void {
     board[2] = Math.max(board[2], u);
     board[3] = Math.max(board[3], v);
   };
+  for (const point of points) {
+    const i = model.cornerDrawn[point];
+    include(model.positions[3 * i], model.positions[3 * i + 1], model.positions[3 * i + 2]);
+    includeUv(flat.uv[2 * i], flat.uv[2 * i + 1]);
+  }
   const solidLines = linesOnModel(model, edges);
   for (let i = 0; i < solidLines.length; i += 3) include(solidLines[i], solidLines[i + 1], solidLines[i + 2]);
   const flatLines = linesOnBoard(model, flat.uv, edges);

@@ -14,7 +14,7 @@ const BEHIND = 3e-3;
 export function seamNear(at: Place, found: Picked): number | undefined {
   const { model, flat } = useBench.getState();
   if (!model || !flat) return undefined;
-  const spot = at.pane === 'model' ? onModel(at, found.point) : onBoard(at);
+  const spot = at.pane === 'model' ? onModel(at, found.place) : onBoard(at);
   if (!spot) return undefined;
   let [best, least]: [number | undefined, number] = [undefined, REACH];
   for (const e of flat.seams)
@@ -31,7 +31,7 @@ export function seamNear(at: Place, found: Picked): number | undefined {
 type Offset = readonly [x: number, y: number, behind: number] | undefined;
 
 /** Of drawn vertices from a place of the Model. */
-function onModel(at: Place, point: Picked['point']): ((drawn: number) => Offset) | undefined {
+function onModel(at: Place, place: Picked['place']): ((drawn: number) => Offset) | undefined {
   const { model } = useBench.getState();
   const { renderer } = handle;
   if (!model || !renderer) return undefined;
@@ -43,7 +43,7 @@ function onModel(at: Place, point: Picked['point']): ((drawn: number) => Offset)
       .fromArray(list as number[], i)
       .applyMatrix4(renderer.standing)
       .project(renderer.camera);
-  const deepest = point ? project(point, 0).z : 1;
+  const deepest = place ? project(place, 0).z : 1;
   return (drawn) => {
     const { x, y, z } = project(model.positions, 3 * drawn);
     return [((x - here.x) * width) / 2, ((y - here.y) * height) / 2, z - deepest];

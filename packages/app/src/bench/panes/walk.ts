@@ -1,6 +1,6 @@
 import { Vector3 } from 'three';
 import { useBench } from '../../store/bench.ts';
-import type { Hover, Pane } from '../../store/selection.ts';
+import { type Hover, type Pane, SELECTED } from '../../store/selection.ts';
 import { ask } from '../../store/worker.ts';
 import { NO_UV, NOWHERE } from '../../worker/protocol.ts';
 import { pageOf, paneElement, placeOf } from './places.ts';
@@ -19,13 +19,13 @@ export async function walk(pane: Pane, way: Way): Promise<void> {
 }
 
 async function nextTo(from: Hover, pane: Pane, way: Way): Promise<Hover | undefined> {
-  const { target, shells, flat } = useBench.getState();
-  const candidates =
-    target === 'shells'
-      ? shells.map(({ name }, shell) => ({ ...from, shell, face: name }))
-      : ((await ask('neighbours', { target, of: target === 'edges' ? from.edge : from.face })) ?? []).map(
-          ([edge, face]) => ({ ...from, edge, face, shell: flat?.faceShell[face] ?? 0 }),
-        );
+  const { target, flat } = useBench.getState();
+  const beside = await ask('neighbours', { target, of: from[SELECTED[target].part] });
+  const candidates = (beside ?? []).map((spot) => ({
+    ...from,
+    ...spot,
+    shell: flat?.faceShell[spot.face] ?? 0,
+  }));
   const start = placeIn(pane, from);
   return start && bestOf(candidates, start, way, (candidate) => placeIn(pane, candidate, start));
 }
@@ -64,11 +64,11 @@ async function inMiddle(pane: Pane): Promise<Hover | undefined> {
   const [first] = useBench.getState().shells;
   if (!first) return undefined;
   const [beside] = (await ask('neighbours', { target: 'faces', of: first.name })) ?? [];
-  return { pane, edge: beside?.[0] ?? 0, face: first.name, shell: 0 };
+  return { pane, edge: beside?.edge ?? 0, face: first.name, point: beside?.point ?? 0, shell: 0 };
 }
 
 /** Where something is drawn in a pane, pixels; of the two sides of a seam on the Board, the one nearer to `from`. */
-function placeIn(pane: Pane, { edge, face, shell }: Hover, from?: Point): Point | undefined {
+function placeIn(pane: Pane, { edge, face, point, shell }: Hover, from?: Point): Point | undefined {
   const { target, model, shells } = useBench.getState();
   if (!model) return undefined;
   if (target === 'edges') {
@@ -78,6 +78,7 @@ function placeIn(pane: Pane, { edge, face, shell }: Hover, from?: Point): Point 
     const away = ([x, y]: Point) => (from ? Math.hypot(x - from[0], y - from[1]) : 0);
     return sides.sort((a, b) => away(a) - away(b))[0];
   }
+  if (target === 'points') return drawnAt(pane, [model.cornerDrawn[point]]);
   const box = target === 'shells' && pane === 'board' ? shells[shell]?.box : undefined;
   if (box) return pageOf((box[0] + box[2]) / 2, (box[1] + box[3]) / 2);
   const t = firstTriangle(model.triangleFace, face);

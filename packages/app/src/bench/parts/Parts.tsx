@@ -14,6 +14,7 @@ import { Button, Input, Segmented, Table, Tooltip } from 'antd';
 import { type MouseEvent, useMemo, useState } from 'react';
 import { perform } from '../../store/acts.ts';
 import { useBench } from '../../store/bench.ts';
+import { NOTHING_SELECTED } from '../../store/selection.ts';
 import type { PartList } from '../../worker/protocol.ts';
 import { ofMany } from '../commands/command.ts';
 import { isolate } from '../commands/showing.ts';
@@ -60,7 +61,7 @@ export function PartsList() {
     const next = event.shiftKey ? new Set([...picked, part]) : new Set([part]);
     setPicked(next);
     const faces = Array.from(list.facePart.keys()).filter((f) => next.has(list.facePart[f]));
-    useBench.setState({ faces: new Set(faces), edges: new Set(), chosen: new Set() });
+    useBench.setState({ ...NOTHING_SELECTED, faces: new Set(faces) });
   };
   return (
     <div className="parts">

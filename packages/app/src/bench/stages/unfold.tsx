@@ -7,6 +7,7 @@ import {
   layStraight,
   letStayGo,
   makeStay,
+  pinPoints,
   relax,
   unfold as unfoldShells,
 } from '../commands/flattening.ts';
@@ -22,7 +23,7 @@ export const unfold: StageView = {
   name: 'unfold',
   label: 'Unfold',
   tools: [pin, brush, project],
-  commands: [unfoldShells, relax, layStraight, makeStay, letStayGo, grain],
+  commands: [unfoldShells, relax, layStraight, pinPoints, makeStay, letStayGo, grain],
   Details() {
     return (
       <>

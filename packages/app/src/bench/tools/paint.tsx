@@ -106,8 +106,8 @@ async function dab(at: Place, away: boolean): Promise<void> {
   const { renderer } = handle;
   if (!renderer || target === 'shells') return;
   const found = await at.pick();
-  if (!found?.point) return;
-  const radius = Math.max(1e-9, brush * renderer.perPixelAt(found.point) * (0.5 + at.pressure));
-  const covered = await ask('in-ball', { target, face: found.face, at: found.point, radius });
+  if (!found?.place) return;
+  const radius = Math.max(1e-9, brush * renderer.perPixelAt(found.place) * (0.5 + at.pressure));
+  const covered = await ask('in-ball', { target, face: found.face, at: found.place, radius });
   if (covered) select(target, covered, away ? 'remove' : 'add');
 }

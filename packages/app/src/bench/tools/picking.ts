@@ -1,12 +1,10 @@
 import { afterPick, hint } from '../../store/acts.ts';
 import { useBench } from '../../store/bench.ts';
 import { select } from '../../store/select.ts';
-import type { How } from '../../store/selection.ts';
+import { type How, SELECTED } from '../../store/selection.ts';
 import { ask } from '../../store/worker.ts';
 import { spotOf } from '../panes/spot.ts';
 import type { Picked, Place, Tool } from './tool.ts';
-
-const ID = { edges: 'edge', faces: 'face', shells: 'shell' } as const;
 
 /** Edges that were selected before the last click: the first half of a double click is taken back, for the whole takes its place. */
 let beforeClick: ReadonlySet<number> | undefined;
@@ -17,7 +15,7 @@ function pickAt(at: Place): void {
   afterPick(
     at.pick().then((found) => {
       const { target } = useBench.getState();
-      if (found) select(target, [found[ID[target]]], at.how);
+      if (found) select(target, [found[SELECTED[target].part]], at.how);
       else if (at.how === 'only') select(target, [], 'only');
     }),
   );
@@ -33,6 +31,11 @@ function pickWhole(at: Place): void {
 async function selectWhole(found: Picked, how: How, before?: ReadonlySet<number>): Promise<void> {
   const { target, model } = useBench.getState();
   if (target === 'shells') return;
+  if (target === 'points') {
+    const all = await ask('changed-pick', { how: 'connected', points: [found.point] });
+    if (all) select('points', all.points, how);
+    return;
+  }
   if (target === 'edges') {
     const loop = await ask('edge-loop', { edge: found.edge });
     if (!loop) return;
@@ -60,14 +63,17 @@ function hoverPicker() {
   let left = false;
   const settle = (at: Place, found: Picked | undefined) => {
     const { hover, stage, model, flat } = useBench.getState();
-    if (stage === 'inspect' && found?.point && model && flat)
-      useBench.setState({ spot: spotOf(model, flat, at.pane, found.face, found.point) });
+    if (stage === 'inspect' && found?.place && model && flat)
+      useBench.setState({ spot: spotOf(model, flat, at.pane, found.face, found.place) });
     if (!found) {
       if (hover) useBench.setState({ hover: undefined });
-    } else if (hover?.pane !== at.pane || hover.edge !== found.edge || hover.face !== found.face) {
-      const { edge, face, shell } = found;
+    } else if (
+      hover?.pane !== at.pane ||
+      (['edge', 'face', 'point'] as const).some((part) => hover[part] !== found[part])
+    ) {
+      const { edge, face, point, shell } = found;
       const whole = hover?.edge === edge ? hover.whole : undefined;
-      useBench.setState({ hover: { pane: at.pane, edge, face, shell, whole } });
+      useBench.setState({ hover: { pane: at.pane, edge, face, point, shell, whole } });
     }
   };
   return {

@@ -118,10 +118,10 @@ const lead = newestOnly(async (at: Place, isNewest) => {
   if (way && isNewest() && useBench.getState().route?.points === drawn.points) ahead(way.edges);
 });
 
-function point(at: Place, { edge, face, shell }: Picked): void {
+function point(at: Place, { edge, face, point, shell }: Picked): void {
   const { hover } = useBench.getState();
   if (hover?.edge !== edge || hover.pane !== at.pane)
-    useBench.setState({ hover: { pane: at.pane, edge, face, shell } });
+    useBench.setState({ hover: { pane: at.pane, edge, face, point, shell } });
 }
 
 function ahead(edges: readonly number[]): void {
@@ -140,7 +140,7 @@ async function addPoint(at: Place): Promise<void> {
   // Back at the first it closes; at the last again it ends.
   if (points.length > 2 && vertex === points[0].vertex) return through(points, true);
   if (points.length > 0 && vertex === points[points.length - 1].vertex) return end();
-  const place = at.pane === 'model' ? found.point : undefined;
+  const place = at.pane === 'model' ? found.place : undefined;
   await through([...points, { vertex, at: place ?? placeOfVertex(vertex) }]);
 }
 
@@ -243,7 +243,7 @@ function movePoint(index: number): Grip {
     const found = await to.pick().catch(() => undefined);
     const drawn = useBench.getState().route;
     if (found && drawn) {
-      const moved = { vertex: vertexOf(found), at: found.point ?? placeOfVertex(vertexOf(found)) };
+      const moved = { vertex: vertexOf(found), at: found.place ?? placeOfVertex(vertexOf(found)) };
       await through(drawn.points.map((each, i) => (i === index ? moved : each)));
     }
     busy = false;
@@ -283,7 +283,7 @@ async function follow(places: readonly Place[]): Promise<void> {
     if (!found) continue;
     const vertex = vertexOf(found);
     if (points[points.length - 1]?.vertex !== vertex)
-      points.push({ vertex, at: found.point ?? placeOfVertex(vertex) });
+      points.push({ vertex, at: found.place ?? placeOfVertex(vertex) });
   }
   if (points.length < 2) return hint('Draw the stroke over the model.');
   await through(points, false, STROKE_HIDDEN);

@@ -57,8 +57,10 @@ const pointAtSeam = newestOnly(async (at: Place, isNewest) => {
   if (!isNewest()) return;
   if (!found || edge === undefined) {
     if (hover) useBench.setState({ hover: undefined });
-  } else if (hover?.edge !== edge)
-    useBench.setState({ hover: { pane: at.pane, edge, face: found.face, shell: found.shell } });
+  } else if (hover?.edge !== edge) {
+    const { face, point, shell } = found;
+    useBench.setState({ hover: { pane: at.pane, edge, face, point, shell } });
+  }
 });
 
 /** Takes hold of the seam under a press. */

@@ -25,10 +25,12 @@ export interface Picked {
   readonly face: number;
   readonly edge: number;
   readonly shell: number;
+  /** The point of the flat that is nearest: its least corner. */
+  readonly point: number;
   /** Nearest of the face; unknown where keys pointed at it. */
   readonly vertex?: number;
   /** Where it was met: on the model in its own axes, on the Board u, v, 0. */
-  readonly point?: readonly [number, number, number];
+  readonly place?: readonly [number, number, number];
 }
 
 /** What a hand holds from press to drop. */

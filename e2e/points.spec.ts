@@ -32,7 +32,7 @@ test('points are picked by click, box and keys, grown, and pinned all at once', 
   await expect(page.getByRole('button', { name: /Pin 5 points/ })).toBeVisible();
   await page.keyboard.press('Shift+P');
   await idle(page);
-  await expect(page.getByRole('button', { name: /Let go 5 points/ })).toBeVisible();
+  await expect(page.getByRole('button', { name: /Let 5 go/ })).toBeVisible();
   // What is pinned stays where it is while the rest relaxes; let go, all is as it was.
   await page.keyboard.press('Shift+P');
   await idle(page);

@@ -29,6 +29,7 @@ const LAYERS: Readonly<Record<string, readonly string[]>> = {
     'keeping',
     'jobs',
     'derived',
+    'selectors',
     'operations',
     'questions',
     'session',

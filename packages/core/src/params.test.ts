@@ -40,10 +40,10 @@ describe('parameters', () => {
   });
 
   it('give operations the types of their requests', () => {
-    expectTypeOf<ParamsOf<'cut'>>().toEqualTypeOf<{
-      readonly edges: readonly number[];
-      readonly relax?: boolean | undefined;
-    }>();
+    expectTypeOf<{ edges: number[] }>().toExtend<ParamsOf<'cut'>>();
+    expectTypeOf<{ edges: { by: { rule: 'crease'; angle: 30 } }; relax: true }>().toExtend<ParamsOf<'cut'>>();
+    expectTypeOf<{ edges: { by: { rule: 'fold' } } }>().not.toExtend<ParamsOf<'cut'>>();
+    expectTypeOf<{ edges: 1 }>().not.toExtend<ParamsOf<'cut'>>();
     expectTypeOf<{ shells: 'all' }>().toExtend<ParamsOf<'unfold'>>();
     expectTypeOf<{ shells: 'some' }>().not.toExtend<ParamsOf<'unfold'>>();
     // @ts-expect-error there is no such parameter

@@ -15,7 +15,13 @@ export function select(target: TargetId, items: Iterable<number>, how: How): voi
       else next.add(item);
     }
     const imaging = s.symmetry?.byPlace && hasImages(target) ? { target, items: [...items], how } : undefined;
-    return { [field]: next, notice, imaging, pointedOut: new Set() };
+    return {
+      [field]: next,
+      notice,
+      imaging,
+      pointedOut: new Set(),
+      ...(target === 'edges' && { edgesBy: undefined }),
+    };
   });
 }
 
@@ -27,7 +33,7 @@ export function selectImages(target: 'edges' | 'faces', items: readonly number[]
       if (how === 'remove') next.delete(item);
       else next.add(item);
     }
-    return { [target]: next, imaging: undefined };
+    return { [target]: next, imaging: undefined, ...(target === 'edges' && { edgesBy: undefined }) };
   });
 }
 

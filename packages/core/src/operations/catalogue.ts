@@ -3,6 +3,7 @@ import type { Patch } from '../document/patch.ts';
 import type { Request } from '../document/request.ts';
 import { HemError } from '../errors.ts';
 import type { Given, WhichShells } from '../params.ts';
+import { resolveChosen, type Selectable } from '../selectors/index.ts';
 import { evenDensity } from './arrange/evenDensity.ts';
 import { keepPlaces } from './arrange/keepPlaces.ts';
 import { lockShells } from './arrange/lockShells.ts';
@@ -98,7 +99,9 @@ export const OPERATIONS = [
 type AnyOperation = (typeof OPERATIONS)[number];
 export type OperationName = AnyOperation['name'];
 /** What a caller gives with an operation. */
-export type ParamsOf<N extends OperationName> = Given<Extract<AnyOperation, { readonly name: N }>['params']>;
+export type ParamsOf<N extends OperationName> = Selectable<
+  Given<Extract<AnyOperation, { readonly name: N }>['params']>
+>;
 
 // biome-ignore lint/suspicious/noExplicitAny: each of them checks its own parameters
 const byName = new Map<string, Operation<string, any, any>>(OPERATIONS.map((each) => [each.name, each]));
@@ -120,8 +123,10 @@ export function operationNamed(name: string): Operation<string, any, any> {
 export interface Outcome {
   readonly patch: Patch;
   readonly label: string;
-  /** With defaults filled in. */
+  /** With defaults filled in, and numbers for what was told by what it is. */
   readonly params: unknown;
+  /** As they are kept: with what was told, where it was. */
+  readonly kept: unknown;
 }
 
 /**
@@ -135,13 +140,20 @@ export async function carryOut(
   context: OperationContext,
 ): Promise<Outcome> {
   const operation = operationNamed(name);
-  const { value, error } = operation.params.validate(params ?? {}, { convert: false });
+  const chosen = resolveChosen(document, params ?? {});
+  const { value, error } = operation.params.validate(chosen.params, { convert: false });
   if (error) throw new HemError('wrong-parameters', `${name}: ${error.message}.`);
   const left = operation.onLocked ? 0 : lockedAmong(document, value.shells);
   const patch = await operation.run(document, value, context);
   if (!operation.onLocked) heedLocks(document, patch.changes);
   const notes = [...patch.notes, ...leftLocked(left)];
-  return { patch: { ...patch, notes }, label: operation.label(value, document), params: value };
+  const label = operation.label(value, document);
+  return {
+    patch: { ...patch, notes },
+    label: chosen.words ? `${label}: ${chosen.words}` : label,
+    params: value,
+    kept: { ...value, ...chosen.kept },
+  };
 }
 
 /**

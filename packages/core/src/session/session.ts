@@ -155,9 +155,9 @@ export function openSession({
     const acts = outcomes
       .filter(({ patch }) => !patch.changes.every(isEmpty))
       .map(
-        ({ request, params, label, patch }): KeptAct => ({
+        ({ request, kept, label, patch }): KeptAct => ({
           operation: request.operation,
-          params,
+          params: kept,
           label,
           group: own,
           patch,

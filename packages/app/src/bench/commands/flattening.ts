@@ -116,7 +116,9 @@ export const pinPoints: Command = {
   label: (s) =>
     s.points.size === 0
       ? 'Pin points'
-      : `${arePinned(s) ? 'Let go' : 'Pin'} ${ofMany(s.points.size, 'point')}`,
+      : arePinned(s)
+        ? `Let ${s.points.size} go`
+        : `Pin ${ofMany(s.points.size, 'point')}`,
   help: 'The selected points keep their places from now on, or bend again',
   key: 'shift+p',
   icon: IconPinned,

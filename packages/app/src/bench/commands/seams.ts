@@ -12,8 +12,9 @@ async function seamAct(operation: 'cut' | 'sew', nothing: string, none: string):
   const edges = [...state.edges].filter(operation === 'cut' ? isUncut(state) : isSeam(state));
   if (edges.length === 0) return note(none);
   // Begun first: it takes over what is being worked out for the ghost, which goes with the selection.
-  const done = perform(operation, { edges });
-  useBench.setState({ edges: new Set() });
+  const { edgesBy } = state;
+  const done = perform(operation, { edges: edgesBy ? { by: edgesBy, indices: edges } : edges });
+  useBench.setState({ edges: new Set(), edgesBy: undefined });
   await done;
 }
 

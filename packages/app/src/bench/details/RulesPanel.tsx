@@ -71,6 +71,8 @@ export function RulesPanel() {
         onClick={() => {
           useBench.setState({ target: 'edges', offered: undefined });
           select('edges', found ?? [], 'only');
+          // Kept with the act that is done with them, so that it can be done again elsewhere.
+          useBench.setState({ edgesBy: { rule, angle } });
         }}
       >
         {!found

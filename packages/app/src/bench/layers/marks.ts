@@ -93,7 +93,7 @@ const pointsIn = (pane: 'model' | 'board'): Layer => ({
   pane,
   passing: true,
   make({ drawn }: Scenery) {
-    const chosen = pointMarks({ colour: PALETTE.fuchsia, size: 7, order: 9 });
+    const chosen = pointMarks({ colour: PALETTE.fuchsia, size: 5, order: 9 });
     const hovered = pointMarks({ colour: PALETTE.fuchsia, size: 13, shape: 'ring', order: 10 });
     const object = new Group();
     object.add(chosen.object, hovered.object);

@@ -1,7 +1,7 @@
 import { UP_AXES } from '@blunt-hem/core/document/fields';
 import { frontOf, upOf } from '@blunt-hem/core/mesh/stance';
-import type { ParamsOf } from '@blunt-hem/core/operations/catalogue';
 import { PROJECTIONS, type Projection } from '@blunt-hem/core/projections/projectFaces';
+import type { AskedOf } from '@blunt-hem/core/questions/index';
 import { IconCylinder } from '@tabler/icons-react';
 import { Button, Checkbox, InputNumber, Segmented, Select } from 'antd';
 import { Vector3 } from 'three';
@@ -33,7 +33,7 @@ export const project: Tool = {
 };
 
 /** What is asked for as it is set now. */
-export function projectionAsked(s: BenchStore): ParamsOf<'project'> | undefined {
+export function projectionAsked(s: BenchStore): AskedOf<'projection'> | undefined {
   const faces = selectedFaces();
   const all = faces.length > 0 ? faces : [...(s.flat?.faceShell.keys() ?? [])];
   if (all.length === 0) return undefined;

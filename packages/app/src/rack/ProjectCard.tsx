@@ -1,3 +1,4 @@
+import { plural } from '@blunt-hem/core/plural';
 import { IconDots } from '@tabler/icons-react';
 import { Button } from 'antd';
 import { useEffect, useState } from 'react';
@@ -73,7 +74,7 @@ export function ProjectCard({ row, onProblem, onTakenOff }: ProjectCardProps) {
         )}
         {row.updated > 0 && (
           <span className="rack-facts">
-            {row.faces.toLocaleString('en-GB')} faces · {row.shells} {row.shells === 1 ? 'shell' : 'shells'} ·{' '}
+            {plural(row.faces, 'face')} · {plural(row.shells, 'shell')} ·{' '}
             {new Date(row.updated).toLocaleDateString('en-GB', { day: 'numeric', month: 'short' })}
           </span>
         )}

@@ -3,6 +3,7 @@ import type { MeshEdit } from '../mesh/edit.ts';
 import type { Mesh } from '../mesh/mesh.ts';
 import type { Model } from '../mesh/model.ts';
 import type { Triangulation } from '../mesh/triangulate.ts';
+import { plural } from '../plural.ts';
 import type { Context } from '../progress.ts';
 
 /** What a check looks at. */
@@ -75,5 +76,4 @@ export function found(
 }
 
 /** “1 loose point”, “14 loose points”. */
-export const counted = ({ thing }: Check, count: number): string =>
-  `${count.toLocaleString('en-GB')} ${thing[count === 1 ? 0 : 1]}`;
+export const counted = ({ thing }: Check, count: number): string => plural(count, ...thing);

@@ -1,6 +1,7 @@
 import { type HemDocument, shellOf, shellsOf } from '../document/document.ts';
 import type { Request } from '../document/request.ts';
 import type { Severity } from '../health/check.ts';
+import { plural } from '../plural.ts';
 import { facesOfShell } from '../surface/shells.ts';
 import { verdictOf } from '../surface/verdict.ts';
 import type { Subject } from './subject.ts';
@@ -62,7 +63,7 @@ export function told(
     kind,
     severity,
     effect,
-    title: `${atLeast ? '≥ ' : ''}${count.toLocaleString('en-GB')} ${thing[count === 1 ? 0 : 1]}`,
+    title: `${atLeast ? '≥ ' : ''}${plural(count, ...thing)}`,
     count,
     faces: Uint32Array.from(faces),
     edges: Uint32Array.from(edges),

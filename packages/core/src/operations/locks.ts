@@ -4,8 +4,8 @@ import { isLocked } from '../document/holds.ts';
 import type { Change } from '../document/patch.ts';
 import { cornersOf } from '../document/uvChange.ts';
 import { HemError } from '../errors.ts';
+import { plural } from '../plural.ts';
 import { facesOfShell } from '../surface/shells.ts';
-import { plural } from './operation.ts';
 
 /** What is meant is finished and stays so. */
 export class LockedError extends HemError {

@@ -63,7 +63,3 @@ export type Follow<Out = unknown> = (
 export const operation = <const Name extends string, Out, In>(
   spec: Operation<Name, Out, In>,
 ): Operation<Name, Out, In> => spec;
-
-/** “1 edge”, “14 edges”. */
-export const plural = (count: number, thing: string): string =>
-  `${count.toLocaleString('en-GB')} ${thing}${count === 1 ? '' : 's'}`;

@@ -1,9 +1,9 @@
 import { type HemDocument, shellsOf } from '../document/document.ts';
 import { isLocked } from '../document/holds.ts';
 import type { WhichShells } from '../params.ts';
+import { plural } from '../plural.ts';
 import { facesOfShell, shellsWhere } from '../surface/shells.ts';
 import { knownFaces } from './known.ts';
-import { plural } from './operation.ts';
 
 /**
  * The shells that a parameter means, by number, in order, without those that are locked.

@@ -21,10 +21,6 @@ export interface Command {
   hold?(): void;
 }
 
-/** “1 edge”, “14 edges”; the plain plural for none. */
-export const ofMany = (count: number, one: string, many = `${one}s`): string =>
-  count === 0 ? many : count === 1 ? `1 ${one}` : `${count.toLocaleString('en-GB')} ${many}`;
-
 /** What keys are called on the screen: `shift+a` is ⇧A. */
 export const keyText = (key: string): string =>
   key

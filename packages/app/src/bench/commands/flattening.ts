@@ -1,3 +1,4 @@
+import { plural } from '@blunt-hem/core/plural';
 import {
   IconArrowUpDashed,
   IconMap,
@@ -11,12 +12,12 @@ import { hint, note, perform, picked } from '../../store/acts.ts';
 import type { BenchStore } from '../../store/bench.ts';
 import { useBench } from '../../store/bench.ts';
 import { chosenOrAll } from '../../store/select.ts';
-import { type Command, ofMany } from './command.ts';
+import type { Command } from './command.ts';
 
 /** Steps of one press of the key, and of a relax that goes on until it settles. */
 const [GENTLE, SETTLED] = [6, 1000];
 
-const ofChosen = (count: number): string => (count === 0 ? 'all' : ofMany(count, 'shell'));
+const ofChosen = (count: number): string => (count === 0 ? 'all' : plural(count, 'shell'));
 
 export const unfold: Command = {
   name: 'unfold',
@@ -69,7 +70,7 @@ async function relaxFor(steps: number): Promise<void> {
 
 export const relax: Command = {
   name: 'relax',
-  label: (s) => (isRegion(s) ? `Relax ${ofMany(s.faces.size, 'face')}` : `Relax ${ofChosen(s.chosen.size)}`),
+  label: (s) => (isRegion(s) ? `Relax ${plural(s.faces.size, 'face')}` : `Relax ${ofChosen(s.chosen.size)}`),
   help: 'Relax the selected faces, or shells, or all: a tap for a few gentle steps, held until it settles',
   key: 'd',
   icon: IconRipple,
@@ -86,7 +87,7 @@ export const relax: Command = {
 
 export const layStraight: Command = {
   name: 'straight-strip',
-  label: ({ chosen }) => `Lay straight${chosen.size > 0 ? `, ${ofMany(chosen.size, 'shell')}` : ''}`,
+  label: ({ chosen }) => `Lay straight${chosen.size > 0 ? `, ${plural(chosen.size, 'shell')}` : ''}`,
   help: 'Lay the selected shells, or all that can be, as straight strips: pipes, belts, hems',
   key: 'shift+d',
   icon: IconRectangle,
@@ -118,7 +119,7 @@ export const pinPoints: Command = {
       ? 'Pin points'
       : arePinned(s)
         ? `Let ${s.points.size} go`
-        : `Pin ${ofMany(s.points.size, 'point')}`,
+        : `Pin ${plural(s.points.size, 'point')}`,
   help: 'The selected points keep their places from now on, or bend again',
   key: 'shift+p',
   icon: IconPinned,

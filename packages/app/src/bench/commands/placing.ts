@@ -1,3 +1,4 @@
+import { plural } from '@blunt-hem/core/plural';
 import type { UvMatrix } from '@blunt-hem/core/surface/similarity';
 import {
   IconArrowsDiagonal,
@@ -13,7 +14,7 @@ import { hint, perform, picked } from '../../store/acts.ts';
 import { type BenchStore, useBench } from '../../store/bench.ts';
 import { boxOfChosen, namesOfChosen } from '../../store/select.ts';
 import { transformChosen } from '../tools/holdShells.ts';
-import { type Command, ofMany } from './command.ts';
+import type { Command } from './command.ts';
 
 /** Turns, scales or mirrors the selected shells about the middle of their box. */
 export function aboutMiddle(a: number, b: number, c: number, d: number): void {
@@ -42,7 +43,7 @@ const placing = (name: string, label: string, icon: Command['icon'], act: () => 
 export const lock: Command = {
   name: 'lock',
   label: (s) =>
-    `${isLocked(s) ? 'Unlock' : 'Lock'}${s.chosen.size > 0 ? ` ${ofMany(s.chosen.size, 'shell')}` : ''}`,
+    `${isLocked(s) ? 'Unlock' : 'Lock'}${s.chosen.size > 0 ? ` ${plural(s.chosen.size, 'shell')}` : ''}`,
   help: 'The selected shells are finished: no act moves, cuts or lays them otherwise. Once more, and they are free',
   key: 'o',
   icon: IconLock,

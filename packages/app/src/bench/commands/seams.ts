@@ -1,8 +1,9 @@
+import { plural } from '@blunt-hem/core/plural';
 import { IconCut, IconNeedleThread, IconScissors } from '@tabler/icons-react';
 import { hint, note, perform, picked } from '../../store/acts.ts';
 import { type BenchStore, useBench } from '../../store/bench.ts';
 import { showOpening } from '../../store/suggestCut.ts';
-import { type Command, ofMany } from './command.ts';
+import type { Command } from './command.ts';
 
 async function seamAct(operation: 'cut' | 'sew', nothing: string, none: string): Promise<void> {
   await picked();
@@ -59,9 +60,11 @@ function counter(holds: (state: Counted) => (edge: number) => boolean): (state: 
 const seamsSelected = counter(isSeam);
 const uncutSelected = counter(isUncut);
 
+const edgesOrHowMany = (count: number): string => (count === 0 ? 'edges' : plural(count, 'edge'));
+
 export const cut: Command = {
   name: 'cut',
-  label: (s) => `Cut ${ofMany(uncutSelected(s), 'edge')}`,
+  label: (s) => `Cut ${edgesOrHowMany(uncutSelected(s))}`,
   help: 'Cut the selected edges',
   key: 'a',
   icon: IconScissors,
@@ -76,7 +79,7 @@ export const cut: Command = {
 
 export const sew: Command = {
   name: 'sew',
-  label: (s) => `Sew ${ofMany(seamsSelected(s), 'edge')}`,
+  label: (s) => `Sew ${edgesOrHowMany(seamsSelected(s))}`,
   help: 'Sew the selected seams',
   key: 'shift+a',
   icon: IconNeedleThread,

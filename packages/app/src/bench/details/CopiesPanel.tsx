@@ -1,3 +1,4 @@
+import { plural } from '@blunt-hem/core/plural';
 import type { AnswerOf } from '@blunt-hem/core/questions/index';
 import { Button } from 'antd';
 import { useEffect, useState } from 'react';
@@ -5,7 +6,6 @@ import { hint, perform } from '../../store/acts.ts';
 import { useBench } from '../../store/bench.ts';
 import { select, selectedFaces } from '../../store/select.ts';
 import { ask } from '../../store/worker.ts';
-import { ofMany } from '../commands/command.ts';
 
 /** Pieces of the same shape, and what was done to one carried over to the others. */
 export function CopiesPanel() {
@@ -33,7 +33,7 @@ export function CopiesPanel() {
         {found.map(({ face, faces, copies }) => (
           <li key={face}>
             <span>
-              {copies.length + 1} × {ofMany(faces, 'face')}
+              {copies.length + 1} × {plural(faces, 'face')}
               {copies.some(({ mirrored }) => mirrored) ? ', some mirrored' : ''}
             </span>
             <Button

@@ -1,5 +1,6 @@
 import { isTooStretched, type Judgement } from '@blunt-hem/core/document/judgement';
 import type { Limits } from '@blunt-hem/core/document/limits';
+import { plural } from '@blunt-hem/core/plural';
 import type { TargetId } from '@blunt-hem/core/select/targets/index';
 import { IconLock } from '@tabler/icons-react';
 import { Button, Select, Table, type TableProps } from 'antd';
@@ -251,8 +252,7 @@ function StateWord({ shell }: { readonly shell: number }) {
   );
 }
 
-const some = (count: number, thing: string): string =>
-  count > 0 ? `${count.toLocaleString('en-GB')} ${thing}${count === 1 ? '' : 's'}` : '';
+const some = (count: number, thing: string): string => (count > 0 ? plural(count, thing) : '');
 
 /** What to do next where nothing is selected. */
 const HINTS: Readonly<Record<TargetId, string>> = {

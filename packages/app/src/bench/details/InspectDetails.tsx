@@ -1,3 +1,4 @@
+import { plural } from '@blunt-hem/core/plural';
 import { Button, Slider } from 'antd';
 import { scaleLinear } from 'd3-scale';
 import { useMemo, useState } from 'react';
@@ -5,7 +6,6 @@ import { note } from '../../store/acts.ts';
 import { useBench } from '../../store/bench.ts';
 import { select } from '../../store/select.ts';
 import { NO_UV } from '../../worker/protocol.ts';
-import { ofMany } from '../commands/command.ts';
 import { area } from '../overlays/area.ts';
 import { overlayShown } from '../overlays/index.ts';
 import { type Overlay, placeAt } from '../overlays/overlay.ts';
@@ -68,7 +68,7 @@ function StretchHistogram() {
     }
     useBench.setState({ target: 'faces', overlay: shown.name });
     select('faces', faces, 'only');
-    note(`${ofMany(faces.size, 'face')} of that range selected.`);
+    note(`${plural(faces.size, 'face')} of that range selected.`);
   };
   return (
     <section className="inspect-details" aria-label="Histogram of stretch">

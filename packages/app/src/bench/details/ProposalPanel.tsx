@@ -1,3 +1,4 @@
+import { plural } from '@blunt-hem/core/plural';
 import { HIDDEN, MOST_PIECES, PRESETS } from '@blunt-hem/core/propose/presets';
 import type { Proposal, ProposedShell } from '@blunt-hem/core/questions/proposal';
 import { VIEWS, type View } from '@blunt-hem/core/surface/viewExposure';
@@ -12,7 +13,6 @@ import {
   selectProposal,
   takeProposal,
 } from '../../store/propose.ts';
-import { ofMany } from '../commands/command.ts';
 import { RailSlider } from '../rail/RailSlider.tsx';
 import { decimal } from '../reading.ts';
 
@@ -108,7 +108,7 @@ export function ProposalPanel() {
         loading={proposing}
         onClick={() => void propose({ preset, stretch, hidden, patches, limbs, pieces })}
       >
-        Propose seams for {chosen > 0 ? ofMany(chosen, 'shell') : 'all'}
+        Propose seams for {chosen > 0 ? plural(chosen, 'shell') : 'all'}
         {proposal ? ' again' : ''}
       </Button>
       {chosen === 0 && !proposal && <p className="selection-hint">Pick shells to have them cut alone.</p>}
@@ -163,20 +163,20 @@ function Proposed() {
       </table>
       {beyond > 0 && (
         <p className="selection-hint">
-          {ofMany(beyond, 'shell')} would be stretched beyond the limits of this model.
+          {plural(beyond, 'shell')} would be stretched beyond the limits of this model.
         </p>
       )}
       {good + locked > 0 && <p className="selection-hint">{leftAlone(good, locked)}</p>}
       {tangles > 0 && (
         <p className="selection-hint">
-          {ofMany(tangles, 'edge')} of this mesh {tangles === 1 ? 'has' : 'have'} more than two faces, or
+          {plural(tangles, 'edge')} of this mesh {tangles === 1 ? 'has' : 'have'} more than two faces, or
           faces that look different ways. Every shell ends there: repair them in Intake, and fewer seams will
           do.
         </p>
       )}
       <div className="button-grid">
         <Button size="small" type="primary" onClick={() => void takeProposal(edges)}>
-          Cut {ofMany(edges.length, 'edge')}
+          Cut {plural(edges.length, 'edge')}
         </Button>
         <Button size="small" onClick={holdProposal}>
           {held ? 'Show the held one' : 'Hold to compare'}
@@ -200,8 +200,8 @@ function Proposed() {
 /** What no seams were proposed for. */
 const leftAlone = (good: number, locked: number): string =>
   `${[
-    good > 0 && `${ofMany(good, 'shell')} within that stretch`,
-    locked > 0 && `${ofMany(locked, 'locked shell')}`,
+    good > 0 && `${plural(good, 'shell')} within that stretch`,
+    locked > 0 && `${plural(locked, 'locked shell')}`,
   ]
     .filter(Boolean)
     .join(' and ')} left alone.`;
@@ -212,7 +212,7 @@ function ProposedRow({ shell }: { readonly shell: ProposedShell }) {
   const { faces, l2, liesOnItself, edges } = shell;
   return (
     <li>
-      <span>{ofMany(faces, 'face')}</span>
+      <span>{plural(faces, 'face')}</span>
       <span>{l2 === undefined ? 'cannot lie flat' : `L2 ${figure(l2)}`}</span>
       <span>{liesOnItself ? 'on itself' : ''}</span>
       <Button size="small" type="link" onClick={() => void takeProposal(edges)}>

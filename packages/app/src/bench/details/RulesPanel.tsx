@@ -1,3 +1,4 @@
+import { plural } from '@blunt-hem/core/plural';
 import { RULES, type Rule } from '@blunt-hem/core/seams/fromRules';
 import { Button, Select, Slider } from 'antd';
 import { useEffect, useState } from 'react';
@@ -79,7 +80,7 @@ export function RulesPanel() {
           ? 'Being counted …'
           : found.length === 0
             ? 'No edge that is not cut already'
-            : `Select ${found.length.toLocaleString('en-GB')} ${found.length === 1 ? 'edge' : 'edges'}`}
+            : `Select ${plural(found.length, 'edge')}`}
       </Button>
     </>
   );

@@ -1,3 +1,4 @@
+import { plural } from '@blunt-hem/core/plural';
 import {
   type Icon,
   IconCube,
@@ -16,7 +17,6 @@ import { perform } from '../../store/acts.ts';
 import { useBench } from '../../store/bench.ts';
 import { NOTHING_SELECTED } from '../../store/selection.ts';
 import type { PartList } from '../../worker/protocol.ts';
-import { ofMany } from '../commands/command.ts';
 import { isolate } from '../commands/showing.ts';
 import { PartDrag, PartName } from './PartDrag.tsx';
 
@@ -82,7 +82,7 @@ export function PartsList() {
           }}
         />
       )}
-      <p className="rail-text">{ofMany(rows.length, ...KINDS[list.kind].words)}</p>
+      <p className="rail-text">{plural(rows.length, ...KINDS[list.kind].words)}</p>
       <PartDrag
         names={list.names}
         onJoin={(part, other) => nameParts(list.kind, [part, other], list.names[part] || 'Unnamed')}

@@ -1,3 +1,4 @@
+import { plural } from '@blunt-hem/core/plural';
 import { ellipses, nextWorst } from '../commands/inspecting.ts';
 import { byFace, checker, showOverlay } from '../commands/looking.ts';
 import { InspectDetails } from '../details/InspectDetails.tsx';
@@ -14,7 +15,7 @@ export const inspect: StageView = {
   mark(state) {
     // As many as the list below has.
     const count = state.layout?.findings.length ?? 0;
-    if (count > 0) return count === 1 ? '1 finding' : `${count} findings`;
+    if (count > 0) return plural(count, 'finding');
     return judgements(state).some(({ tone }) => tone === 'bad') ? 'Findings' : '';
   },
 };

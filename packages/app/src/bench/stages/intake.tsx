@@ -1,3 +1,4 @@
+import { plural } from '@blunt-hem/core/plural';
 import { lazyPart } from '../../loading/lazyPart.tsx';
 import { useBench } from '../../store/bench.ts';
 import { Findings } from '../health/Findings.tsx';
@@ -24,6 +25,6 @@ export const intake: StageView = {
   View: () => (useBench((s) => s.reportOpen) ? <HealthReportView /> : null),
   mark({ health }) {
     const ill = health?.findings.filter(({ severity }) => severity !== 'hint').length ?? 0;
-    return ill === 0 ? '' : ill === 1 ? '1 finding' : `${ill} findings`;
+    return ill === 0 ? '' : plural(ill, 'finding');
   },
 };

@@ -1,5 +1,6 @@
 import { UP_AXES } from '@blunt-hem/core/document/fields';
 import { frontOf, upOf } from '@blunt-hem/core/mesh/stance';
+import { plural } from '@blunt-hem/core/plural';
 import { PROJECTIONS, type Projection } from '@blunt-hem/core/projections/projectFaces';
 import type { AskedOf } from '@blunt-hem/core/questions/index';
 import { IconCylinder } from '@tabler/icons-react';
@@ -9,7 +10,6 @@ import { perform } from '../../store/acts.ts';
 import { type BenchStore, useBench } from '../../store/bench.ts';
 import type { HandleMode, ProjectionFrame } from '../../store/projecting.ts';
 import { selectedFaces } from '../../store/select.ts';
-import { ofMany } from '../commands/command.ts';
 import { handle } from '../panes/rendererHandle.ts';
 import { RailSlider } from '../rail/RailSlider.tsx';
 import type { Tool } from './tool.ts';
@@ -170,7 +170,7 @@ function Settings() {
         </p>
       )}
       <Button size="small" type="primary" block disabled={!preview} onClick={() => void take()}>
-        Project {ofMany(faces, 'face')}
+        Project {plural(faces, 'face')}
       </Button>
     </div>
   );
@@ -191,7 +191,7 @@ function faceCount(triangles: number): number {
 }
 
 function troubles({ collapsed, mirrored, outside }: NonNullable<BenchStore['projectionPreview']>): string {
-  const told = (count: number, what: string) => (count > 0 ? [`${ofMany(count, 'face')} ${what}`] : []);
+  const told = (count: number, what: string) => (count > 0 ? [`${plural(count, 'face')} ${what}`] : []);
   return [
     ...told(collapsed, 'seen edge-on'),
     ...told(mirrored, 'would be mirrored'),

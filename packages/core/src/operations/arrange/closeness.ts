@@ -4,9 +4,9 @@ import { flatTriangles, shellBoxes } from '../../document/layout.ts';
 import { flatBorder } from '../../document/nearShells.ts';
 import { nearGroups } from '../../measure/nearness.ts';
 import { shellsOverlap } from '../../measure/overlap.ts';
+import { plural } from '../../plural.ts';
 import { gapOf, isOutside, tileOf, tooNearAt } from '../../surface/tiles.ts';
 import type { UvBox } from '../../surface/uvBox.ts';
-import { plural } from '../operation.ts';
 
 /** How shells have come nearer to one another. */
 export interface Closeness {

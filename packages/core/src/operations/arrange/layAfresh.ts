@@ -3,10 +3,10 @@ import { tidyTile } from '../../arrange/tidyTile.ts';
 import { type HemDocument, shellsOf } from '../../document/document.ts';
 import { heldShells } from '../../document/holds.ts';
 import { flatTriangles, shellBoxes } from '../../document/layout.ts';
+import { plural } from '../../plural.ts';
 import { facesOfShell } from '../../surface/shells.ts';
 import { frameOfAll } from '../../surface/tiles.ts';
 import { boxesMeet, type UvBox } from '../../surface/uvBox.ts';
-import { plural } from '../operation.ts';
 
 /** How far right of the tiles shells wait. */
 const AWAY = 0.03;

@@ -1,8 +1,9 @@
 import { shellsOf } from '../../document/document.ts';
 import { markChange } from '../../document/patch.ts';
 import { flag, record, whichShells } from '../../params.ts';
+import { plural } from '../../plural.ts';
 import { facesOfShell } from '../../surface/shells.ts';
-import { operation, plural } from '../operation.ts';
+import { operation } from '../operation.ts';
 import { namedShells } from '../shellChoice.ts';
 
 /** Shells are finished from now on, and no act changes them, or they may be changed again. */

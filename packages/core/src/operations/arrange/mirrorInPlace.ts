@@ -1,7 +1,8 @@
 import { indices, record } from '../../params.ts';
+import { plural } from '../../plural.ts';
 import { transformUv } from '../../surface/similarity.ts';
 import { boxOf } from '../../surface/uvBox.ts';
-import { operation, plural } from '../operation.ts';
+import { operation } from '../operation.ts';
 import { chosenShells } from '../shellChoice.ts';
 import { changedShells } from './changedShells.ts';
 

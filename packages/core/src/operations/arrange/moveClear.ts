@@ -1,7 +1,8 @@
 import { current } from '../../document/document.ts';
 import { uvDifference } from '../../document/uvChange.ts';
 import { indices, record } from '../../params.ts';
-import { operation, plural } from '../operation.ts';
+import { plural } from '../../plural.ts';
+import { operation } from '../operation.ts';
 import { chosenShells } from '../shellChoice.ts';
 import { clearPlaces } from './clearPlaces.ts';
 import { placedChange, placingNotes } from './keepPlaces.ts';

@@ -2,9 +2,10 @@ import { shellOf, shellsOf, shellUv, topologyOf } from '../../document/document.
 import { turnedAlongGrain } from '../../document/grain.ts';
 import { applyPatch, markChange } from '../../document/patch.ts';
 import { flag, indices, record } from '../../params.ts';
+import { plural } from '../../plural.ts';
 import { shellsAtEdges } from '../../surface/shells.ts';
 import { knownEdges } from '../cut/seamChange.ts';
-import { operation, plural } from '../operation.ts';
+import { operation } from '../operation.ts';
 import { onBoard } from './boardLayout.ts';
 
 /** The material of a shell runs along some edges from now on, upwards on the texture, or along them no more. Shells that lie flat are turned so at once. */

@@ -3,8 +3,9 @@ import { shellBoxes } from '../../document/layout.ts';
 import type { Change, ValueChange } from '../../document/patch.ts';
 import { uvDifference } from '../../document/uvChange.ts';
 import { choice, otherwise, type Param, record } from '../../params.ts';
+import { plural } from '../../plural.ts';
 import { acrossTimes, aspectOf, isOutside, type Tile, tilesShape } from '../../surface/tiles.ts';
-import { operation, plural } from '../operation.ts';
+import { operation } from '../operation.ts';
 import { moveShell } from './layAfresh.ts';
 
 /**

@@ -2,10 +2,10 @@ import { freePlaces } from '../../arrange/freePlaces.ts';
 import { type HemDocument, shellsOf } from '../../document/document.ts';
 import { heldShells } from '../../document/holds.ts';
 import { flatTriangles, shellBoxes } from '../../document/layout.ts';
+import { plural } from '../../plural.ts';
 import { facesOfShell } from '../../surface/shells.ts';
 import { isOutside } from '../../surface/tiles.ts';
 import type { UvBox } from '../../surface/uvBox.ts';
-import { plural } from '../operation.ts';
 import { closeness, toldLanded } from './closeness.ts';
 import { besideNote, flatOf, layAfresh, moveShell, stackBeside } from './layAfresh.ts';
 

@@ -3,9 +3,10 @@ import { keepsPlaces } from '../../document/holds.ts';
 import { applyPatch, markChange } from '../../document/patch.ts';
 import { uvDifference } from '../../document/uvChange.ts';
 import { indices, record } from '../../params.ts';
+import { plural } from '../../plural.ts';
 import { borderOfFaces } from '../../select/borderOfFaces.ts';
 import { knownFaces } from '../known.ts';
-import { operation, plural } from '../operation.ts';
+import { operation } from '../operation.ts';
 import { clearPlaces } from './clearPlaces.ts';
 import { layAfresh } from './layAfresh.ts';
 

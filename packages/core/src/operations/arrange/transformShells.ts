@@ -1,6 +1,7 @@
 import { indices, record, tuple } from '../../params.ts';
+import { plural } from '../../plural.ts';
 import { transformUv, type UvMatrix } from '../../surface/similarity.ts';
-import { operation, plural } from '../operation.ts';
+import { operation } from '../operation.ts';
 import { chosenShells } from '../shellChoice.ts';
 import { changedShells } from './changedShells.ts';
 

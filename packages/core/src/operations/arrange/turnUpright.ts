@@ -1,7 +1,8 @@
 import { shellsOf } from '../../document/document.ts';
 import { turnedAlongGrain } from '../../document/grain.ts';
 import { indices, record } from '../../params.ts';
-import { operation, plural } from '../operation.ts';
+import { plural } from '../../plural.ts';
+import { operation } from '../operation.ts';
 import { chosenShells } from '../shellChoice.ts';
 import { clearlyChanged } from './changedShells.ts';
 

@@ -5,10 +5,11 @@ import { uvDifference } from '../../document/uvChange.ts';
 import { HemError } from '../../errors.ts';
 import { findEdge } from '../../mesh/connectivity.ts';
 import { record, whole } from '../../params.ts';
+import { plural } from '../../plural.ts';
 import type { Family } from '../../symmetry/families.ts';
 import { knownFaces } from '../known.ts';
 import { leftLocked } from '../locks.ts';
-import { operation, plural } from '../operation.ts';
+import { operation } from '../operation.ts';
 
 /** All pieces of the same shape get the seams and the UVs of one of them: their shells come to lie on its own, those of mirrored ones turned over, so that none is flipped. */
 export const carryToCopies = operation({

@@ -1,6 +1,7 @@
 import { topologyOf } from '../../document/document.ts';
 import { flag, indices, otherwise, record } from '../../params.ts';
-import { operation, plural } from '../operation.ts';
+import { plural } from '../../plural.ts';
+import { operation } from '../operation.ts';
 import { reflatten, relaxOpened } from './reflatten.ts';
 import { changeSeams, knownEdges } from './seamChange.ts';
 

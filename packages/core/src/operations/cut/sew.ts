@@ -1,5 +1,6 @@
 import { indices, record } from '../../params.ts';
-import { operation, plural } from '../operation.ts';
+import { plural } from '../../plural.ts';
+import { operation } from '../operation.ts';
 import { reflatten } from './reflatten.ts';
 import { changeSeams, knownEdges } from './seamChange.ts';
 

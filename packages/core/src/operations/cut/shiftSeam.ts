@@ -11,13 +11,14 @@ import {
 import { keepsPlaces } from '../../document/holds.ts';
 import { applyPatch, type Change, markChange, type Patch } from '../../document/patch.ts';
 import { indices, number, optional, record, type Taken, whole } from '../../params.ts';
+import { plural } from '../../plural.ts';
 import { type CutModel, type Shift, type ShiftedSeam, shiftSeam as shifted } from '../../seams/shiftSeam.ts';
 import { signedArea } from '../../surface/flatArea.ts';
 import { restTriangles } from '../../surface/restTriangles.ts';
 import { extractShell } from '../../surface/shell.ts';
 import { shellsFromSeams } from '../../surface/shells.ts';
 import { onBoard } from '../arrange/boardLayout.ts';
-import { type OperationContext, operation, plural } from '../operation.ts';
+import { type OperationContext, operation } from '../operation.ts';
 import { reflatten } from './reflatten.ts';
 import { changeSeams, knownEdges } from './seamChange.ts';
 

@@ -4,12 +4,13 @@ import { applyPatch, type Patch } from '../../document/patch.ts';
 import type { Jobs } from '../../jobs/index.ts';
 import { faceNormals } from '../../mesh/normals.ts';
 import { indices, record } from '../../params.ts';
+import { plural } from '../../plural.ts';
 import type { Context } from '../../progress.ts';
 import { HIDDEN } from '../../propose/presets.ts';
 import { edgeCosts } from '../../seams/edgeCosts.ts';
 import { type StraightenedSeam, straightenSeam } from '../../seams/straightenSeam.ts';
 import { USUAL_VIEW } from '../../surface/viewExposure.ts';
-import { operation, plural } from '../operation.ts';
+import { operation } from '../operation.ts';
 import { reflatten } from './reflatten.ts';
 import { changeSeams, knownEdges } from './seamChange.ts';
 

@@ -1,7 +1,8 @@
 import { plainDocument } from '../../document/document.ts';
 import { indices, record } from '../../params.ts';
+import { plural } from '../../plural.ts';
 import { knownFaces } from '../known.ts';
-import { operation, plural } from '../operation.ts';
+import { operation } from '../operation.ts';
 import { losses } from './losses.ts';
 
 /** Takes faces out of the model, and the points that only they used. */

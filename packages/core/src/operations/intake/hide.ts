@@ -3,8 +3,9 @@ import { type HemDocument, topologyOf } from '../../document/document.ts';
 import { type Change, markChange } from '../../document/patch.ts';
 import { PART_KINDS, type PartKind, partsBy } from '../../mesh/parts.ts';
 import { choice, indices, optional, otherwise, record, type Taken } from '../../params.ts';
+import { plural } from '../../plural.ts';
 import { knownFaces, knownParts } from '../known.ts';
-import { operation, plural } from '../operation.ts';
+import { operation } from '../operation.ts';
 
 const fields = record({
   /** Hide these, show these, or show these and nothing else. */

@@ -2,8 +2,9 @@ import Joi from 'joi';
 import { freePatches, knownPatch, namedPatches } from '../../document/facePatches.ts';
 import { markChange } from '../../document/patch.ts';
 import { indices, optional, type Param, record, words } from '../../params.ts';
+import { plural } from '../../plural.ts';
 import { knownFaces } from '../known.ts';
-import { operation, plural } from '../operation.ts';
+import { operation } from '../operation.ts';
 
 /** Which patch: one that is there, a new one, or none. */
 const which: Param<number | 'new' | 'none'> = Joi.alternatives(

@@ -15,13 +15,14 @@ import {
   type Taken,
   tuple,
 } from '../../params.ts';
+import { plural } from '../../plural.ts';
 import { type Frame, frameAbout, frameFacing } from '../../projections/frame.ts';
 import { fittedFrame, PROJECTIONS, projectFaces, spoiltFaces } from '../../projections/projectFaces.ts';
 import { borderOfFaces } from '../../select/borderOfFaces.ts';
 import { facesOfShell, seamsFromUv } from '../../surface/shells.ts';
 import { onBoard } from '../arrange/boardLayout.ts';
 import { knownFaces } from '../known.ts';
-import { operation, plural } from '../operation.ts';
+import { operation } from '../operation.ts';
 
 export const projectParams = record({
   faces: indices,

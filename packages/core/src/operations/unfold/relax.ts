@@ -17,6 +17,7 @@ import {
   whichShells,
   whole,
 } from '../../params.ts';
+import { plural } from '../../plural.ts';
 import { within } from '../../progress.ts';
 import { FlippedStartError, isFlippedStart, scaleToArea } from '../../relax/loosen.ts';
 import { fixedBorder, fixedOutside } from '../../relax/region.ts';
@@ -26,7 +27,7 @@ import { facesOfShell } from '../../surface/shells.ts';
 import { bestTurn, transformUv } from '../../surface/similarity.ts';
 import { onBoard } from '../arrange/boardLayout.ts';
 import { LockedError, leftLocked, lockedOf } from '../locks.ts';
-import { operation, plural } from '../operation.ts';
+import { operation } from '../operation.ts';
 import { chosenShells, nameOfShell, shellsLabel } from '../shellChoice.ts';
 import { solveAll } from './batches.ts';
 import { findInShells, heldVertex, stay } from './handles.ts';

@@ -3,8 +3,9 @@ import { cornersBeside } from '../../document/holds.ts';
 import { markChange } from '../../document/patch.ts';
 import { HemError } from '../../errors.ts';
 import { flag, list, record } from '../../params.ts';
+import { plural } from '../../plural.ts';
 import { knownFaces } from '../known.ts';
-import { operation, plural } from '../operation.ts';
+import { operation } from '../operation.ts';
 import { cornerOf, placeInFace } from './handles.ts';
 
 /** Places of the flat hold their UVs from now on, or let go of them: whatever unfolds or relaxes their shell goes round them. */

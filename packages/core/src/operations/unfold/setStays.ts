@@ -3,12 +3,13 @@ import { staysOf } from '../../document/holds.ts';
 import { applyPatch, markChange } from '../../document/patch.ts';
 import { HemError } from '../../errors.ts';
 import { flag, indices, record } from '../../params.ts';
+import { plural } from '../../plural.ts';
 import { anyDiagonal } from '../../surface/anyDiagonal.ts';
 import { shellsAtEdges } from '../../surface/shells.ts';
 import { checkBends } from '../../unfold/stay.ts';
 import { reflatten } from '../cut/reflatten.ts';
 import { knownEdges } from '../cut/seamChange.ts';
-import { operation, plural } from '../operation.ts';
+import { operation } from '../operation.ts';
 import { laidAnew } from './laidAnew.ts';
 
 /** Chains of edges lie straight at true length from now on, or bend again. Shells of theirs that lie flat are laid flat anew. */

@@ -1,9 +1,10 @@
 import { shellsOf } from '../../document/document.ts';
 import { markChange } from '../../document/patch.ts';
 import { choice, indices, record } from '../../params.ts';
+import { plural } from '../../plural.ts';
 import { reflatten } from '../cut/reflatten.ts';
 import { knownFaces } from '../known.ts';
-import { operation, plural } from '../operation.ts';
+import { operation } from '../operation.ts';
 import { laidAnew } from './laidAnew.ts';
 
 /** Which surface of some faces is meant: the mesh itself, or the smoothed one of which it is the cage. Stretch is told of it, too. */

@@ -3,13 +3,14 @@ import { keepsPlaces } from '../../document/holds.ts';
 import { densityOf } from '../../document/layout.ts';
 import { markChange } from '../../document/patch.ts';
 import { record, whichShells } from '../../params.ts';
+import { plural } from '../../plural.ts';
 import type { Shell } from '../../surface/shell.ts';
 import { facesOfShell } from '../../surface/shells.ts';
 import { transformUv } from '../../surface/similarity.ts';
 import { NotAStripError } from '../../unfold/straightRows.ts';
 import { upInFlat } from '../../unfold/upright.ts';
 import { nearOldPlace, onBoard } from '../arrange/boardLayout.ts';
-import { operation, plural } from '../operation.ts';
+import { operation } from '../operation.ts';
 import { chosenShells, nameOfShell, shellsLabel } from '../shellChoice.ts';
 import { solveAll } from './batches.ts';
 

@@ -3,6 +3,7 @@ import { pinsOf } from '../../document/holds.ts';
 import { markChange } from '../../document/patch.ts';
 import { HemError } from '../../errors.ts';
 import { choice, flag, list, numbers, record, whole, words } from '../../params.ts';
+import { plural } from '../../plural.ts';
 import { signedArea } from '../../surface/flatArea.ts';
 import type { Shell } from '../../surface/shell.ts';
 import { facesOfShell } from '../../surface/shells.ts';
@@ -10,7 +11,7 @@ import { bestTurn, transformUv } from '../../surface/similarity.ts';
 import { METHODS } from '../../unfold/unfold.ts';
 import { nearOldPlace, onBoard } from '../arrange/boardLayout.ts';
 import { knownFaces } from '../known.ts';
-import { operation, plural } from '../operation.ts';
+import { operation } from '../operation.ts';
 
 /** A shell, named by a face, with the UV of each of its vertices, `2 × vertexCount`, in the order in which corners first meet them. */
 const laidShell = record({ face: whole(), uv: numbers, method: choice(...METHODS), relaxed: flag() });

@@ -6,3 +6,13 @@ declare module 'teapot' {
   const mesh: { positions: [number, number, number][]; cells: [number, number, number][] };
   export default mesh;
 }
+declare module 'gltf-validator' {
+  interface Report {
+    readonly issues: {
+      readonly numErrors: number;
+      readonly messages: readonly { readonly severity: number }[];
+    };
+  }
+  const validator: { validateBytes(bytes: Uint8Array): Promise<Report> };
+  export default validator;
+}

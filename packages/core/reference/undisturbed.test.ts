@@ -3,7 +3,6 @@ import { describe, expect, it } from 'vitest';
 import { type HemDocument, openDocument, shellOf, shellsOf, shellUv } from '../src/document/document.ts';
 import { figuresOf, totalsOf } from '../src/document/figures.ts';
 import { emptyHistory } from '../src/document/history.ts';
-import { LIMIT_PRESETS } from '../src/document/limits.ts';
 import { HemError } from '../src/errors.ts';
 import { localJobs } from '../src/jobs/index.ts';
 import { readProject } from '../src/keeping/projectFile.ts';
@@ -98,8 +97,7 @@ const someFace = (document: HemDocument, random: () => number): number =>
 async function expectOneJudgement(document: HemDocument, story: string): Promise<void> {
   const figures = Array.from({ length: shellsOf(document).shellCount }, (_, s) => figuresOf(document, s));
   const { flipped, collapsed, folded } = totalsOf(figures);
-  const options = LIMIT_PRESETS.usual;
-  const { findings } = await localJobs.run('inspect', { document, options }, unattended);
+  const { findings } = await localJobs.run('inspect', { document }, unattended);
   const count = (kind: string) => findings.find((each) => each.kind === kind)?.count ?? 0;
   expect({ collapsed: count('collapsed'), folded: count('folded') }, story).toEqual({ collapsed, folded });
   // Shells that are mirrored as a whole are told as such.
@@ -127,8 +125,7 @@ async function newTroubles(
 }
 
 async function troubles(document: HemDocument, faces: ReadonlySet<number>): Promise<Map<string, number>> {
-  const options = LIMIT_PRESETS.usual;
-  const { findings } = await localJobs.run('inspect', { document, options }, unattended);
+  const { findings } = await localJobs.run('inspect', { document }, unattended);
   const { faceShell } = shellsOf(document);
   const others = new Set([...faces].map((f) => faceShell[f]));
   return new Map(

@@ -5,6 +5,7 @@ import { cornerFans } from './cornerFans.ts';
 /** Points where faces touch that share no edge: like the knot of a bow tie. Points of edges with many faces do not count. */
 export const bowTies: Check = {
   kind: 'bow-ties',
+  when: 'faces touch in a point without sharing an edge there',
   severity: 'hint',
   thing: ['point where faces only touch', 'points where faces only touch'],
   effect: 'The faces on either side come apart in the flat; they were never joined.',

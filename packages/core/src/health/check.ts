@@ -40,6 +40,8 @@ export interface Check {
   readonly severity: Severity;
   /** What is counted, one and many: “open crack point”, “open crack points”. */
   readonly thing: readonly [one: string, many: string];
+  /** How it is found, for whoever wants to know: “no face uses them”. */
+  readonly when: string;
   /** What it does to the UVs, one sentence. */
   readonly effect: string;
   find(patient: Patient, options: CheckOptions, context: Context): Finding | undefined;

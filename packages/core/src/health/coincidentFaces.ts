@@ -7,6 +7,7 @@ const SAME = 1e-6;
 /** Faces that lie exactly on another face, on points of their own: the model was pasted over itself. */
 export const coincidentFaces: Check = {
   kind: 'coincident-faces',
+  when: 'all corners at the same places as another face, on points of their own',
   severity: 'spoils',
   thing: ['face that lies on another', 'faces that lie on others'],
   effect: 'Both get texture and only one is seen, which of them changes from one moment to the next.',

@@ -4,6 +4,7 @@ import { facesWhere, isBridged, isConcave, splitThem } from './polygons.ts';
 /** Polygons with a corner that points inward, bridged ones apart. */
 export const concavePolygons: Check = {
   kind: 'concave-polygons',
+  when: 'a corner that turns inward',
   severity: 'hint',
   thing: ['polygon with an inward corner', 'polygons with an inward corner'],
   effect:

@@ -10,6 +10,7 @@ import { type Check, type CheckOptions, found, type Patient } from './check.ts';
  */
 export const cracks: Check = {
   kind: 'cracks',
+  when: 'two border edges whose ends are within the tolerance of each other; points that merely touch are left',
   severity: 'spoils',
   thing: ['open crack point', 'open crack points'],
   effect: 'Shells end at the crack as at a seam, and paint will show a line there.',

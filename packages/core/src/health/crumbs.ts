@@ -9,6 +9,7 @@ const SMALL = 1e-4;
 /** Loose pieces next to nothing in size, such as a scan leaves floating about. */
 export const crumbs: Check = {
   kind: 'crumbs',
+  when: 'loose pieces with less than a ten-thousandth of the surface of the largest',
   severity: 'hint',
   thing: ['crumb', 'crumbs'],
   effect:

@@ -4,6 +4,7 @@ import { type Check, found, type Patient } from './check.ts';
 /** Faces on the very same points as another face before them. */
 export const duplicateFaces: Check = {
   kind: 'duplicate-faces',
+  when: 'the same points as an earlier face',
   severity: 'spoils',
   thing: ['doubled face', 'doubled faces'],
   effect: 'Its edges have more than two faces, so shells are cut there, and the texture is paid for twice.',

@@ -11,6 +11,7 @@ const SAMPLE = 200;
 /** Open pieces that show mostly their backs: a hood or a half turned inside out. */
 export const facingInward: Check = {
   kind: 'facing-inward',
+  when: 'open pieces that show mostly their backs to rays from outside',
   severity: 'spoils',
   thing: ['face of an open piece that shows its back', 'faces of open pieces that show their backs'],
   effect: 'Its UVs come out mirrored, and its texture is seen from behind.',

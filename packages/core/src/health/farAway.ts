@@ -10,6 +10,7 @@ const LARGE = 1e6;
 /** A model very far from the origin, very small or very large. */
 export const farAway: Check = {
   kind: 'extreme-coordinates',
+  when: 'ten thousand times the model’s size from the origin, or a size below 10⁻⁵ or above 10⁶',
   severity: 'hint',
   thing: ['extreme coordinate', 'extreme coordinates'],
   effect: 'Here nothing is lost, but files in single precision round such points, and cameras clip them.',

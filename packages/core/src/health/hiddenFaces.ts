@@ -5,6 +5,7 @@ import { exposure, UNSEEN } from './exposure.ts';
 /** Faces that cannot be seen from anywhere outside, from either side. */
 export const hiddenFaces: Check = {
   kind: 'hidden-faces',
+  when: 'no ray from either side of the face leaves the model (64 directions from four places of each triangle)',
   severity: 'hint',
   thing: ['face that is never seen', 'faces that are never seen'],
   effect: 'Texture is spent on it that nobody will see.',

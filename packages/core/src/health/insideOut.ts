@@ -5,6 +5,7 @@ import { piecesOf } from './pieces.ts';
 /** Closed pieces whose faces look inward, by the sign of their volume. */
 export const insideOut: Check = {
   kind: 'inside-out',
+  when: 'closed pieces of negative volume',
   severity: 'spoils',
   thing: ['face of a piece that is inside out', 'faces of pieces that are inside out'],
   effect: 'Its UVs come out mirrored, and its texture is seen from behind.',

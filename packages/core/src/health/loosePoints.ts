@@ -4,6 +4,7 @@ import { type Check, found } from './check.ts';
 /** Points that no face uses. */
 export const loosePoints: Check = {
   kind: 'loose-points',
+  when: 'no face uses them',
   severity: 'hint',
   thing: ['loose point', 'loose points'],
   effect: 'It has no surface and gets no UV; it only makes the model look larger than it is.',

@@ -4,6 +4,7 @@ import { type Check, found } from './check.ts';
 /** Faces with a corner to which the file gave no place: the number was not a number. */
 export const lostPoints: Check = {
   kind: 'lost-points',
+  when: 'the file gives a position that is not a number',
   severity: 'spoils',
   thing: ['face with a lost corner', 'faces with a lost corner'],
   effect:

@@ -4,6 +4,7 @@ import { facesWhere, splitThem } from './polygons.ts';
 /** Polygons with more than four corners. */
 export const manyCorners: Check = {
   kind: 'many-corners',
+  when: 'more than four corners',
   severity: 'hint',
   thing: ['polygon with more than four corners', 'polygons with more than four corners'],
   effect: 'It unfolds well, but loops end there, and subdivision pinches.',

@@ -5,6 +5,7 @@ import { cornerFans } from './cornerFans.ts';
 /** Edges where more than two faces meet, or a face meets itself. */
 export const nonManifoldEdges: Check = {
   kind: 'non-manifold-edges',
+  when: 'edges are counted that more than two faces share',
   severity: 'spoils',
   thing: ['edge with more than two faces', 'edges with more than two faces'],
   effect: 'Shells are cut apart there, because no flat piece can go on in three directions.',

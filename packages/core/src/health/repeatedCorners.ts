@@ -4,6 +4,7 @@ import { type Check, found } from './check.ts';
 /** Faces that name one point twice in a row. */
 export const repeatedCorners: Check = {
   kind: 'repeated-corners',
+  when: 'a face names one point twice in a row',
   severity: 'spoils',
   thing: ['face with a repeated corner', 'faces with a repeated corner'],
   effect: 'Part of it has no area; a face of no area gets no texture and unsettles what lies beside it.',

@@ -8,6 +8,7 @@ import { type Check, found } from './check.ts';
 /** Handles of a piece that are too small to be meant. */
 export const smallTunnels: Check = {
   kind: 'small-tunnels',
+  when: 'handles with a ring round them shorter than 8 % of the root of the surface of their piece',
   severity: 'hint',
   thing: ['small tunnel', 'small tunnels'],
   effect:

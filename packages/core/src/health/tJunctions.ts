@@ -6,6 +6,7 @@ import { type Check, found, type Patient } from './check.ts';
 /** Border points that lie in the middle of another border edge: one side has an edge where the other has two. */
 export const tJunctions: Check = {
   kind: 't-junctions',
+  when: 'a border point within the tolerance of another border edge',
   severity: 'hint',
   thing: ['point in the middle of an edge', 'points in the middle of edges'],
   effect: 'The two sides are not joined there, so shells end as at a seam.',

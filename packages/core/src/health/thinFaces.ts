@@ -6,6 +6,7 @@ const THIN = 1e-3;
 /** Faces of no area, or so thin that their angles mean nothing. No repair: taking one out would open a crack. */
 export const thinFaces: Check = {
   kind: 'thin-faces',
+  when: 'height below a thousandth of the longest side',
   severity: 'hint',
   thing: ['face with next to no area', 'faces with next to no area'],
   effect: 'It is flattened as if it had a little height; its stretch figure means nothing.',

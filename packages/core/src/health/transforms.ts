@@ -21,6 +21,7 @@ const applyTransforms: Repair = {
 /** Objects that the file mirrors. */
 export const mirroredTransform: Check = {
   kind: 'mirrored-transform',
+  when: 'a node’s matrix has a negative determinant',
   severity: 'spoils',
   thing: ['face with a mirrored transform', 'faces with a mirrored transform'],
   effect:
@@ -32,6 +33,7 @@ export const mirroredTransform: Check = {
 /** Objects that the file scales unevenly. */
 export const unevenScale: Check = {
   kind: 'uneven-scale',
+  when: 'a node’s three scales differ by more than 1 %',
   severity: 'spoils',
   thing: ['face with an uneven scale', 'faces with an uneven scale'],
   effect:

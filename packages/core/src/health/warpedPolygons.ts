@@ -7,6 +7,7 @@ const WARPED = 0.1;
 /** Polygons far from flat. */
 export const warpedPolygons: Check = {
   kind: 'warped-polygons',
+  when: 'distance of corners from the best-fit plane',
   severity: 'hint',
   thing: ['polygon that is far from flat', 'polygons that are far from flat'],
   effect:

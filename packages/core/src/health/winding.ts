@@ -5,6 +5,7 @@ import { type Check, found, type Patient } from './check.ts';
 /** Faces that run round the other way than most of the surface they belong to. */
 export const mixedWinding: Check = {
   kind: 'mixed-winding',
+  when: 'within a piece, the faces that disagree with the greater part; nothing on a Möbius band',
   severity: 'spoils',
   thing: [
     'face that faces the other way than its neighbours',

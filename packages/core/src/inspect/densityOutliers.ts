@@ -3,6 +3,7 @@ import { type Inspection, ofShells } from './inspection.ts';
 
 export const densityOutliers: Inspection = {
   kind: 'density',
+  when: 'density farther off from that of most of the surface than the limit',
   severity: 'hint',
   thing: ['shell at another texture scale than the rest', 'shells at another texture scale than the rest'],
   effect: 'A scratch is sharper there, or more blurred, than beside it.',

@@ -7,6 +7,7 @@ const ROWS = 2;
 
 export const foldedFaces: Inspection = {
   kind: 'folded',
+  when: 'another diagonal would flip a part',
   severity: 'spoils',
   thing: ['folded face', 'folded faces'],
   effect: 'A program that splits them by the other diagonal flips a part of them.',

@@ -13,6 +13,8 @@ export interface Inspection {
   readonly severity: Severity;
   /** What is counted, one and many. */
   readonly thing: readonly [one: string, many: string];
+  /** How it is found, for whoever wants to know: “another diagonal would flip a part”. */
+  readonly when: string;
   /** What it does to the texture, one sentence. */
   readonly effect: string;
   find(subject: Subject): Found | undefined;

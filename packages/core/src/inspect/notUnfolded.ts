@@ -4,6 +4,7 @@ import { type Inspection, named, ofShells } from './inspection.ts';
 
 export const notUnfolded: Inspection = {
   kind: 'not-unfolded',
+  when: 'a place of theirs has no UV',
   severity: 'spoils',
   thing: ['shell without UVs', 'shells without UVs'],
   effect: 'They get no texture at all.',

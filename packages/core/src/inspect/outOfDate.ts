@@ -5,6 +5,7 @@ import { type Inspection, named, ofShells } from './inspection.ts';
 
 export const outOfDate: Inspection = {
   kind: 'out-of-date',
+  when: 'they lie as they were cut before',
   severity: 'hint',
   thing: ['shell cut or sewn since it was unfolded', 'shells cut or sewn since they were unfolded'],
   effect: 'They lie as they were cut before, not as they are now.',

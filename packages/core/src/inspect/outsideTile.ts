@@ -3,6 +3,7 @@ import { type Inspection, ofShells } from './inspection.ts';
 
 export const outsideTile: Inspection = {
   kind: 'outside',
+  when: 'not wholly in one, by more than 10⁻⁹',
   severity: 'spoils',
   thing: ['shell outside the tiles', 'shells outside the tiles'],
   effect: 'The texture ends at the tile; what lies beyond shows its other side again.',

@@ -59,6 +59,7 @@ const between = (stacked: boolean) =>
 
 export const overlapBetween: Inspection = {
   kind: 'overlap-between',
+  when: 'the same between shells',
   severity: 'spoils',
   thing: ['pair of shells on each other', 'pairs of shells on each other'],
   effect: 'What is painted on the one appears on the other.',
@@ -67,6 +68,7 @@ export const overlapBetween: Inspection = {
 
 export const stackedShells: Inspection = {
   kind: 'stacked',
+  when: 'overlapping shells whose boxes are one: copies may share paint on purpose',
   severity: 'hint',
   thing: ['pair of shells stacked exactly', 'pairs of shells stacked exactly'],
   effect: 'They share their paint, as copies may on purpose.',

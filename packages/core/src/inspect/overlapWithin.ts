@@ -5,6 +5,7 @@ import type { Subject } from './subject.ts';
 
 export const overlapWithin: Inspection = {
   kind: 'overlap-within',
+  when: 'their insides overlap, the sides of points decided exactly, to a millionth of a triangle’s height, which files lose by rounding',
   severity: 'spoils',
   thing: ['pair of faces of one shell on each other', 'pairs of faces of one shell on each other'],
   effect:

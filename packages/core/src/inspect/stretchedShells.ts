@@ -6,6 +6,7 @@ import type { Subject } from './subject.ts';
 
 export const stretchedShells: Inspection = {
   kind: 'stretched',
+  when: 'one of the limits is exceeded',
   severity: 'hint',
   thing: ['shell stretched more than is good to paint on', 'shells stretched more than is good to paint on'],
   effect: 'What is painted there comes out larger in one place than in another, or askew.',

@@ -3,6 +3,7 @@ import { type Inspection, named } from './inspection.ts';
 
 export const tooNear: Inspection = {
   kind: 'near',
+  when: 'less than the padding of their tile between borders; what lies on two tiles is never near',
   severity: 'spoils',
   thing: ['pair of shells nearer than the padding', 'pairs of shells nearer than the padding'],
   effect: 'When the texture is shown smaller, the paint of one bleeds into the other.',

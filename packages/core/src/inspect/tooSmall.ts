@@ -10,6 +10,7 @@ const LEAST = 4;
 
 export const tooSmall: Inspection = {
   kind: 'too-small',
+  when: 'the longer side of its box',
   severity: 'hint',
   thing: ['shell of less than four texels across', 'shells of less than four texels across'],
   effect: 'Nothing can be painted there: sew them to a neighbour, or give them more room.',

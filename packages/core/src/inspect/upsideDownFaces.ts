@@ -15,6 +15,7 @@ const mirrored = (subject: Subject): Set<number> => {
 
 export const mirroredShells: Inspection = {
   kind: 'mirrored',
+  when: 'no face lies the right way up',
   severity: 'spoils',
   thing: ['mirrored shell', 'mirrored shells'],
   effect: 'Writing on them reads the wrong way round, and bumps become dents.',
@@ -27,6 +28,7 @@ export const mirroredShells: Inspection = {
 
 export const flippedFaces: Inspection = {
   kind: 'flipped',
+  when: 'a triangle of theirs is upside down; shells that lie so as a whole are told by themselves',
   severity: 'spoils',
   thing: ['face upside down', 'faces upside down'],
   effect: 'They lie on their neighbours, and what is painted there shows twice and mirrored.',

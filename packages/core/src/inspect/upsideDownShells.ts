@@ -7,6 +7,7 @@ const [ON_ITS_HEAD, OFF_GRAIN] = [120, 30];
 
 export const upsideDownShells: Inspection = {
   kind: 'upside-down',
+  when: 'up on the model, as far as more than half of the shell agrees on it, is more than 120° off from up on the texture',
   severity: 'hint',
   thing: ['shell on its head, or across its grain', 'shells on their heads, or across their grain'],
   effect: 'Up on the model is down on the texture: cloth, wood and dirt run the wrong way.',

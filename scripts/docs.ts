@@ -1,0 +1,84 @@
+import { readFileSync, writeFileSync } from 'node:fs';
+import { join } from 'node:path';
+import { fileURLToPath } from 'node:url';
+import { program } from '../packages/cli/src/program.ts';
+import { CHECKS } from '../packages/core/src/health/examine.ts';
+import { INSPECTIONS } from '../packages/core/src/inspect/inspect.ts';
+
+/**
+ * Writes the tables of the docs that follow from lists in the code, between `<!-- name -->` and `<!-- /name -->`: `npm run docs`. A test
+ * (`packages/docs.test.ts`) says when they are out of date.
+ */
+
+const root = fileURLToPath(new URL('..', import.meta.url));
+
+const capital = (text: string): string => text[0].toUpperCase() + text.slice(1);
+const SEVERITIES = { spoils: 'spoils the UVs', hint: 'worth knowing' } as const;
+const table = (head: readonly string[], rows: readonly (readonly string[])[]): string =>
+  [head, head.map(() => '---'), ...rows]
+    .map((cells) => `| ${cells.map((cell) => cell.replaceAll('|', '\\|')).join(' | ')} |`)
+    .join('\n');
+
+const checks = (): string =>
+  table(
+    ['finding', 'how it is found', 'how bad', 'what it does', 'repair'],
+    CHECKS.map(({ thing, when, severity, effect, repair }) => [
+      capital(thing[1]),
+      when,
+      SEVERITIES[severity],
+      effect,
+      repair ? `${repair.label}${repair.safe ? ', **safe**' : ''}` : 'by hand',
+    ]),
+  );
+
+const findings = (): string =>
+  table(
+    ['finding', 'when', 'how bad', 'what it does'],
+    INSPECTIONS.map(({ thing, when, severity, effect }) => [
+      capital(thing[1]),
+      when,
+      SEVERITIES[severity],
+      effect,
+    ]),
+  );
+
+const commands = (): string =>
+  program(() => undefined)
+    .commands.map((command) => {
+      const options = command.options.map(({ flags, description, argChoices, defaultValue, mandatory }) => [
+        `\`${flags}\`${mandatory ? ', needed' : ''}`,
+        description,
+        argChoices?.map((choice) => `\`${choice}\``).join(', ') ?? '',
+        defaultValue === undefined ? '' : `\`${defaultValue}\``,
+      ]);
+      const usage = `\`hem ${command.name()} <model>\` ${command.description()}.`;
+      return `## ${command.name()}\n\n${usage}${
+        options.length > 0 ? `\n\n${table(['option', '', 'choices', 'default'], options)}` : ''
+      }`;
+    })
+    .join('\n\n');
+
+/** What is generated, by file and name. */
+const PARTS: readonly (readonly [file: string, name: string, text: () => string])[] = [
+  ['docs/health.md', 'checks', checks],
+  ['docs/measures.md', 'findings', findings],
+  ['docs/cli.md', 'commands', commands],
+];
+
+/** A file of the docs as it is, and as it would be written. */
+export function generatedDocs(): { readonly file: string; readonly now: string; readonly wanted: string }[] {
+  return PARTS.map(([file, name, text]) => {
+    const now = readFileSync(join(root, file), 'utf8');
+    const [begin, end] = [`<!-- ${name} -->`, `<!-- /${name} -->`];
+    const [from, to] = [now.indexOf(begin), now.indexOf(end)];
+    if (from < 0 || to < from) throw new Error(`${file} has no place for ${name}.`);
+    return {
+      file,
+      now,
+      wanted: `${now.slice(0, from + begin.length)}\n\n${text()}\n\n${now.slice(to)}`,
+    };
+  });
+}
+
+if (process.argv[1] === fileURLToPath(import.meta.url))
+  for (const { file, wanted } of generatedDocs()) writeFileSync(join(root, file), wanted);

@@ -129,6 +129,37 @@ describe('hem', () => {
     expect(Math.abs(measured.covered - area.reduce((a, b) => a + b, 0))).toBeLessThan(0.002);
   });
 
+  it('packs on a texture that is not square: true shapes there, half as wide in the UVs of the file', async () => {
+    const out = join(folder, 'wide.obj');
+    const words = [
+      'unfold',
+      CUBE,
+      '--seams',
+      CROSS,
+      '--pack',
+      '--size',
+      '4096x2048',
+      '--padding',
+      '64',
+      '--out',
+      out,
+    ];
+    const { tiles, outside, shells } = JSON.parse((await hem(...words)).out);
+    expect(tiles).toMatchObject([{ number: 1001, width: 4096, height: 2048, padding: 64 }]);
+    expect([outside, shells[0].l2]).toEqual([0, expect.closeTo(1, 9)]);
+    const uv = [...readFileSync(out, 'utf8').matchAll(/^vt (\S+) (\S+)$/gm)].map(([, u, v]) => [
+      Number(u),
+      Number(v),
+    ]);
+    const span = (k: number) => Math.max(...uv.map((p) => p[k])) - Math.min(...uv.map((p) => p[k]));
+    // The cross of a cube is 3 × 4 squares: lying it fills the height, 4 ∕ 3 as wide on the texture, 2 ∕ 3 in the UVs.
+    expect(span(1)).toBeCloseTo(1 - 128 / 2048, 4);
+    expect(span(0) / span(1)).toBeCloseTo(2 / 3, 4);
+    expect(tiles[0].covered).toBeGreaterThan(0.2);
+    const refused = await hem('unfold', CUBE, '--pack', '--size', '12 by 9', '--out', out);
+    expect(refused.err).toMatch(/from 16 to 65536, or two: 4096x2048/);
+  });
+
   it('takes the seams of the file itself where none are given, or proposes some', async () => {
     const cut = join(folder, 'cut.obj');
     const again = join(folder, 'again.obj');

@@ -76,6 +76,9 @@ export function sharing(isShared = canShare()) {
     if (typeof value !== 'object' || value === null || !isPlain(value)) return value;
     return Object.fromEntries(Object.entries(value).map(([key, each]) => [key, withShared(each)]));
   };
+  /** UVs are the largest, change most often and have nothing hanging on them: where they are shared they come with every job. */
+  const isWorthKeeping = (bytes: Bytes): boolean =>
+    bytes.byteLength >= SMALL && !(isShared && bytes instanceof Float64Array);
   const numberOf = (value: object): number => {
     let number = numbers.get(value);
     if (number === undefined) {
@@ -102,7 +105,7 @@ export function sharing(isShared = canShare()) {
         };
         const pack = (value: unknown, isLasting: boolean): unknown => {
           if (isBytes(value))
-            return isLasting && value.byteLength >= SMALL
+            return isLasting && isWorthKeeping(value)
               ? keep(value, () => sharedCopy(value))
               : sharedCopy(value);
           if (typeof value !== 'object' || value === null) return value;

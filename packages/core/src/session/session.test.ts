@@ -77,6 +77,23 @@ describe('a session', () => {
     expect(await session.redo()).toBeUndefined();
   });
 
+  it('cuts, unfolds and relaxes in one undo where that is asked for, as a proposal is taken', async () => {
+    const { session } = start();
+    const before = session.document;
+    // The preview shows it relaxed, and the act is what was shown.
+    const shown = await session.preview(request('cut', { edges: LID, relax: true }));
+    await session.perform('cut', { edges: LID, relax: true });
+    expect(session.document).toEqual(shown);
+    expect(session.history.acts.map(({ operation, group }) => [operation, group])).toEqual([
+      ['cut', 0],
+      ['unfold', 0],
+      ['relax', 0],
+    ]);
+    expect([...session.document.relaxed]).not.toContain(0);
+    await session.undo();
+    expect(session.document).toEqual(before);
+  });
+
   it('relaxes again what had been relaxed, after a cut, all in one undo', async () => {
     const { session } = start();
     await session.perform('cut', { edges: LID });

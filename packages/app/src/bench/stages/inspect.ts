@@ -13,8 +13,8 @@ export const inspect: StageView = {
   commands: [nextWorst, ...OVERLAYS.map(showOverlay), byFace, ellipses, checker],
   Details: InspectDetails,
   mark(state) {
-    // As many as the list below has.
-    const count = state.layout?.findings.length ?? 0;
+    // As many as the list below has; where nothing lies flat yet, that alone is nothing to look at.
+    const count = state.figures?.totals.unfolded ? (state.layout?.findings.length ?? 0) : 0;
     if (count > 0) return plural(count, 'finding');
     return judgements(state).some(({ tone }) => tone === 'bad') ? 'Findings' : '';
   },

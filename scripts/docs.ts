@@ -1,3 +1,4 @@
+import { execFileSync } from 'node:child_process';
 import { readFileSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
@@ -65,6 +66,15 @@ const PARTS: readonly (readonly [file: string, name: string, text: () => string]
   ['docs/cli.md', 'commands', commands],
 ];
 
+/** As the formatter writes it, so that the lint test and this one ask for the same. */
+const formatted = (file: string, text: string): string =>
+  execFileSync(join(root, 'node_modules/.bin/biome'), ['format', `--stdin-file-path=${file}`], {
+    cwd: root,
+    input: text,
+    encoding: 'utf8',
+    stdio: ['pipe', 'pipe', 'ignore'],
+  });
+
 /** A file of the docs as it is, and as it would be written. */
 export function generatedDocs(): { readonly file: string; readonly now: string; readonly wanted: string }[] {
   return PARTS.map(([file, name, text]) => {
@@ -75,7 +85,7 @@ export function generatedDocs(): { readonly file: string; readonly now: string; 
     return {
       file,
       now,
-      wanted: `${now.slice(0, from + begin.length)}\n\n${text()}\n\n${now.slice(to)}`,
+      wanted: formatted(file, `${now.slice(0, from + begin.length)}\n\n${text()}\n\n${now.slice(to)}`),
     };
   });
 }

@@ -18,8 +18,8 @@ interface PaneBarProps {
   readonly always?: ReactNode;
 }
 
-/** What title, menu and the controls that are always there take, pixels, and the gap after each. */
-const [FRAME, GAP] = [116, 8];
+/** What title and the controls that are always there take, pixels; the menu, where there is one; and the gap after each control. */
+const [FRAME, MENU, GAP] = [84, 32, 8];
 
 /** The bar over a pane. */
 export function PaneBar({ title, controls, always }: PaneBarProps) {
@@ -31,10 +31,15 @@ export function PaneBar({ title, controls, always }: PaneBarProps) {
     observer.observe(bar.current);
     return () => observer.disconnect();
   }, []);
-  let left = width - FRAME;
-  const inShort = controls.reduce((sum, control) => sum + control.width + GAP, 0) > left;
-  const shown = controls.filter(({ width: full, short = full }) => {
-    left -= (inShort ? short : full) + GAP;
+  const room = width - FRAME;
+  const sizeOf = ({ width: full, short = full }: Control, isShort: boolean) => (isShort ? short : full) + GAP;
+  const sizeOfAll = (isShort: boolean) =>
+    controls.reduce((sum, control) => sum + sizeOf(control, isShort), 0);
+  const inShort = sizeOfAll(false) > room;
+  // The menu takes no room where nothing has to fold into it.
+  let left = sizeOfAll(inShort) > room ? room - MENU : room;
+  const shown = controls.filter((control) => {
+    left -= sizeOf(control, inShort);
     return left >= 0;
   });
   const folded = controls.slice(shown.length);

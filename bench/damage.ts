@@ -3,9 +3,9 @@ import { openDocument } from '../packages/core/src/document/document.ts';
 import { emptyHistory } from '../packages/core/src/document/history.ts';
 import { FileError } from '../packages/core/src/errors.ts';
 import { localJobs } from '../packages/core/src/jobs/index.ts';
-import { readProject, writeProject } from '../packages/core/src/keeping/projectFile.ts';
 import { modelFromMesh } from '../packages/core/src/mesh/model.ts';
-import { memoryKeeper } from '../packages/core/src/session/keeper.ts';
+import { readProject, writeProject } from '../packages/core/src/persistence/projectFile.ts';
+import { memoryPersistence } from '../packages/core/src/session/persistence.ts';
 import { openSession } from '../packages/core/src/session/session.ts';
 import { sheet } from '../packages/core/src/testing/shapes.ts';
 import type { Table } from './table.ts';
@@ -78,7 +78,12 @@ async function worked(side: number): Promise<Uint8Array> {
       sheet(side, side, (i, j) => [i, j, Math.sin(i / 5)]),
     ),
   );
-  const session = openSession({ document, history: emptyHistory, keeper: memoryKeeper(), jobs: localJobs });
+  const session = openSession({
+    document,
+    history: emptyHistory,
+    persistence: memoryPersistence(),
+    jobs: localJobs,
+  });
   await session.perform('unfold', { shells: 'all' });
   await session.perform('hide', { faces: [0, 1, 2] });
   await session.perform('delete-faces', { faces: [5] });

@@ -7,12 +7,12 @@ import { emptyHistory } from '@blunt-hem/core/document/history';
 import { byteSize } from '@blunt-hem/core/document/patch';
 import { readObj } from '@blunt-hem/core/formats/readObj';
 import { localJobs } from '@blunt-hem/core/jobs/index';
-import type { Keeper } from '@blunt-hem/core/session/keeper';
+import type { Persistence } from '@blunt-hem/core/session/persistence';
 import { openSession } from '@blunt-hem/core/session/session';
 import { hillsObj } from './app/models.ts';
 import { count, seconds, type Table } from './table.ts';
 
-/** What the app's keeper lets a session hold. */
+/** What the app's persistence lets a session hold. */
 const MEMORY = 256 * 2 ** 20;
 
 /** Memory of a session after many acts that each give every vertex another place, as a relax does; the acts are kept in files. */
@@ -20,7 +20,7 @@ export async function history(): Promise<Table> {
   const folder = mkdtempSync(join(tmpdir(), 'hem-history-'));
   const file = (at: number) => join(folder, `${at}.patch`);
   let kept = 0;
-  const keeper: Keeper = {
+  const persistence: Persistence = {
     memory: MEMORY,
     async add(acts, at) {
       for (const [i, { patch }] of acts.entries()) {
@@ -37,7 +37,7 @@ export async function history(): Promise<Table> {
   const session = openSession({
     document: openDocument(model),
     history: emptyHistory,
-    keeper,
+    persistence,
     jobs: localJobs,
   });
   await session.perform('unfold', {});

@@ -3,8 +3,8 @@ import { emptyHistory } from '@blunt-hem/core/document/history';
 import { readModel } from '@blunt-hem/core/formats/readModel';
 import { writeGlb } from '@blunt-hem/core/formats/writeGlb';
 import { writeObj } from '@blunt-hem/core/formats/writeObj';
-import { readProject, writeProject, writeProjectChecked } from '@blunt-hem/core/keeping/projectFile';
 import { modelFromMesh } from '@blunt-hem/core/mesh/model';
+import { readProject, writeProject, writeProjectChecked } from '@blunt-hem/core/persistence/projectFile';
 import { sheet } from '@blunt-hem/core/testing/shapes';
 import { count, ratio, seconds, type Table } from './table.ts';
 

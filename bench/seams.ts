@@ -24,7 +24,7 @@ import { ringAround } from '../packages/core/src/select/ringAround.ts';
 import { edgeLength, shortestPath } from '../packages/core/src/select/shortestPath.ts';
 import { meshOfShell } from '../packages/core/src/surface/cutShell.ts';
 import { distanceFrom } from '../packages/core/src/surface/distanceFrom.ts';
-import { VIEWS } from '../packages/core/src/surface/viewExposure.ts';
+import { VIEWS } from '../packages/core/src/surface/visibility.ts';
 import { glove, head, tentacle } from '../packages/core/src/testing/sculpts.ts';
 import { seeded } from '../packages/core/src/testing/wander.ts';
 import { count, seconds, type Table } from './table.ts';
@@ -276,7 +276,7 @@ export async function ways(large: boolean): Promise<Table> {
       answerQuestion(document, 'route', { through: vertices }, context);
     rows.push([
       count(triangulation.triangleFace.length),
-      await timed(() => answerQuestion(document, 'exposure', {}, context)),
+      await timed(() => answerQuestion(document, 'visibility', {}, context)),
       await timed(() => through(0, last)),
       await timed(() => through(0, Math.floor(last / 2))),
       await timed(() => through(0, Math.floor(last / 3))),

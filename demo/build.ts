@@ -3,9 +3,9 @@ import { openDocument, topologyOf } from '@blunt-hem/core/document/document';
 import { emptyHistory } from '@blunt-hem/core/document/history';
 import { readModel } from '@blunt-hem/core/formats/readModel';
 import { localJobs } from '@blunt-hem/core/jobs/index';
-import { writeProject } from '@blunt-hem/core/keeping/projectFile';
 import { findEdge } from '@blunt-hem/core/mesh/connectivity';
-import { memoryKeeper } from '@blunt-hem/core/session/keeper';
+import { writeProject } from '@blunt-hem/core/persistence/projectFile';
+import { memoryPersistence } from '@blunt-hem/core/session/persistence';
 import { openSession } from '@blunt-hem/core/session/session';
 import { gourdLantern } from './gourdLantern.ts';
 import { heronHood } from './heronHood.ts';
@@ -54,7 +54,12 @@ async function project(
   const name = file.replace(/\.\w+$/, '');
   const title = name[0].toUpperCase() + name.slice(1).replaceAll('-', ' ');
   const document = openDocument(await readModel(bytes, file));
-  const session = openSession({ document, history: emptyHistory, keeper: memoryKeeper(), jobs: localJobs });
+  const session = openSession({
+    document,
+    history: emptyHistory,
+    persistence: memoryPersistence(),
+    jobs: localJobs,
+  });
   const { links } = topologyOf(document.model);
   const edges = seams.map(([a, b]) => findEdge(links, a, b));
   if (edges.length > 0) await session.perform('cut', { edges });

@@ -13,13 +13,13 @@ import { carryOut, request } from '@blunt-hem/core/operations/catalogue';
 import { localContext } from '@blunt-hem/core/operations/localContext';
 import { unattended } from '@blunt-hem/core/progress';
 import { answerQuestion } from '@blunt-hem/core/questions/index';
-import { facingDown } from '@blunt-hem/core/relax/untangle';
+import { invertedTriangles } from '@blunt-hem/core/relax/removeInversions';
 import { limbRings } from '@blunt-hem/core/seams/limbRings';
 import { connectedFaces } from '@blunt-hem/core/select/connected';
 import { edgeLoop } from '@blunt-hem/core/select/edgeLoop';
 import { edgeLength } from '@blunt-hem/core/select/shortestPath';
 import { anyDiagonal } from '@blunt-hem/core/surface/anyDiagonal';
-import { verdictOf } from '@blunt-hem/core/surface/verdict';
+import { shellTopology } from '@blunt-hem/core/surface/shellTopology';
 import { counterparts } from '@blunt-hem/core/symmetry/counterparts';
 import { acrossAxis, isometryOf } from '@blunt-hem/core/symmetry/findSymmetry';
 import { after } from '@blunt-hem/core/testing/acts';
@@ -117,7 +117,7 @@ describe('toad ferryman', () => {
     for (let s = 0; s < shellsOf(now).shellCount; s++) {
       const shell = shellOf(now, s);
       const uv = shellUv(now, shell) as Float64Array;
-      expect(facingDown(anyDiagonal(shell), uv, 0)).toEqual([]);
+      expect(invertedTriangles(anyDiagonal(shell), uv, 0)).toEqual([]);
       expect(measureStretch(shell, uv).l2).toBeLessThan(worst + 0.002);
     }
   }, 120_000);
@@ -147,7 +147,7 @@ describe('heron hood', () => {
   it('is one open piece of quads with three holes, the right way out and symmetric', () => {
     expect(mesh.cornerVertex.length).toBe(4 * faceCount(mesh));
     expect(faceCount(mesh)).toBeGreaterThan(10_000);
-    expect(verdictOf(shell)).toMatchObject({ kind: 'holes', borderCount: 3, genus: 0 });
+    expect(shellTopology(shell)).toMatchObject({ kind: 'holes', borderCount: 3, genus: 0 });
     expect(
       links.edgeCornerStart.every((start, e) => e === 0 || start - links.edgeCornerStart[e - 1] <= 2),
     ).toBe(true);
@@ -164,7 +164,7 @@ describe('mooring post', () => {
       const mesh = meshFromPolygons(vertices, faces);
       expect(connectivity(mesh).joined.every((joined) => joined === 1)).toBe(true);
       expect(volume(mesh)).toBeGreaterThan(0);
-      const { kind, genus } = verdictOf(wholeShell(mesh));
+      const { kind, genus } = shellTopology(wholeShell(mesh));
       return [name, kind, genus];
     });
     expect(kinds).toEqual([

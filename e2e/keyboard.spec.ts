@@ -128,7 +128,7 @@ test('a model that may lie on its back is asked about by four pictures, and stay
   await page.getByRole('button', { name: 'Open it so' }).click();
   await benchReady(page);
   const picture = () => page.getByTestId('model').screenshot();
-  await expect(page.locator('html')).toHaveAttribute('data-sky', 'true');
+  await expect(page.locator('html')).toHaveAttribute('data-occlusion', 'true');
   const before = await picture();
   await page.keyboard.press('1');
   await page.getByRole('button', { name: 'Turn its front' }).click();

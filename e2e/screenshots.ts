@@ -22,7 +22,7 @@ test('demo pictures', async ({ page }) => {
   ]) {
     await page.getByRole('link', { name: new RegExp(name) }).click();
     await benchReady(page);
-    await expect(page.locator('html')).toHaveAttribute('data-sky', 'true', { timeout: 60_000 });
+    await expect(page.locator('html')).toHaveAttribute('data-occlusion', 'true', { timeout: 60_000 });
     await page.waitForTimeout(4000);
     await page.getByRole('link', { name: 'Rack' }).click();
     const image = page.getByRole('link', { name: new RegExp(name) }).locator('img');
@@ -124,7 +124,7 @@ test('a proposal', async ({ page }) => {
   await page.getByText('Proposed seams').click();
   await page.getByRole('button', { name: 'Propose seams for all' }).click();
   await page.getByText('Discard').waitFor({ timeout: 90_000 });
-  await expect(page.locator('html')).toHaveAttribute('data-sky', 'true', { timeout: 60_000 });
+  await expect(page.locator('html')).toHaveAttribute('data-occlusion', 'true', { timeout: 60_000 });
   await drawn(page);
   await page.getByText(/^This cut, relaxed/).waitFor();
   await save(page, 'proposal');
@@ -166,7 +166,7 @@ test('pins and a stay', async ({ page }) => {
     await page.mouse.move(x + 9 * i, y - 4 * i);
     await page.waitForTimeout(500);
   }
-  await expect(page.locator('html')).toHaveAttribute('data-sky', 'true', { timeout: 60_000 });
+  await expect(page.locator('html')).toHaveAttribute('data-occlusion', 'true', { timeout: 60_000 });
   await drawn(page);
   await save(page, 'pins');
   await page.mouse.up();
@@ -226,7 +226,7 @@ test('trials, findings, a projection and the hand', async ({ page }) => {
   await openRack(page);
   await page.getByRole('link', { name: /Toad ferryman/ }).click();
   await benchReady(page);
-  await expect(page.locator('html')).toHaveAttribute('data-sky', 'true', { timeout: 60_000 });
+  await expect(page.locator('html')).toHaveAttribute('data-occlusion', 'true', { timeout: 60_000 });
   await page.keyboard.press('3');
   await page.keyboard.press('j');
   await page.getByText(/would be mirrored/).waitFor();

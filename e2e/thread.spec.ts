@@ -140,7 +140,7 @@ test('closing loses nothing: seams, UVs, undo and camera are there again', async
   await idle(page);
   await page.keyboard.press('b');
   // The light of the sky comes a little later.
-  await expect(page.locator('html')).toHaveAttribute('data-sky', 'true');
+  await expect(page.locator('html')).toHaveAttribute('data-occlusion', 'true');
   const picture = () => page.getByTestId('model').screenshot();
   // The pane has the focus after a click, and after a reload it has not.
   await page.evaluate('document.activeElement.blur()');
@@ -163,7 +163,7 @@ test('closing loses nothing: seams, UVs, undo and camera are there again', async
   await expect(page.getByLabel('Area stretch')).toBeVisible();
   await expect(page.getByText('Cut 4 edges')).toBeVisible();
   await page.mouse.move(5, 400);
-  await expect(page.locator('html')).toHaveAttribute('data-sky', 'true');
+  await expect(page.locator('html')).toHaveAttribute('data-occlusion', 'true');
   await expect.poll(async () => (await picture()).equals(zoomed)).toBe(true);
   await page.keyboard.press('Control+z');
   await idle(page);

@@ -26,7 +26,7 @@ const LAYERS: Readonly<Record<string, readonly string[]>> = {
     'propose',
     'projections',
     'trials',
-    'keeping',
+    'persistence',
     'jobs',
     'derived',
     'selectors',

@@ -57,7 +57,7 @@ describe('hem', () => {
       triangles: 12,
       shells: 1,
       borders: 0,
-      verdicts: ['closed'],
+      topologies: ['closed'],
     });
   });
 
@@ -377,10 +377,10 @@ describe('hem', () => {
     );
     await told('propose-seams', CUBE, '--stretch', '1.005', '--symmetric', 'none', '--out', seams);
     const { shells } = await told('shells', CUBE, '--seams', seams);
-    expect(shells).toMatchObject([{ kind: 'flat', canUnfold: true, faces: 6, area: 24 }]);
+    expect(shells).toMatchObject([{ kind: 'disk', canUnfold: true, faces: 6, area: 24 }]);
 
     expect((await told('open', round, '--out', seams)).edges).toBe(12);
-    expect((await told('shells', round, '--seams', seams)).shells.map(({ kind }) => kind)).toEqual(['flat']);
+    expect((await told('shells', round, '--seams', seams)).shells.map(({ kind }) => kind)).toEqual(['disk']);
 
     // Along the sleeve, from its first vertex to the one straight above.
     const way = await told('route', round, '--through', '0,120', '--hidden', '0', '--out', seams);

@@ -27,9 +27,9 @@ export async function measured(session: Session): Promise<object> {
       faces: [...faces],
       shells,
     })),
-    shells: figures.map(({ faces, stretch, verdict, folded, concave }) => ({
+    shells: figures.map(({ faces, stretch, topology, folded, concave }) => ({
       faces,
-      verdict: verdict.kind,
+      topology: topology.kind,
       l2: told(stretch?.l2),
       linf: told(stretch?.linf),
       angleMean: told(stretch?.angleMean),

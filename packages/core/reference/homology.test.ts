@@ -4,7 +4,7 @@ import type { Mesh } from '../src/mesh/mesh.ts';
 import { cutGraph, systemOfLoops } from '../src/seams/cutGraph.ts';
 import { shortestPath } from '../src/select/shortestPath.ts';
 import { cuttable } from '../src/surface/cutShell.ts';
-import { verdictOf } from '../src/surface/verdict.ts';
+import { shellTopology } from '../src/surface/shellTopology.ts';
 import { homologyRank } from '../src/testing/homology.ts';
 import { torus, wholeShell } from '../src/testing/shapes.ts';
 import { openModels } from './openModels.ts';
@@ -42,6 +42,6 @@ describe('systems of loops, beside ranks of homology by elimination', () => {
     const system = systemOfLoops(knife.mesh, knife.links, 0, () => 1, true);
     expect(system.closing).toHaveLength(rank);
     const opened = knife.cut(cutGraph(knife.links, system));
-    expect(opened && verdictOf(opened)).toMatchObject({ genus: 0, borderCount: rank > 0 ? 1 : 0 });
+    expect(opened && shellTopology(opened)).toMatchObject({ genus: 0, borderCount: rank > 0 ? 1 : 0 });
   });
 });

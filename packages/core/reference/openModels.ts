@@ -11,7 +11,7 @@ import { modelFromMesh } from '../src/mesh/model.ts';
 import { carryOut } from '../src/operations/catalogue.ts';
 import { localContext } from '../src/operations/localContext.ts';
 import type { Shell } from '../src/surface/shell.ts';
-import { verdictOf } from '../src/surface/verdict.ts';
+import { shellTopology } from '../src/surface/shellTopology.ts';
 
 /**
  * Open data sets from the npm registry: `bunny` (the Stanford bunny, decimated), `teapot` (the Utah teapot as triangles),
@@ -51,6 +51,6 @@ export async function openedShells(mesh: Mesh, rounds = 3): Promise<Shell[]> {
     document = applyPatch(document, patch);
   }
   return Array.from({ length: shellsOf(document).shellCount }, (_, s) => shellOf(document, s))
-    .filter((shell) => verdictOf(shell).canUnfold)
+    .filter((shell) => shellTopology(shell).canUnfold)
     .sort((a, b) => b.triangles.length - a.triangles.length);
 }

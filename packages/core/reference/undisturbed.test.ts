@@ -5,13 +5,13 @@ import { figuresOf, totalsOf } from '../src/document/figures.ts';
 import { emptyHistory } from '../src/document/history.ts';
 import { HemError } from '../src/errors.ts';
 import { localJobs } from '../src/jobs/index.ts';
-import { readProject } from '../src/keeping/projectFile.ts';
 import { faceCount, type Mesh } from '../src/mesh/mesh.ts';
 import { modelFromMesh } from '../src/mesh/model.ts';
 import { request } from '../src/operations/catalogue.ts';
+import { readProject } from '../src/persistence/projectFile.ts';
 import { unattended } from '../src/progress.ts';
 import { isFlippedStart } from '../src/relax/loosen.ts';
-import { memoryKeeper } from '../src/session/keeper.ts';
+import { memoryPersistence } from '../src/session/persistence.ts';
 import { openSession } from '../src/session/session.ts';
 import type { Shell } from '../src/surface/shell.ts';
 import { facesOfShell } from '../src/surface/shells.ts';
@@ -59,7 +59,7 @@ describe.each(Object.keys(MODELS))('on the %s, acts', (name) => {
     const session = openSession({
       document: start,
       history: emptyHistory,
-      keeper: memoryKeeper(),
+      persistence: memoryPersistence(),
       jobs: localJobs,
     });
     // A tidy Board, one on which shells were packed, and one on which one is finished.

@@ -11,8 +11,8 @@ export function useOverlays(loaded: boolean): void {
   const view = useBench((s) => s.lookedAt);
   const model = useBench((s) => s.model);
   const flat = useBench((s) => s.flat);
-  useAsked(loaded && overlay === 'exposure', 'exposure', { view }, [model], (found) =>
-    useBench.setState({ exposure: found?.corners }),
+  useAsked(loaded && overlay === 'exposure', 'visibility', { view }, [model], (found) =>
+    useBench.setState({ visibility: found?.corners }),
   );
   useAsked(loaded && overlay === 'direction', 'direction', {}, [flat], (direction) =>
     useBench.setState({ direction }),

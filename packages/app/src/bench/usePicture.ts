@@ -14,11 +14,15 @@ export function usePicture(loaded: boolean): void {
     let timer: ReturnType<typeof setTimeout> | undefined;
     let taken: readonly unknown[] = [];
     const stop = useBench.subscribe((state, before) => {
-      if (state.flat === before.flat && state.sky === before.sky && isAtRest(state) === isAtRest(before))
+      if (
+        state.flat === before.flat &&
+        state.occlusion === before.occlusion &&
+        isAtRest(state) === isAtRest(before)
+      )
         return;
       clearTimeout(timer);
-      if (!isAtRest(state) || !state.sky || !state.flat) return;
-      const about = [state.projectId, state.flat, state.sky, state.hidden];
+      if (!isAtRest(state) || !state.occlusion || !state.flat) return;
+      const about = [state.projectId, state.flat, state.occlusion, state.hidden];
       if (about.every((value, i) => value === taken[i])) return;
       timer = setTimeout(async () => {
         taken = about;

@@ -1,8 +1,8 @@
 import 'fake-indexeddb/auto';
 import { openDocument } from '@blunt-hem/core/document/document';
 import { emptyHistory } from '@blunt-hem/core/document/history';
-import { type Project, readProject, writeProject } from '@blunt-hem/core/keeping/projectFile';
 import { modelFromMesh } from '@blunt-hem/core/mesh/model';
+import { type Project, readProject, writeProject } from '@blunt-hem/core/persistence/projectFile';
 import { keptFile } from '@blunt-hem/core/testing/kept';
 import { cube } from '@blunt-hem/core/testing/shapes';
 import { BlobReader, BlobWriter, TextReader, Uint8ArrayReader, ZipWriter } from '@zip.js/zip.js';

@@ -1,7 +1,7 @@
 import { FileError, HemError } from '@blunt-hem/core/errors';
-import { attempt } from '@blunt-hem/core/keeping/attempt';
-import { fileNameOf } from '@blunt-hem/core/keeping/fileName';
-import { type Project, readProject } from '@blunt-hem/core/keeping/projectFile';
+import { attempt } from '@blunt-hem/core/persistence/attempt';
+import { fileNameOf } from '@blunt-hem/core/persistence/fileName';
+import { type Project, readProject } from '@blunt-hem/core/persistence/projectFile';
 import { BlobReader, BlobWriter, Uint8ArrayReader, ZipWriter } from '@zip.js/zip.js';
 import Joi from 'joi';
 import { type BackupEntry, backupEntries } from './backupEntries.ts';

@@ -1,10 +1,10 @@
 import type { HemDocument } from '@blunt-hem/core/document/document';
 import { upgradedIfDocument } from '@blunt-hem/core/document/upgrade';
 import { HemError } from '@blunt-hem/core/errors';
-import { type Checksum, checksums } from '@blunt-hem/core/keeping/checksum';
-import type { Packed } from '@blunt-hem/core/keeping/packed';
-import { salvaged } from '@blunt-hem/core/keeping/salvage';
-import { unsoundness } from '@blunt-hem/core/keeping/soundDocument';
+import { type Checksum, checksums } from '@blunt-hem/core/persistence/checksum';
+import type { Packed } from '@blunt-hem/core/persistence/packed';
+import { recoverDocument } from '@blunt-hem/core/persistence/recover';
+import { findFault } from '@blunt-hem/core/persistence/validateDocument';
 import { BASE, BASES, type BaseSlot, type Database, OTHER_BASE, TEXT_AGAIN, tablesOf } from './database.ts';
 import { olderBase } from './older.ts';
 import { readable } from './reading.ts';
@@ -98,13 +98,13 @@ export async function readBase(database: Database, id: string, checksum: Checksu
   for (const mayDiffer of [false, true]) {
     for (const { candidate, unverified, at, slot, first, checksumDiffers } of newest) {
       const document = checksumDiffers ? unverified : candidate;
-      if (checksumDiffers !== mayDiffer || at === undefined || unsoundness(document)) continue;
+      if (checksumDiffers !== mayDiffer || at === undefined || findFault(document)) continue;
       return { document: document as HemDocument, at, slot, first, checksumDiffers };
     }
   }
   for (const reads of ['candidate', 'unverified'] as const) {
     for (const each of newest) {
-      const document = salvaged(each[reads]);
+      const document = recoverDocument(each[reads]);
       if (!document) continue;
       const problem =
         reads === 'candidate'

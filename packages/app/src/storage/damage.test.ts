@@ -1,9 +1,9 @@
-import { ARRAY_KINDS } from '@blunt-hem/core/keeping/packed';
+import { ARRAY_KINDS } from '@blunt-hem/core/persistence/packed';
 import 'fake-indexeddb/auto';
 import { applyPatch, inverse } from '@blunt-hem/core/document/patch';
 import { HemError } from '@blunt-hem/core/errors';
 import { localJobs } from '@blunt-hem/core/jobs/index';
-import { unsoundness } from '@blunt-hem/core/keeping/soundDocument';
+import { findFault } from '@blunt-hem/core/persistence/validateDocument';
 import { openSession } from '@blunt-hem/core/session/session';
 import { keptState, keptStates, keptStore } from '@blunt-hem/core/testing/kept';
 import { type Fault, faults, spoilt } from '@blunt-hem/core/testing/spoil';
@@ -19,7 +19,7 @@ import {
   openDatabase,
   TEXT_AGAIN,
 } from './database.ts';
-import { databaseKeeper } from './databaseKeeper.ts';
+import { databasePersistence } from './databasePersistence.ts';
 import { loadProject, loadWhole, wholeAtOnce, wholeProject } from './loadProject.ts';
 import { addProject, renewBase } from './projects.ts';
 import { rackRows } from './rack.ts';
@@ -74,7 +74,7 @@ const session = async (database: Database, id: string) => {
   return openSession({
     document,
     history,
-    keeper: databaseKeeper(database, { row, base }),
+    persistence: databasePersistence(database, { row, base }),
     jobs: localJobs,
   });
 };
@@ -227,8 +227,8 @@ describe('a project in which something is missing', () => {
   it('says which step cannot be taken back, and stays as it is', async () => {
     const { database, id } = await store();
     const { row, document, history, base } = await loadProject(database, id);
-    const keeper = { ...databaseKeeper(database, { row, base }), memory: 0 };
-    const open = openSession({ document, history, keeper, jobs: localJobs });
+    const persistence = { ...databasePersistence(database, { row, base }), memory: 0 };
+    const open = openSession({ document, history, persistence, jobs: localJobs });
     const piece = await database.pieces.get([id, 4, 0]);
     piece?.bytes.fill(7);
     await database.pieces.put(piece as never);
@@ -374,11 +374,11 @@ describe('whatever is in the rows', () => {
       return 'refused';
     }
     const { document, history } = whole.project;
-    expect(unsoundness(document)).toBeUndefined();
+    expect(findFault(document)).toBeUndefined();
     const { acts, done } = history;
     const first = acts.slice(0, done).reduceRight((d, { patch }) => applyPatch(d, inverse(patch)), document);
     const last = acts.slice(done).reduce((d, { patch }) => applyPatch(d, patch), document);
-    expect([unsoundness(first), unsoundness(last)]).toEqual([undefined, undefined]);
+    expect([findFault(first), findFault(last)]).toEqual([undefined, undefined]);
     return whole.damage ? 'partly' : 'whole';
   }
 

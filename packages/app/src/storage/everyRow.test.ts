@@ -1,7 +1,7 @@
 import 'fake-indexeddb/auto';
 import { HemError } from '@blunt-hem/core/errors';
-import { readProject, writeProject } from '@blunt-hem/core/keeping/projectFile';
-import { unsoundness } from '@blunt-hem/core/keeping/soundDocument';
+import { readProject, writeProject } from '@blunt-hem/core/persistence/projectFile';
+import { findFault } from '@blunt-hem/core/persistence/validateDocument';
 import { keptFile, keptStore } from '@blunt-hem/core/testing/kept';
 import fc from 'fast-check';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
@@ -109,14 +109,14 @@ async function whatIsLeft(): Promise<'whole' | 'part' | 'named'> {
   let opens = true;
   try {
     const { document } = await loadProject(database, hurtId);
-    expect(unsoundness(document)).toBeUndefined();
+    expect(findFault(document)).toBeUndefined();
   } catch (error) {
     expect(error).toBeInstanceOf(HemError);
     opens = false;
   }
   try {
     const { project } = await wholeAtOnce(database, hurtId);
-    expect(unsoundness(project.document)).toBeUndefined();
+    expect(findFault(project.document)).toBeUndefined();
     const { loss } = await readProject(await writeProject(project), 'x');
     expect(loss).toBeUndefined();
     return opens ? 'whole' : 'part';

@@ -4,13 +4,13 @@ import { type Act, emptyHistory } from '@blunt-hem/core/document/history';
 import { HemError } from '@blunt-hem/core/errors';
 import { localJobs } from '@blunt-hem/core/jobs/index';
 import { modelFromMesh } from '@blunt-hem/core/mesh/model';
-import { memoryKeeper } from '@blunt-hem/core/session/keeper';
+import { memoryPersistence } from '@blunt-hem/core/session/persistence';
 import { openSession, type Session } from '@blunt-hem/core/session/session';
 import { cube } from '@blunt-hem/core/testing/shapes';
 import fc from 'fast-check';
 import { afterEach, describe, expect, it } from 'vitest';
 import { type Database, databaseNamed, openDatabase } from './database.ts';
-import { databaseKeeper } from './databaseKeeper.ts';
+import { databasePersistence } from './databasePersistence.ts';
 import { type Fault, isDead, spoilWrite, writes } from './faultyStore.ts';
 import { loadProject } from './loadProject.ts';
 import { addProject, renewBase } from './projects.ts';
@@ -68,8 +68,8 @@ class Page {
 
   async open(): Promise<void> {
     const { row, document, history, base } = await loadProject(this.database, this.id);
-    const keeper = { ...databaseKeeper(this.database, { row, base }), memory: 500 };
-    this.session = openSession({ document, history, keeper, jobs: localJobs });
+    const persistence = { ...databasePersistence(this.database, { row, base }), memory: 500 };
+    this.session = openSession({ document, history, persistence, jobs: localJobs });
   }
 
   async take(each: Step): Promise<void> {
@@ -117,7 +117,7 @@ async function statesOf(start: HemDocument, acts: readonly Act[]): Promise<HemDo
   const session = openSession({
     document: start,
     history: emptyHistory,
-    keeper: memoryKeeper(),
+    persistence: memoryPersistence(),
     jobs: localJobs,
   });
   const states = [start];

@@ -1,10 +1,10 @@
 import type { Act, KeptAct } from '@blunt-hem/core/document/history';
 import type { Patch } from '@blunt-hem/core/document/patch';
 import { HemError } from '@blunt-hem/core/errors';
-import { type Checksum, checksums } from '@blunt-hem/core/keeping/checksum';
-import type { Project } from '@blunt-hem/core/keeping/projectFile';
-import { checkedAct, checkedPatch, isSoundAct } from '@blunt-hem/core/keeping/soundPatch';
-import { walkActs } from '@blunt-hem/core/keeping/walkActs';
+import { type Checksum, checksums } from '@blunt-hem/core/persistence/checksum';
+import type { Project } from '@blunt-hem/core/persistence/projectFile';
+import { isValidAct, validateAct, validatePatch } from '@blunt-hem/core/persistence/validatePatch';
+import { walkActs } from '@blunt-hem/core/persistence/walkActs';
 import { readBase } from './bases.ts';
 import { type Database, tablesOf } from './database.ts';
 import { olderPatch } from './older.ts';
@@ -126,7 +126,7 @@ async function soundActs(
     const rows = await readable(database.acts.bulkGet(keys.slice(i, i + step)));
     for (const row of rows ?? []) {
       if (!row || !(patched.has(row.number) || 'patch' in row)) continue;
-      if (isSoundAct(row)) kept.set(row.number, checkedAct(row));
+      if (isValidAct(row)) kept.set(row.number, validateAct(row));
     }
   }
   return Object.assign(kept, { total: keys.length });
@@ -179,9 +179,9 @@ async function readUnverified(
   const reading = await readable(readRecord(database, id, number, checksum));
   if (reading) {
     const { value, unverified, checksumDiffers } = reading;
-    return { patch: checkedPatch(checksumDiffers ? unverified : value), checksumDiffers };
+    return { patch: validatePatch(checksumDiffers ? unverified : value), checksumDiffers };
   }
-  return { patch: checkedPatch(await readable(olderPatch(database, id, number))), checksumDiffers: false };
+  return { patch: validatePatch(await readable(olderPatch(database, id, number))), checksumDiffers: false };
 }
 
 export interface Whole {

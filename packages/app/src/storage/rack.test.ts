@@ -10,7 +10,7 @@ import Dexie from 'dexie';
 import { afterEach, describe, expect, it } from 'vitest';
 import { daysUnsafe } from '../rack/preferences.ts';
 import { type Database, databaseNamed, openDatabase } from './database.ts';
-import { databaseKeeper } from './databaseKeeper.ts';
+import { databasePersistence } from './databasePersistence.ts';
 import { loadProject, wholeAtOnce } from './loadProject.ts';
 import { lockProject } from './locks.ts';
 import { addProject, newProject, storeProject } from './projects.ts';
@@ -112,8 +112,11 @@ describe('a project that could not be stored', () => {
     const saved = Promise.reject(new HemError('store-full', 'Full.'));
     saved.catch(() => undefined);
     const { row, base, document, history } = stored;
-    const keeper = { ...databaseKeeper(database, { row, base, fresh: { saved, acts: [] } }), memory: 0 };
-    const open = openSession({ document, history, keeper, jobs: localJobs });
+    const persistence = {
+      ...databasePersistence(database, { row, base, fresh: { saved, acts: [] } }),
+      memory: 0,
+    };
+    const open = openSession({ document, history, persistence, jobs: localJobs });
     await open.perform('hide', { faces: [0] });
     await open.perform('hide', { faces: [1] });
     await open.undo();
@@ -137,7 +140,7 @@ describe('a project that could not be stored', () => {
     const stored = await loadProject(database, id);
     const open = openSession({
       ...stored,
-      keeper: databaseKeeper(database, { ...stored, lock }),
+      persistence: databasePersistence(database, { ...stored, lock }),
       jobs: localJobs,
     });
     await open.perform('hide', { faces: [0] });

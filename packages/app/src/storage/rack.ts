@@ -1,5 +1,5 @@
 import { HemError } from '@blunt-hem/core/errors';
-import { attempt } from '@blunt-hem/core/keeping/attempt';
+import { attempt } from '@blunt-hem/core/persistence/attempt';
 import { BASES, type Database, type ProjectRow, TEXT_AGAIN, tablesOf } from './database.ts';
 import { actKeys } from './loadProject.ts';
 import { type Lock, lockProject } from './locks.ts';

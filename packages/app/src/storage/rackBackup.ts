@@ -1,5 +1,5 @@
 import { HemError } from '@blunt-hem/core/errors';
-import type { Project } from '@blunt-hem/core/keeping/projectFile';
+import type { Project } from '@blunt-hem/core/persistence/projectFile';
 import type { BackedUp } from './backup.ts';
 import type { Database } from './database.ts';
 import { wholeAtOnce } from './loadProject.ts';

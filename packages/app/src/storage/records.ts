@@ -1,7 +1,7 @@
 import type { NumberArray } from '@blunt-hem/core/document/delta';
 import { HemError } from '@blunt-hem/core/errors';
-import { attempt } from '@blunt-hem/core/keeping/attempt';
-import { bytesOf, type Checksum } from '@blunt-hem/core/keeping/checksum';
+import { attempt } from '@blunt-hem/core/persistence/attempt';
+import { bytesOf, type Checksum } from '@blunt-hem/core/persistence/checksum';
 import {
   emptyArray,
   noteBytes,
@@ -10,7 +10,7 @@ import {
   readingOf,
   type Unpacking,
   unpack,
-} from '@blunt-hem/core/keeping/packed';
+} from '@blunt-hem/core/persistence/packed';
 import Joi from 'joi';
 import type { Database, PieceRow } from './database.ts';
 import { readable } from './reading.ts';

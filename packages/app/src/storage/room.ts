@@ -1,6 +1,6 @@
 import { byteSize } from '@blunt-hem/core/document/patch';
 import { HemError } from '@blunt-hem/core/errors';
-import type { Project } from '@blunt-hem/core/keeping/projectFile';
+import type { Project } from '@blunt-hem/core/persistence/projectFile';
 import { megabytes } from './limits.ts';
 
 /** What the browser keeps for this page, bytes. */

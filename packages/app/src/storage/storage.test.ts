@@ -8,7 +8,7 @@ import { openSession } from '@blunt-hem/core/session/session';
 import { cube } from '@blunt-hem/core/testing/shapes';
 import { afterEach, describe, expect, it } from 'vitest';
 import { type Database, databaseNamed, openDatabase } from './database.ts';
-import { databaseKeeper, LONG_TAIL } from './databaseKeeper.ts';
+import { databasePersistence, LONG_TAIL } from './databasePersistence.ts';
 import { loadProject, wholeProject } from './loadProject.ts';
 import { addProject, deleteProjects, renewBase, type Stored } from './projects.ts';
 
@@ -24,7 +24,12 @@ async function project(): Promise<{ database: Database; id: string; stored: Stor
 }
 
 const session = (database: Database, { document, history, row, base }: Stored) =>
-  openSession({ document, history, keeper: databaseKeeper(database, { row, base }), jobs: localJobs });
+  openSession({
+    document,
+    history,
+    persistence: databasePersistence(database, { row, base }),
+    jobs: localJobs,
+  });
 
 function lid({ document }: { document: HemDocument }): number[] {
   const { links } = topologyOf(document.model);
@@ -71,7 +76,7 @@ describe('storage', () => {
     // Of two, a damaged one goes, and nothing else with it.
     const again = openSession({
       ...kept,
-      keeper: databaseKeeper(database, { row: kept.row, base: kept.base }),
+      persistence: databasePersistence(database, { row: kept.row, base: kept.base }),
       jobs: localJobs,
     });
     await again.perform('transform-shells', { shells: [0], matrix: [1, 0, 0, 1, 0.5, 0] });
@@ -179,17 +184,17 @@ describe('storage', () => {
   it('reads patches back that memory has let go of', async () => {
     const { database, stored } = await project();
     const { document, history, row, base } = stored;
-    const keeper = { ...databaseKeeper(database, { row, base }), memory: 100 };
+    const persistence = { ...databasePersistence(database, { row, base }), memory: 100 };
     let readBack = 0;
     const open = openSession({
       document,
       history,
       jobs: localJobs,
-      keeper: {
-        ...keeper,
+      persistence: {
+        ...persistence,
         patch: (at) => {
           readBack++;
-          return keeper.patch(at);
+          return persistence.patch(at);
         },
       },
     });

@@ -1,6 +1,6 @@
-import { type Checksum, checksums } from '@blunt-hem/core/keeping/checksum';
-import { pack } from '@blunt-hem/core/keeping/packed';
-import { soundTrial } from '@blunt-hem/core/keeping/soundTrial';
+import { type Checksum, checksums } from '@blunt-hem/core/persistence/checksum';
+import { pack } from '@blunt-hem/core/persistence/packed';
+import { validateTrial } from '@blunt-hem/core/persistence/validateTrial';
 import type { Trial } from '@blunt-hem/core/trials/trial';
 import { BASE, type Database, TRIALS } from './database.ts';
 import { readable } from './reading.ts';
@@ -52,7 +52,7 @@ export async function readTrials(
   const found: Trial[] = [];
   for (const [, number] of keys) {
     const reading = await readable(readRecord(database, projectId, number, checksum));
-    const trial = reading?.checksumDiffers ? undefined : soundTrial(reading?.value);
+    const trial = reading?.checksumDiffers ? undefined : validateTrial(reading?.value);
     if (trial && recordOf(trial.id) === number) found.push(trial);
   }
   return { trials: found, lost: keys.length - found.length };

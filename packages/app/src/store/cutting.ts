@@ -3,7 +3,7 @@ import type { AnswerOf } from '@blunt-hem/core/questions/index';
 import type { Proposal } from '@blunt-hem/core/questions/proposal';
 import type { SymmetryChoice } from '@blunt-hem/core/questions/symmetry';
 import type { ToldCut } from '@blunt-hem/core/questions/toldCut';
-import { USUAL_VIEW, type View } from '@blunt-hem/core/surface/viewExposure';
+import { USUAL_VIEW, type View } from '@blunt-hem/core/surface/visibility';
 
 /** A place that a route leads through. */
 export interface RoutePoint {
@@ -47,7 +47,7 @@ export interface CuttingSlice {
   /** Part of the way to a proposal. */
   readonly proposing: number | undefined;
   /** How much is seen of every corner of every triangle. */
-  readonly exposure: Float32Array | undefined;
+  readonly visibility: Float32Array | undefined;
   /** Corners of an outline under the hand, pixels of the page. */
   readonly lasso: readonly number[] | undefined;
   /** Of the brush, pixels. */
@@ -69,7 +69,7 @@ export const cuttingSlice: CuttingSlice = {
   heldProposal: undefined,
   offered: undefined,
   proposing: undefined,
-  exposure: undefined,
+  visibility: undefined,
   lasso: undefined,
   brush: 24,
   paints: 'picks',
@@ -84,6 +84,6 @@ export const OF_THE_MESH = {
   proposal: undefined,
   heldProposal: undefined,
   offered: undefined,
-  exposure: undefined,
+  visibility: undefined,
   paints: 'picks',
 } as const;

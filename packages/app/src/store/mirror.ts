@@ -6,10 +6,10 @@ import type {
   FlatBuffers,
   Layout,
   ModelBuffers,
+  OcclusionBuffers,
   PatchList,
   SetName,
   ShellRow,
-  SkyBuffers,
 } from '../worker/protocol.ts';
 
 /** What mirrors the document: buffers to draw and rows to read, as the worker sent them last. */
@@ -44,7 +44,7 @@ export interface MirrorSlice {
   /** Seams that run where much is seen; undefined where none do, or nobody looked. */
   readonly seamsShown: LayoutFinding | undefined;
   /** How the sky falls on the model; undefined until it was worked out. */
-  readonly sky: SkyBuffers | undefined;
+  readonly occlusion: OcclusionBuffers | undefined;
   readonly undoable: readonly string[];
   readonly redoable: readonly string[];
 }
@@ -69,7 +69,7 @@ export const mirrorSlice: MirrorSlice = {
   measured: false,
   layout: undefined,
   seamsShown: undefined,
-  sky: undefined,
+  occlusion: undefined,
   undoable: [],
   redoable: [],
 };

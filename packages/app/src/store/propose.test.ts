@@ -117,9 +117,9 @@ describe('closed pieces', () => {
   it('are opened by what is selected first, so that it is seen before it is cut', async () => {
     worker.ask.mockResolvedValueOnce({ ok: proposal([4, 5]) });
     const rows = [
-      { name: 0, verdict: { canUnfold: true } },
-      { name: 6, verdict: { canUnfold: false } },
-      { name: 8, verdict: { canUnfold: false }, locked: true },
+      { name: 0, topology: { canUnfold: true } },
+      { name: 6, topology: { canUnfold: false } },
+      { name: 8, topology: { canUnfold: false }, locked: true },
     ];
     useBench.setState({ shells: rows as never });
     await showOpening();

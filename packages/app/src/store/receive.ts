@@ -20,7 +20,7 @@ export function receive(event: BenchEvent): void {
       const another = model !== undefined && !isSameMesh;
       useBench.setState((s) => ({
         ...state,
-        ...(model && { model, sky: undefined }),
+        ...(model && { model, occlusion: undefined }),
         ...(state.flat && s.flat && !another && { before: { uv: s.flat.uv, figures: s.figures } }),
         ...(state.currentUv !== s.currentUv && { before: undefined }),
         ...(another && {
@@ -58,8 +58,8 @@ export function receive(event: BenchEvent): void {
         },
       });
       return;
-    case 'sky':
-      useBench.setState({ sky: event });
+    case 'occlusion':
+      useBench.setState({ occlusion: event });
       return;
     case 'running': {
       const { doing, fraction, figure } = event;

@@ -15,5 +15,5 @@ export const isAtRest = ({
 /** Tells the page itself, so that whoever waits for the Bench need not guess. */
 export function tellRest(state: BenchStore): void {
   document.documentElement.dataset.rest = String(isAtRest(state));
-  document.documentElement.dataset.sky = String(state.sky !== undefined);
+  document.documentElement.dataset.occlusion = String(state.occlusion !== undefined);
 }

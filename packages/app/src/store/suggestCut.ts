@@ -33,8 +33,8 @@ export function selectCut(edges: readonly number[]): void {
 export async function showOpening(): Promise<void> {
   const { shells, chosen, flat } = useBench.getState();
   const closed = shells.filter(
-    ({ verdict, locked }, s) =>
-      verdict && !verdict.canUnfold && !locked && (chosen.size === 0 || chosen.has(s)),
+    ({ topology, locked }, s) =>
+      topology && !topology.canUnfold && !locked && (chosen.size === 0 || chosen.has(s)),
   );
   if (closed.length === 0) return note('Every piece has a border to open from already.');
   note('Seams are looked for that open it and hide …');

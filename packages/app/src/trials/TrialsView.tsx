@@ -74,7 +74,7 @@ function Compared({
     const at = (name: string) => panes.current.get(name) as HTMLElement;
     const look = handle.renderer?.views().model;
     if (!canvas.current || !models.current || !look) return;
-    const { sky, upAxis } = useBench.getState();
+    const { occlusion, upAxis } = useBench.getState();
     const made = trialRenderer(
       canvas.current,
       {
@@ -83,7 +83,7 @@ function Compared({
         board: [at('board 0'), at('board 1')],
       },
       model,
-      { sky, upAxis, look },
+      { occlusion, upAxis, look },
     );
     renderer.current = made;
     return () => made.dispose();

@@ -18,7 +18,7 @@ import { paintPane } from '../bench/panes/paintPane.ts';
 import type { ModelView } from '../bench/panes/renderer.ts';
 import { rampOf, surfaceMaterial } from '../bench/panes/surfaceMaterial.ts';
 import type { BenchStore } from '../store/bench.ts';
-import type { ModelBuffers, SkyBuffers } from '../worker/protocol.ts';
+import type { ModelBuffers, OcclusionBuffers } from '../worker/protocol.ts';
 
 /** The panes of the view: two trials and their difference on the model, and both trials in the flat. */
 export interface TrialPanes {
@@ -42,7 +42,11 @@ export function trialRenderer(
   canvas: HTMLCanvasElement,
   panes: TrialPanes,
   model: ModelBuffers,
-  { sky, upAxis, look }: { readonly sky?: SkyBuffers; readonly upAxis: number; readonly look: ModelView },
+  {
+    occlusion,
+    upAxis,
+    look,
+  }: { readonly occlusion?: OcclusionBuffers; readonly upAxis: number; readonly look: ModelView },
 ) {
   const renderer = new WebGLRenderer({ canvas, antialias: true, alpha: false });
   renderer.setPixelRatio(window.devicePixelRatio);
@@ -53,8 +57,8 @@ export function trialRenderer(
     position: new BufferAttribute(model.positions, 3),
     normal: new BufferAttribute(model.normals, 3, true),
     mark: new BufferAttribute(new Int8Array(corners), 1),
-    sky: new BufferAttribute(
-      sky?.sky.length === corners ? sky.sky : new Uint8Array(corners).fill(255),
+    occlusion: new BufferAttribute(
+      occlusion?.corners.length === corners ? occlusion.corners : new Uint8Array(corners).fill(255),
       1,
       true,
     ),

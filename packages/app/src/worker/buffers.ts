@@ -17,9 +17,9 @@ import {
   type ModelBuffers,
   NO_UV,
   NOWHERE,
+  type OcclusionBuffers,
   type PartList,
   type PatchList,
-  type SkyBuffers,
 } from './protocol.ts';
 
 export function modelBuffers(document: HemDocument): ModelBuffers {
@@ -154,13 +154,13 @@ export function patchList({ model, patches, patchNames }: HemDocument): PatchLis
 }
 
 /** How the sky falls on every drawn vertex, and on the ground. */
-export function skyBuffers(
+export function occlusionBuffers(
   model: Model,
-  { vertices, ground, middle, side }: JobOutput<'sky-light'>,
-): SkyBuffers {
+  { vertices, ground, middle, side }: JobOutput<'ambient-occlusion'>,
+): OcclusionBuffers {
   const { mesh, triangulation } = topologyOf(model);
-  const sky = Uint8Array.from(triangulation.triangleCorners, (c) => vertices[mesh.cornerVertex[c]]);
-  return { sky, ground, middle, side };
+  const corners = Uint8Array.from(triangulation.triangleCorners, (c) => vertices[mesh.cornerVertex[c]]);
+  return { corners, ground, middle, side };
 }
 
 /**

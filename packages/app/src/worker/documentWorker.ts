@@ -2,11 +2,11 @@ import type { HemDocument } from '@blunt-hem/core/document/document';
 import { adoptTopology } from '@blunt-hem/core/document/document';
 import { HemError } from '@blunt-hem/core/errors';
 import { buffersIn } from '@blunt-hem/core/jobs/buffersIn';
-import type { Project } from '@blunt-hem/core/keeping/projectFile';
+import type { Project } from '@blunt-hem/core/persistence/projectFile';
 import { gone } from '@blunt-hem/core/trials/trialBook';
 import * as Comlink from 'comlink';
 import { databaseNamed, openDatabase } from '../storage/database.ts';
-import { databaseKeeper } from '../storage/databaseKeeper.ts';
+import { databasePersistence } from '../storage/databasePersistence.ts';
 import { loadProject } from '../storage/loadProject.ts';
 import { type Lock, lockProject } from '../storage/locks.ts';
 import { addProject } from '../storage/projects.ts';
@@ -198,11 +198,11 @@ const api: BenchApi = {
             'This project was taken off the Rack. Put it back there, then open it.',
           );
         }
-        const keeper = databaseKeeper(database, { row, base, fresh, lock });
+        const persistence = databasePersistence(database, { row, base, fresh, lock });
         const listener = (event: BenchEvent) => {
           heard = Promise.resolve(listen(Comlink.transfer(event, buffersIn(event)))).catch(() => undefined);
         };
-        const start = { document, history, trials, keeper, jobs, previewJobs, backgroundJobs, idleJobs };
+        const start = { document, history, trials, persistence, jobs, previewJobs, backgroundJobs, idleJobs };
         desk = sessionDesk(start, listener, () => {
           jobs.warm();
           previewJobs.start();

@@ -1,5 +1,5 @@
 import { topologyOf } from '@blunt-hem/core/document/document';
-import { counted, type Finding } from '@blunt-hem/core/health/check';
+import { describeCount, type Finding } from '@blunt-hem/core/health/check';
 import { checkOf } from '@blunt-hem/core/health/examine';
 import type { Examination } from '@blunt-hem/core/jobs/examineModel';
 import type { Connectivity } from '@blunt-hem/core/mesh/connectivity';
@@ -23,7 +23,7 @@ function rowOf(kind: string, finding: Finding, links: Connectivity): FindingRow 
     kind,
     severity,
     effect,
-    title: counted(check, finding.count),
+    title: describeCount(check, finding.count),
     count: finding.count,
     faces: finding.faces,
     edges: withEdgesAt(finding, links),

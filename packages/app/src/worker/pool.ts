@@ -35,7 +35,7 @@ const NEVER_LOOK: ReadonlySet<JobName> = new Set<JobName>([
   'symmetry',
 ]);
 
-interface Crew {
+interface PoolWorker {
   readonly worker: Worker;
   readonly api: Comlink.Remote<JobApi>;
   /** Inputs as this worker is to be told them. */
@@ -70,41 +70,41 @@ export const poolWidth = (): number => Math.min(MOST_WORKERS, navigator.hardware
  * @param shared  what it shares with other pools of this thread
  */
 export function workerPool(width = poolWidth(), shared = sharing()): Jobs & { start(): void; warm(): void } {
-  const free: Crew[] = [];
-  const waiting: ((crew: Crew) => void)[] = [];
+  const free: PoolWorker[] = [];
+  const waiting: ((member: PoolWorker) => void)[] = [];
   let started = 0;
   let warming = { aborted: false };
   /** Whether a warming ended of itself. */
   let warm = false;
 
-  const hire = (): Crew => {
+  const spawn = (): PoolWorker => {
     started++;
     const worker = new Worker(new URL('./jobWorker.ts', import.meta.url), { type: 'module' });
     const death = deathOf(worker).then((how) => {
       throw DEATHS[how];
     });
-    const crew: Crew = { worker, api: Comlink.wrap<JobApi>(worker), pack: shared.sender(), death };
+    const member: PoolWorker = { worker, api: Comlink.wrap<JobApi>(worker), pack: shared.sender(), death };
     death.catch(() => {
       // Of one that dies at work its job hears; one that dies while it waits is not to be given any.
-      const at = free.indexOf(crew);
+      const at = free.indexOf(member);
       if (at < 0) return;
       free.splice(at, 1);
-      bury(crew);
+      terminate(member);
     });
-    return crew;
+    return member;
   };
-  const take = (): Crew | Promise<Crew> =>
-    free.pop() ?? (started < width ? hire() : new Promise((resolve) => waiting.push(resolve)));
-  const giveBack = (crew: Crew): void => {
+  const take = (): PoolWorker | Promise<PoolWorker> =>
+    free.pop() ?? (started < width ? spawn() : new Promise((resolve) => waiting.push(resolve)));
+  const release = (member: PoolWorker): void => {
     const next = waiting.shift();
-    if (next) next(crew);
-    else free.push(crew);
+    if (next) next(member);
+    else free.push(member);
   };
-  const bury = (crew: Crew): void => {
-    crew.worker.terminate();
+  const terminate = (member: PoolWorker): void => {
+    member.worker.terminate();
     started--;
     const next = waiting.shift();
-    if (next) next(hire());
+    if (next) next(spawn());
   };
 
   /** Has one worker do a job. */
@@ -114,14 +114,14 @@ export function workerPool(width = poolWidth(), shared = sharing()): Jobs & { st
     context: Context,
     flag: Int32Array,
   ): Promise<JobOutput<N>> => {
-    const crew = await take();
-    const parcel = crew.pack(input);
+    const member = await take();
+    const parcel = member.pack(input);
     if (context.signal.aborted) sayStop(flag);
-    let alive = true;
+    let isAlive = true;
     let watch: ReturnType<typeof setInterval> | undefined;
     const unheeded = new Promise<never>((_, reject) => {
       const giveUp = (error: HemError): void => {
-        alive = false;
+        isAlive = false;
         reject(error);
       };
       let [sinceStop, sinceLook, looks] = [0, 0, 0];
@@ -144,9 +144,9 @@ export function workerPool(width = poolWidth(), shared = sharing()): Jobs & { st
     });
     try {
       const answer = await Promise.race([
-        reporting(context.report, (report) => crew.api.run(name, parcel, flag, report)),
-        crew.death.catch((error) => {
-          alive = false;
+        reporting(context.report, (report) => member.api.run(name, parcel, flag, report)),
+        member.death.catch((error) => {
+          isAlive = false;
           throw error;
         }),
         unheeded,
@@ -157,8 +157,8 @@ export function workerPool(width = poolWidth(), shared = sharing()): Jobs & { st
     } finally {
       clearInterval(watch);
       const isSpent = FACTORISING.has(name) && byteSize(input) > LARGE;
-      if (alive && !isSpent) giveBack(crew);
-      else bury(crew);
+      if (isAlive && !isSpent) release(member);
+      else terminate(member);
     }
   };
 
@@ -180,7 +180,7 @@ export function workerPool(width = poolWidth(), shared = sharing()): Jobs & { st
     ...pool,
     /** Starts every worker, so that its code is loaded when it is wanted. */
     start() {
-      while (started < width) giveBack(hire());
+      while (started < width) release(spawn());
     },
     /**
      * Has the code of every worker compiled, so that the first job is as quick as the tenth. Gives way to any job.

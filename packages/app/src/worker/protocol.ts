@@ -12,9 +12,9 @@ import type { OperationName, ParamsOf } from '@blunt-hem/core/operations/catalog
 import type { WhichShells } from '@blunt-hem/core/params';
 import type { AnswerOf, AskedOf, QuestionName } from '@blunt-hem/core/questions/index';
 import type { Done } from '@blunt-hem/core/session/done';
+import type { ShellTopology } from '@blunt-hem/core/surface/shellTopology';
 import type { Tile } from '@blunt-hem/core/surface/tiles';
 import type { UvBox } from '@blunt-hem/core/surface/uvBox';
-import type { Verdict } from '@blunt-hem/core/surface/verdict';
 import type { Method } from '@blunt-hem/core/unfold/unfold';
 import type { RackRow } from '../storage/rack.ts';
 import type { Restored } from '../storage/rackBackup.ts';
@@ -87,7 +87,7 @@ export interface ShellRow extends ShellMarks {
   readonly concave?: number;
   readonly box: UvBox | undefined;
   /** Undefined while it is being measured. */
-  readonly verdict?: Verdict;
+  readonly topology?: ShellTopology;
   /** Undefined while it is being measured, and without UVs. */
   readonly stretch?: Omit<ShellStretch, 'logArea' | 'angle'>;
 }
@@ -173,9 +173,9 @@ export interface Ghost {
 }
 
 /** How the sky falls on the model as it is drawn. */
-export interface SkyBuffers {
+export interface OcclusionBuffers {
   /** 0 hidden to 255 open, of every drawn vertex. */
-  readonly sky: Uint8Array;
+  readonly corners: Uint8Array;
   /** The same of a square of the ground, row by row, and where that lies in the model's own axes. */
   readonly ground: Uint8Array;
   readonly middle: readonly [number, number, number];
@@ -215,7 +215,7 @@ export type BenchEvent =
   | { readonly kind: 'state'; readonly state: BenchState }
   | { readonly kind: 'figures'; readonly figures: BenchFigures }
   | ({ readonly kind: 'layout' } & Layout)
-  | ({ readonly kind: 'sky' } & SkyBuffers)
+  | ({ readonly kind: 'occlusion' } & OcclusionBuffers)
   /** What is running, “Unfolding”; without it nothing is. */
   | {
       readonly kind: 'running';

@@ -3,8 +3,8 @@ import { plainDocument } from '@blunt-hem/core/document/document';
 import type { KeptAct } from '@blunt-hem/core/document/history';
 import { HemError } from '@blunt-hem/core/errors';
 import type { Jobs } from '@blunt-hem/core/jobs/index';
-import { fileNameOf } from '@blunt-hem/core/keeping/fileName';
-import type { Project } from '@blunt-hem/core/keeping/projectFile';
+import { fileNameOf } from '@blunt-hem/core/persistence/fileName';
+import type { Project } from '@blunt-hem/core/persistence/projectFile';
 import { unattended } from '@blunt-hem/core/progress';
 import { liveQuery } from 'dexie';
 import type { BackedUp } from '../storage/backup.ts';
@@ -85,7 +85,7 @@ export function rackDesk(database: Database, jobs: Jobs) {
     },
     leave: () => watching?.unsubscribe(),
     async addDemos(dense: boolean): Promise<void> {
-      const { readProject } = await import('@blunt-hem/core/keeping/projectFile');
+      const { readProject } = await import('@blunt-hem/core/persistence/projectFile');
       const brought = await Promise.all(
         (dense ? [DENSE_DEMO] : DEMOS).map(async (name) => {
           const [project, picture] = await Promise.all([

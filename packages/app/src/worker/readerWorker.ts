@@ -4,12 +4,12 @@ import { HemError } from '@blunt-hem/core/errors';
 import { host } from '@blunt-hem/core/formats/decoders';
 import { readModel } from '@blunt-hem/core/formats/readModel';
 import { buffersIn } from '@blunt-hem/core/jobs/buffersIn';
-import type { Project, ReadProject } from '@blunt-hem/core/keeping/projectFile';
 import { likelyUp } from '@blunt-hem/core/mesh/likelyUp';
 import { faceCount } from '@blunt-hem/core/mesh/mesh';
 import type { Model, UvSet } from '@blunt-hem/core/mesh/model';
 import { sampleFaces } from '@blunt-hem/core/mesh/sampleFaces';
 import type { Stance } from '@blunt-hem/core/mesh/stance';
+import type { Project, ReadProject } from '@blunt-hem/core/persistence/projectFile';
 import * as Comlink from 'comlink';
 import dracoBinary from 'draco3dgltf/draco_decoder_gltf.wasm?url';
 import type { BackedUp } from '../storage/backup.ts';
@@ -72,7 +72,7 @@ const api: ReaderApi = {
   read: ([main, ...others], report) =>
     answer(async (): Promise<ReadFile> => {
       if (/\.hemproject$/i.test(main.name)) {
-        const { readProject } = await import('@blunt-hem/core/keeping/projectFile');
+        const { readProject } = await import('@blunt-hem/core/persistence/projectFile');
         const { project, loss } = await readProject(main.bytes, main.name, report);
         waiting = { project };
         return {

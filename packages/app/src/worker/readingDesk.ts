@@ -1,5 +1,5 @@
-import type { Project } from '@blunt-hem/core/keeping/projectFile';
 import type { Stance } from '@blunt-hem/core/mesh/stance';
+import type { Project } from '@blunt-hem/core/persistence/projectFile';
 import * as Comlink from 'comlink';
 import type { BackedUp } from '../storage/backup.ts';
 import { type Death, deathOf, NOT_LOADED } from './liveness.ts';

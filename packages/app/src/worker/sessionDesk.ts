@@ -9,10 +9,17 @@ import type { Jobs } from '@blunt-hem/core/jobs/index';
 import type { Mesh } from '@blunt-hem/core/mesh/mesh';
 import { operationNamed } from '@blunt-hem/core/operations/catalogue';
 import { titleOf } from '@blunt-hem/core/operations/sets/knownSet';
-import type { Keeper } from '@blunt-hem/core/session/keeper';
+import type { Persistence } from '@blunt-hem/core/session/persistence';
 import { openSession } from '@blunt-hem/core/session/session';
 import type { Trial } from '@blunt-hem/core/trials/trial';
-import { flatBuffers, histogram, modelBuffers, patchList, skyBuffers, stretchBuffers } from './buffers.ts';
+import {
+  flatBuffers,
+  histogram,
+  modelBuffers,
+  occlusionBuffers,
+  patchList,
+  stretchBuffers,
+} from './buffers.ts';
 import { figureDesk } from './figureDesk.ts';
 import { ghostOf } from './ghost.ts';
 import type { BenchEvent, BenchState, Ghost } from './protocol.ts';
@@ -27,7 +34,7 @@ export interface DeskStart {
   readonly document: HemDocument;
   readonly history: History;
   readonly trials: readonly Trial[];
-  readonly keeper: Keeper;
+  readonly persistence: Persistence;
   readonly jobs: Jobs;
   readonly previewJobs: Jobs;
   readonly backgroundJobs: Jobs;
@@ -44,14 +51,14 @@ export function sessionDesk(start: DeskStart, emit: (event: BenchEvent) => void,
   const { jobs, previewJobs } = start;
   const figures = figureDesk(jobs);
   let layoutTimer: ReturnType<typeof setTimeout> | undefined;
-  let skyTimer: ReturnType<typeof setTimeout> | undefined;
+  let occlusionTimer: ReturnType<typeof setTimeout> | undefined;
   let totals = totalsOf([]);
   let before = totals;
   let rested = false;
   /** The act that the figures now known belong to. */
   let measuredGroup = -1;
   let seenGroup = -1;
-  let skyOf: { readonly mesh: Mesh; readonly upAxis: number } | undefined;
+  let occlusionOf: { readonly mesh: Mesh; readonly upAxis: number } | undefined;
   let coveredNow: readonly number[] | undefined;
   let coveredBefore: readonly number[] | undefined;
   let busy = false;
@@ -76,7 +83,7 @@ export function sessionDesk(start: DeskStart, emit: (event: BenchEvent) => void,
           busy = running !== undefined;
           if (!busy) {
             if (unmeasured !== undefined) measure(unmeasured);
-            laterSky();
+            scheduleOcclusion();
           }
           emit({
             kind: 'running',
@@ -166,23 +173,23 @@ export function sessionDesk(start: DeskStart, emit: (event: BenchEvent) => void,
     emit({ kind: 'layout', ...found, covered, coveredBefore });
     if (!rested) onFirstRest();
     rested = true;
-    laterSky();
+    scheduleOcclusion();
   };
 
-  const laterSky = (): void => {
-    clearTimeout(skyTimer);
-    if (rested) skyTimer = setTimeout(() => void seeSky(), LONG_REST);
+  const scheduleOcclusion = (): void => {
+    clearTimeout(occlusionTimer);
+    if (rested) occlusionTimer = setTimeout(() => void sendOcclusion(), LONG_REST);
   };
 
   /** Asked once the hands have rested for a while, and again for another mesh or another way up; any act ends it. */
-  const seeSky = async (): Promise<void> => {
+  const sendOcclusion = async (): Promise<void> => {
     const { model, upAxis } = session.document;
-    if (skyOf?.mesh === model.mesh && skyOf.upAxis === upAxis) return;
-    skyOf = { mesh: model.mesh, upAxis };
-    const found = await session.ask('sky-light', {}).catch(() => undefined);
+    if (occlusionOf?.mesh === model.mesh && occlusionOf.upAxis === upAxis) return;
+    occlusionOf = { mesh: model.mesh, upAxis };
+    const found = await session.ask('ambient-occlusion', {}).catch(() => undefined);
     if (found && session.document.model.mesh === model.mesh)
-      emit({ kind: 'sky', ...skyBuffers(model, found) });
-    else if (!found) skyOf = undefined;
+      emit({ kind: 'occlusion', ...occlusionBuffers(model, found) });
+    else if (!found) occlusionOf = undefined;
   };
 
   const stateOf = (withFlat: boolean, withHidden: boolean, withPatches: boolean): BenchState => {
@@ -219,7 +226,7 @@ export function sessionDesk(start: DeskStart, emit: (event: BenchEvent) => void,
     },
     async close(): Promise<void> {
       clearTimeout(layoutTimer);
-      clearTimeout(skyTimer);
+      clearTimeout(occlusionTimer);
       figures.end();
       await session.close();
     },

@@ -4,7 +4,7 @@ import { emptyHistory } from '@blunt-hem/core/document/history';
 import type { Check } from '@blunt-hem/core/health/check';
 import { checkOf } from '@blunt-hem/core/health/examine';
 import { localJobs } from '@blunt-hem/core/jobs/index';
-import { memoryKeeper } from '@blunt-hem/core/session/keeper';
+import { memoryPersistence } from '@blunt-hem/core/session/persistence';
 import { openSession } from '@blunt-hem/core/session/session';
 import { opened } from '../files.ts';
 
@@ -12,7 +12,12 @@ import { opened } from '../files.ts';
 export async function run(input: string, { tolerance }: { tolerance: number }): Promise<object> {
   const document = openDocument(await opened(input));
   const { edgeVertices } = topologyOf(document.model).links;
-  const session = openSession({ document, history: emptyHistory, keeper: memoryKeeper(), jobs: localJobs });
+  const session = openSession({
+    document,
+    history: emptyHistory,
+    persistence: memoryPersistence(),
+    jobs: localJobs,
+  });
   const found = await session.ask('examination', { tolerance });
   return {
     file: basename(input),

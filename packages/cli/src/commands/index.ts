@@ -195,7 +195,7 @@ export const COMMANDS: readonly HemCommand[] = [
     shape: (command) =>
       command
         .addOption(seamsOutOption('{"edges": [[a, b, seen], …]}'))
-        .addOption(askedOption('exposure', 'view', 'from where the model is going to be looked at'))
+        .addOption(askedOption('visibility', 'view', 'from where the model is going to be looked at'))
         .addOption(upOption()),
     load: () => import('./exposure.ts'),
   },

@@ -29,6 +29,6 @@ export async function run(input: string, { out, up, ...asked }: ProposeOptions):
     length: found?.length,
     hidden: found?.hidden,
     symmetric: found?.symmetric ?? null,
-    tangles: found?.tangles,
+    nonManifoldEdges: found?.nonManifoldEdges,
   };
 }

@@ -3,7 +3,7 @@ import { shellOf, shellsOf, topologyOf } from '@blunt-hem/core/document/document
 import { readSeams } from '@blunt-hem/core/formats/seamFile';
 import { surfaceArea } from '@blunt-hem/core/surface/areas';
 import { facesOfShell } from '@blunt-hem/core/surface/shells';
-import { verdictOf } from '@blunt-hem/core/surface/verdict';
+import { shellTopology } from '@blunt-hem/core/surface/shellTopology';
 import { sessionOver } from '../asking.ts';
 import { fileText } from '../files.ts';
 
@@ -19,7 +19,7 @@ export async function run(input: string, { seams: file }: { readonly seams: stri
     file: basename(input),
     shells: Array.from({ length: shells.shellCount }, (_, s) => {
       const shell = shellOf(document, s);
-      const { kind, canUnfold, borderCount, genus, sentence } = verdictOf(shell);
+      const { kind, canUnfold, borderCount, genus, sentence } = shellTopology(shell);
       const faces = facesOfShell(shells, s);
       const area = surfaceArea(shell.positions, shell.triangles);
       return {

@@ -8,7 +8,7 @@ import { HemError } from '@blunt-hem/core/errors';
 import { readSeams } from '@blunt-hem/core/formats/seamFile';
 import { localJobs } from '@blunt-hem/core/jobs/index';
 import type { AskedOf } from '@blunt-hem/core/questions/index';
-import { memoryKeeper } from '@blunt-hem/core/session/keeper';
+import { memoryPersistence } from '@blunt-hem/core/session/persistence';
 import { openSession, type Session } from '@blunt-hem/core/session/session';
 import { seamsFromUv } from '@blunt-hem/core/surface/shells';
 import type { Method } from '@blunt-hem/core/unfold/unfold';
@@ -53,7 +53,12 @@ export async function run(input: string, options: UnfoldOptions): Promise<object
       'no-uvs',
       `${basename(input)} has no UVs whose places could be kept: leave --keep-place out.`,
     );
-  const session = openSession({ document, history: emptyHistory, keeper: memoryKeeper(), jobs: localJobs });
+  const session = openSession({
+    document,
+    history: emptyHistory,
+    persistence: memoryPersistence(),
+    jobs: localJobs,
+  });
   const edges = await timed('seams', () => seamsWanted(session, options));
   const { pins, stays } = options.pins
     ? readPins(await fileText(options.pins), basename(options.pins))

@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { overlappingTriangles } from '../measure/overlap.ts';
-import { placed } from '../operations/arrange/placement.ts';
+import { applyPlacement } from '../operations/arrange/placement.ts';
 import { unattended } from '../progress.ts';
 import { FIRST_TILE } from '../surface/tiles.ts';
 import { boxOf } from '../surface/uvBox.ts';
@@ -47,7 +47,7 @@ describe('packing', () => {
             { tile: { ...TILE, width: 1024 * aspect, padding }, turning: 'quarter' },
             unattended,
           );
-          const result = shells.map((shell, i) => placed(shell, placements[i]));
+          const result = shells.map((shell, i) => applyPlacement(shell, placements[i]));
           const gap = padding / 1024;
           for (const uv of result) {
             const [left, low, right, high] = boxOf(uv);
@@ -69,7 +69,7 @@ describe('packing', () => {
     // So narrow that its slope is beyond every number.
     const shell = Float64Array.from([0, 0, 1e-310, 1, 1, 0.5]);
     const [placement] = packShells([shell], { tile: { ...TILE, padding: 0 }, turning: 'none' }, unattended);
-    const uv = placed(shell, placement);
+    const uv = applyPlacement(shell, placement);
     expect(Math.min(...uv)).toBeGreaterThanOrEqual(-1e-9);
     expect(Math.max(...uv)).toBeLessThanOrEqual(1 + 1e-9);
   });
@@ -91,7 +91,7 @@ describe('packing', () => {
       const placements = packShells(shells, { tile, turning: 'none', most: 0.3 }, unattended);
       for (const placement of placements) {
         expect(placement.scale).toBeCloseTo(0.3, 9);
-        const [left, low, right, high] = boxOf(placed(square, placement));
+        const [left, low, right, high] = boxOf(applyPlacement(square, placement));
         expect(Math.min(left - 2, low - 1, 3 - right, 2 - high)).toBeGreaterThan(16 / 1024 - 1e-9);
       }
     }
@@ -102,7 +102,7 @@ describe('packing', () => {
     const tile = { ...TILE, width: 2048, padding: 0 };
     const [placement] = packShells([upright], { tile, turning: 'quarter' }, unattended);
     expect(placement.scale).toBeCloseTo(1, 9);
-    expect(boxOf(placed(upright, placement)).map((x) => Number(x.toFixed(9)))).toEqual([0, 0, 2, 1]);
+    expect(boxOf(applyPlacement(upright, placement)).map((x) => Number(x.toFixed(9)))).toEqual([0, 0, 2, 1]);
     const [kept] = packShells([upright], { tile, turning: 'none' }, unattended);
     expect(kept.scale).toBeCloseTo(0.5, 9);
   });

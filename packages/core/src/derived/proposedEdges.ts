@@ -4,9 +4,9 @@ import type { FoundSymmetry } from '../jobs/symmetry.ts';
 import { type Context, share } from '../progress.ts';
 import type { ProposalOptions } from '../propose/proposeSeams.ts';
 import { shellsWhere } from '../surface/shells.ts';
-import type { View } from '../surface/viewExposure.ts';
+import type { View } from '../surface/visibility.ts';
 import { acrossAxis } from '../symmetry/findSymmetry.ts';
-import { type Exposures, exposuresOf } from './exposures.ts';
+import { type Visibility, visibilityOf } from './visibility.ts';
 
 /** By what seams are to be symmetric: what is found, nothing, or across an axis. */
 export const SYMMETRIES = ['auto', 'none', 'x', 'y', 'z'] as const;
@@ -24,7 +24,7 @@ export interface Wanted {
 
 export interface ProposedEdges {
   readonly proposed: readonly number[];
-  readonly exposures: Exposures;
+  readonly visibility: Visibility;
   readonly found: FoundSymmetry | undefined;
 }
 
@@ -41,7 +41,7 @@ export async function proposedEdges(
 ): Promise<ProposedEdges> {
   const { jobs } = context;
   const within = (from: number, to: number) => ({ jobs, ...share(context, from, to) });
-  const exposures = await exposuresOf(document, view, within(0, SEEN));
+  const visibility = await visibilityOf(document, view, within(0, SEEN));
   const wanted = symmetric === 'auto' ? ('mirror' as const) : symmetric !== 'none' && acrossAxis(symmetric);
   const symmetry = wanted
     ? await jobs.run('symmetry', { document: plainDocument(document), wanted }, within(SEEN, MIRRORED))
@@ -65,13 +65,13 @@ export async function proposedEdges(
     {
       document: plainDocument(parted),
       shells: shellsWhere(map, (f) => wantedShells.has(own[f])),
-      exposure: exposures.vertices,
+      visibility: visibility.vertices,
       symmetry: found?.symmetry,
       options,
     },
     within(limbs ? LIMBS : MIRRORED, 1),
   );
-  return { proposed: [...off, ...proposed], exposures, found };
+  return { proposed: [...off, ...proposed], visibility, found };
 }
 
 /** A document with more seams. */

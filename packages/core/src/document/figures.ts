@@ -2,8 +2,8 @@ import { foldsOf } from '../measure/folds.ts';
 import { measureStretch, type ShellStretch } from '../measure/stretch.ts';
 import { sumStretch } from '../measure/sumStretch.ts';
 import { facesOfShell } from '../surface/shells.ts';
+import { type ShellTopology, shellTopology } from '../surface/shellTopology.ts';
 import { boxOf, type UvBox } from '../surface/uvBox.ts';
-import { type Verdict, verdictOf } from '../surface/verdict.ts';
 import { METHODS, type Method } from '../unfold/unfold.ts';
 import { current, type HemDocument, shellOf, shellsOf, shellUv } from './document.ts';
 
@@ -25,7 +25,7 @@ export interface ShellFigures extends ShellMarks {
   readonly shell: number;
   readonly faces: number;
   readonly firstFace: number;
-  readonly verdict: Verdict;
+  readonly topology: ShellTopology;
   /** Undefined while the shell has no UVs. */
   readonly stretch: ShellStretch | undefined;
   /** Faces that are not valid under every diagonal, and those that cannot be, being concave on the model. */
@@ -47,7 +47,7 @@ export function figuresOf(document: HemDocument, shell: number): ShellFigures {
     faces: faces.length,
     firstFace: faces[0],
     ...shellMarks(document, faces),
-    verdict: verdictOf(piece),
+    topology: shellTopology(piece),
     stretch: uv && measureStretch(piece, uv),
     folded: folded.length,
     concave,

@@ -1,10 +1,10 @@
 import type { ShellStretch } from '../measure/stretch.ts';
-import type { Verdict } from '../surface/verdict.ts';
+import type { ShellTopology } from '../surface/shellTopology.ts';
 import type { Limits } from './limits.ts';
 
 export interface ShellFacts {
   /** Undefined while it is being measured. */
-  readonly verdict?: Verdict;
+  readonly topology?: ShellTopology;
   readonly stretch?: Judged & Pick<ShellStretch, 'flipped' | 'collapsed'>;
   readonly unfolded: boolean;
   readonly folded?: number;
@@ -52,11 +52,11 @@ const faces = (count: number): string => (count === 1 ? 'One face' : `${count} f
 
 /** Judges a shell by its figures; the gravest fault is told. */
 export function judge(
-  { verdict, stretch, folded = 0, outside, overlap, ...facts }: ShellFacts,
+  { topology, stretch, folded = 0, outside, overlap, ...facts }: ShellFacts,
   limits: Limits,
 ): Judgement {
-  if (!verdict) return said('none', '…', 'Being measured.');
-  if (!verdict.canUnfold) return said('bad', 'Cannot lie flat', verdict.sentence);
+  if (!topology) return said('none', '…', 'Being measured.');
+  if (!topology.canUnfold) return said('bad', 'Cannot lie flat', topology.sentence);
   if (!facts.unfolded) return said('none', 'Not yet', 'It has no UVs yet: unfold it.');
   if (!stretch) return said('none', '…', 'Being measured.');
   const { flipped, collapsed } = stretch;

@@ -1,10 +1,10 @@
 import { describe, expect, it } from 'vitest';
 import { openDocument } from '../document/document.ts';
 import { emptyHistory } from '../document/history.ts';
-import { readProject, writeProjectChecked } from '../keeping/projectFile.ts';
 import type { Mesh } from '../mesh/mesh.ts';
 import { modelFromMesh } from '../mesh/model.ts';
 import { triangulate } from '../mesh/triangulate.ts';
+import { readProject, writeProjectChecked } from '../persistence/projectFile.ts';
 import { meshOfShell } from '../surface/cutShell.ts';
 import { dirtyScan, glove, head, spikyBall, tentacle } from '../testing/sculpts.ts';
 import { cube, horn, sheet, sphericalCap, torus, tube } from '../testing/shapes.ts';

@@ -1,5 +1,5 @@
 import { withSplitVertices } from '../mesh/edit.ts';
-import { type Check, found, type Patient } from './check.ts';
+import { type Check, findingOf, type Patient } from './check.ts';
 import { cornerFans } from './cornerFans.ts';
 
 /** Points where faces touch that share no edge: like the knot of a bow tie. Points of edges with many faces do not count. */
@@ -9,7 +9,7 @@ export const bowTies: Check = {
   severity: 'hint',
   thing: ['point where faces only touch', 'points where faces only touch'],
   effect: 'The faces on either side come apart in the flat; they were never joined.',
-  find: (patient) => found({ vertices: knots(patient) }),
+  find: (patient) => findingOf({ vertices: knots(patient) }),
   repair: {
     label: 'Give each side its own point',
     safe: true,

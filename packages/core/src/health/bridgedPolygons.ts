@@ -1,4 +1,4 @@
-import { type Check, found } from './check.ts';
+import { type Check, findingOf } from './check.ts';
 import { facesWhere, isBridged, splitThem } from './polygons.ts';
 
 /** Polygons with a bridge from their rim to a hole. */
@@ -8,6 +8,6 @@ export const bridgedPolygons: Check = {
   severity: 'spoils',
   thing: ['polygon with a bridge to a hole', 'polygons with a bridge to a hole'],
   effect: 'Other programs may cover the hole with triangles that overlap in the flat.',
-  find: (patient) => found({ faces: facesWhere(patient, (f) => isBridged(patient.mesh, f)) }),
+  find: (patient) => findingOf({ faces: facesWhere(patient, (f) => isBridged(patient.mesh, f)) }),
   repair: splitThem(true),
 };

@@ -67,7 +67,7 @@ export interface ModelEdit {
 const NONE = new Uint32Array(0);
 
 /** A finding, or nothing where nothing was found. */
-export function found(
+export function findingOf(
   lists: { faces?: Iterable<number>; edges?: Iterable<number>; vertices?: Iterable<number> },
   count?: number,
 ): Finding | undefined {
@@ -78,4 +78,4 @@ export function found(
 }
 
 /** “1 loose point”, “14 loose points”. */
-export const counted = ({ thing }: Check, count: number): string => plural(count, ...thing);
+export const describeCount = ({ thing }: Check, count: number): string => plural(count, ...thing);

@@ -1,5 +1,5 @@
 import { withoutFaces } from '../mesh/edit.ts';
-import { type Check, found, type Patient } from './check.ts';
+import { type Check, findingOf, type Patient } from './check.ts';
 
 /** Part of the model's size at which two places count as one. */
 const SAME = 1e-6;
@@ -11,7 +11,7 @@ export const coincidentFaces: Check = {
   severity: 'spoils',
   thing: ['face that lies on another', 'faces that lie on others'],
   effect: 'Both get texture and only one is seen, which of them changes from one moment to the next.',
-  find: (patient) => found({ faces: covered(patient) }),
+  find: (patient) => findingOf({ faces: covered(patient) }),
   repair: {
     label: 'Delete one of each two',
     safe: false,

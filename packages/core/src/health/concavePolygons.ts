@@ -1,4 +1,4 @@
-import { type Check, found } from './check.ts';
+import { type Check, findingOf } from './check.ts';
 import { facesWhere, isBridged, isConcave, splitThem } from './polygons.ts';
 
 /** Polygons with a corner that points inward, bridged ones apart. */
@@ -10,6 +10,8 @@ export const concavePolygons: Check = {
   effect:
     'Here it is split well; a program that splits it from its first corner makes triangles that overlap.',
   find: (patient) =>
-    found({ faces: facesWhere(patient, (f) => isConcave(patient.mesh, f) && !isBridged(patient.mesh, f)) }),
+    findingOf({
+      faces: facesWhere(patient, (f) => isConcave(patient.mesh, f) && !isBridged(patient.mesh, f)),
+    }),
   repair: splitThem(false),
 };

@@ -2,7 +2,7 @@ import { disjointSets, findRoot, unite } from '../mesh/disjointSets.ts';
 import { withJoined } from '../mesh/edit.ts';
 import { pointGrid } from '../mesh/pointGrid.ts';
 import { borderEdges, meanLength } from './borderEdges.ts';
-import { type Check, type CheckOptions, found, type Patient } from './check.ts';
+import { type Check, type CheckOptions, findingOf, type Patient } from './check.ts';
 
 /**
  * Borders that lie on each other and are not joined, as mirroring leaves them: pairs of border edges whose ends are
@@ -22,7 +22,7 @@ export const cracks: Check = {
     const edges = borderEdges(patient).filter(
       (e) => both.has(edgeVertices[2 * e]) && both.has(edgeVertices[2 * e + 1]),
     );
-    return found({ edges, vertices: both }, vertices.length);
+    return findingOf({ edges, vertices: both }, vertices.length);
   },
   repair: {
     label: 'Join them',

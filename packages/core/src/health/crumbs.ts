@@ -1,6 +1,6 @@
 import { withoutFaces } from '../mesh/edit.ts';
 import { faceNormal } from '../mesh/normals.ts';
-import { type Check, found } from './check.ts';
+import { type Check, findingOf } from './check.ts';
 import { piecesOf } from './pieces.ts';
 
 /** A crumb has less than this part of the surface of the largest piece. */
@@ -21,7 +21,7 @@ export const crumbs: Check = {
     }));
     const largest = pieces.reduce((most, { area }) => Math.max(most, area), 0);
     const small = pieces.filter(({ area }) => area < SMALL * largest);
-    return found({ faces: small.flatMap(({ faces }) => faces) }, small.length);
+    return findingOf({ faces: small.flatMap(({ faces }) => faces) }, small.length);
   },
   repair: {
     label: 'Delete them',

@@ -1,5 +1,5 @@
 import { withoutFaces } from '../mesh/edit.ts';
-import { type Check, found, type Patient } from './check.ts';
+import { type Check, findingOf, type Patient } from './check.ts';
 
 /** Faces on the very same points as another face before them. */
 export const duplicateFaces: Check = {
@@ -8,7 +8,7 @@ export const duplicateFaces: Check = {
   severity: 'spoils',
   thing: ['doubled face', 'doubled faces'],
   effect: 'Its edges have more than two faces, so shells are cut there, and the texture is paid for twice.',
-  find: (patient) => found({ faces: doubles(patient) }),
+  find: (patient) => findingOf({ faces: doubles(patient) }),
   repair: {
     label: 'Delete the doubles',
     safe: true,

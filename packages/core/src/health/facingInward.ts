@@ -1,7 +1,7 @@
 import { withFlipped } from '../mesh/edit.ts';
-import { type Check, found } from './check.ts';
-import { BACK, exposure, FRONT } from './exposure.ts';
+import { type Check, findingOf } from './check.ts';
 import { piecesOf } from './pieces.ts';
+import { BACK, FRONT, reachable } from './reachable.ts';
 
 /** Of the faces seen from one side only, the part that must be seen from behind. */
 const MOST = 0.8;
@@ -21,13 +21,13 @@ export const facingInward: Check = {
     const samples = open.map((faces) => evenly(faces, SAMPLE));
     const wanted = new Uint8Array(patient.mesh.faceStart.length - 1);
     for (const f of samples.flat()) wanted[f] = 1;
-    const seen = exposure(patient, 'each', context, wanted);
+    const seen = reachable(patient, 'each', context, wanted);
     const inward = open.filter((_faces, piece) => {
       const of = (sides: number) => samples[piece].filter((f) => seen[f] === sides).length;
       const [backs, fronts] = [of(BACK), of(FRONT)];
       return backs > 0 && backs >= MOST * (backs + fronts);
     });
-    return found({ faces: inward.flat() });
+    return findingOf({ faces: inward.flat() });
   },
   repair: {
     label: 'Turn the pieces over',

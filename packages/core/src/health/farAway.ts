@@ -1,5 +1,5 @@
 import { boundingBox } from '../mesh/mesh.ts';
-import { type Check, found } from './check.ts';
+import { type Check, findingOf } from './check.ts';
 
 /** Distance from the origin over size beyond which single-precision files lose a thousandth of an edge or so. */
 const FAR = 1e4;
@@ -20,6 +20,6 @@ export const farAway: Check = {
     const far = Math.max(...box.map(Math.abs));
     if (far <= FAR * size && size >= SMALL && size <= LARGE) return undefined;
     const vertices = Array.from({ length: mesh.positions.length / 3 }, (_, v) => v);
-    return found({ vertices }, 1);
+    return findingOf({ vertices }, 1);
   },
 };

@@ -1,6 +1,6 @@
 import { withoutFaces } from '../mesh/edit.ts';
-import { type Check, found } from './check.ts';
-import { exposure, UNSEEN } from './exposure.ts';
+import { type Check, findingOf } from './check.ts';
+import { reachable, UNSEEN } from './reachable.ts';
 
 /** Faces that cannot be seen from anywhere outside, from either side. */
 export const hiddenFaces: Check = {
@@ -10,8 +10,8 @@ export const hiddenFaces: Check = {
   thing: ['face that is never seen', 'faces that are never seen'],
   effect: 'Texture is spent on it that nobody will see.',
   find(patient, _, context) {
-    const seen = exposure(patient, 'either', context);
-    return found({ faces: Array.from(seen.keys()).filter((f) => seen[f] === UNSEEN) });
+    const seen = reachable(patient, 'either', context);
+    return findingOf({ faces: Array.from(seen.keys()).filter((f) => seen[f] === UNSEEN) });
   },
   repair: {
     label: 'Delete them',

@@ -1,5 +1,5 @@
 import { withFlipped } from '../mesh/edit.ts';
-import { type Check, found, type Patient } from './check.ts';
+import { type Check, findingOf, type Patient } from './check.ts';
 import { piecesOf } from './pieces.ts';
 
 /** Closed pieces whose faces look inward, by the sign of their volume. */
@@ -9,7 +9,7 @@ export const insideOut: Check = {
   severity: 'spoils',
   thing: ['face of a piece that is inside out', 'faces of pieces that are inside out'],
   effect: 'Its UVs come out mirrored, and its texture is seen from behind.',
-  find: (patient) => found({ faces: inwardPieces(patient).flat() }),
+  find: (patient) => findingOf({ faces: inwardPieces(patient).flat() }),
   repair: {
     label: 'Turn the pieces inside in',
     safe: true,

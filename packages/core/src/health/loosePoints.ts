@@ -1,5 +1,5 @@
 import { used, withoutLoosePoints } from '../mesh/edit.ts';
-import { type Check, found } from './check.ts';
+import { type Check, findingOf } from './check.ts';
 
 /** Points that no face uses. */
 export const loosePoints: Check = {
@@ -10,7 +10,7 @@ export const loosePoints: Check = {
   effect: 'It has no surface and gets no UV; it only makes the model look larger than it is.',
   find({ mesh }) {
     const inUse = used(mesh);
-    return found({ vertices: Array.from(inUse.keys()).filter((v) => !inUse[v]) });
+    return findingOf({ vertices: Array.from(inUse.keys()).filter((v) => !inUse[v]) });
   },
   repair: { label: 'Delete them', safe: true, run: ({ mesh }) => withoutLoosePoints(mesh) },
 };

@@ -1,5 +1,5 @@
 import { withoutFaces } from '../mesh/edit.ts';
-import { type Check, found } from './check.ts';
+import { type Check, findingOf } from './check.ts';
 
 /** Faces with a corner to which the file gave no place: the number was not a number. */
 export const lostPoints: Check = {
@@ -11,7 +11,7 @@ export const lostPoints: Check = {
     'The file gives no place for the corner; it was put in the middle of the model, and the face pulls there.',
   find: ({ model }) => {
     const lost = model.faceLost;
-    return found({ faces: lost ? Array.from(lost.keys()).filter((f) => lost[f]) : [] });
+    return findingOf({ faces: lost ? Array.from(lost.keys()).filter((f) => lost[f]) : [] });
   },
   repair: {
     label: 'Delete them',

@@ -1,4 +1,4 @@
-import { type Check, found } from './check.ts';
+import { type Check, findingOf } from './check.ts';
 import { facesWhere, splitThem } from './polygons.ts';
 
 /** Polygons with more than four corners. */
@@ -9,7 +9,7 @@ export const manyCorners: Check = {
   thing: ['polygon with more than four corners', 'polygons with more than four corners'],
   effect: 'It unfolds well, but loops end there, and subdivision pinches.',
   find: (patient) =>
-    found({
+    findingOf({
       faces: facesWhere(patient, (f) => patient.mesh.faceStart[f + 1] - patient.mesh.faceStart[f] > 4),
     }),
   repair: splitThem(false),

@@ -78,7 +78,7 @@ function pieceFigures({ mesh, triangulation }: Patient, triangles: readonly numb
     }
     return number;
   });
-  const { loops, edgeCount, tangled } = borders(corners, numbers.size);
+  const { loops, edgeCount, nonManifold } = borders(corners, numbers.size);
   const euler = numbers.size - edgeCount + triangles.length;
   const genus = (2 - euler - loops.length) / 2;
   return {
@@ -86,6 +86,6 @@ function pieceFigures({ mesh, triangulation }: Patient, triangles: readonly numb
     vertices: numbers.size,
     euler,
     borders: loops.length,
-    genus: tangled || !Number.isInteger(genus) || genus < 0 ? undefined : genus,
+    genus: nonManifold || !Number.isInteger(genus) || genus < 0 ? undefined : genus,
   };
 }

@@ -1,5 +1,5 @@
 import { withSplitVertices } from '../mesh/edit.ts';
-import { type Check, found } from './check.ts';
+import { type Check, findingOf } from './check.ts';
 import { cornerFans } from './cornerFans.ts';
 
 /** Edges where more than two faces meet, or a face meets itself. */
@@ -14,7 +14,7 @@ export const nonManifoldEdges: Check = {
     for (let e = 0; e < links.joined.length; e++) {
       if (links.edgeCornerStart[e + 1] - links.edgeCornerStart[e] > 2) edges.push(e);
     }
-    return found({ edges });
+    return findingOf({ edges });
   },
   repair: {
     label: 'Part the sheets',

@@ -1,5 +1,5 @@
 import { withJoined } from '../mesh/edit.ts';
-import { type Check, found } from './check.ts';
+import { type Check, findingOf } from './check.ts';
 
 /** Faces that name one point twice in a row. */
 export const repeatedCorners: Check = {
@@ -18,7 +18,7 @@ export const repeatedCorners: Check = {
         break;
       }
     }
-    return found({ faces });
+    return findingOf({ faces });
   },
   repair: {
     label: 'Drop the repeats',

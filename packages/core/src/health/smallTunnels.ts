@@ -3,7 +3,7 @@ import { heedStop } from '../progress.ts';
 import { smallHandles } from '../seams/smallHandles.ts';
 import { extractShell, faceTriangleStart } from '../surface/shell.ts';
 import { shellsFromSeams } from '../surface/shells.ts';
-import { type Check, found } from './check.ts';
+import { type Check, findingOf } from './check.ts';
 
 /** Handles of a piece that are too small to be meant. */
 export const smallTunnels: Check = {
@@ -27,6 +27,6 @@ export const smallTunnels: Check = {
         for (const [a, b] of ring.edges) edges.push(findEdge(links, vertexOf(a), vertexOf(b)));
       }
     }
-    return found({ edges }, count);
+    return findingOf({ edges }, count);
   },
 };

@@ -1,7 +1,7 @@
 import { withInserted } from '../mesh/edit.ts';
 import { pointGrid } from '../mesh/pointGrid.ts';
 import { borderEdges, edgeLength, meanLength } from './borderEdges.ts';
-import { type Check, found, type Patient } from './check.ts';
+import { type Check, findingOf, type Patient } from './check.ts';
 
 /** Border points that lie in the middle of another border edge: one side has an edge where the other has two. */
 export const tJunctions: Check = {
@@ -13,7 +13,7 @@ export const tJunctions: Check = {
   find(patient, { tolerance }) {
     const all = junctions(patient, tolerance);
     const vertices = new Set(all.map(({ vertex }) => vertex));
-    return found({ vertices, edges: new Set(all.map(({ edge }) => edge)) }, vertices.size);
+    return findingOf({ vertices, edges: new Set(all.map(({ edge }) => edge)) }, vertices.size);
   },
   repair: {
     label: 'Make them corners of both sides',

@@ -1,4 +1,4 @@
-import { type Check, found, type Patient } from './check.ts';
+import { type Check, findingOf, type Patient } from './check.ts';
 
 /** Height over longest side below which a face counts as thin. */
 const THIN = 1e-3;
@@ -13,7 +13,7 @@ export const thinFaces: Check = {
   find(patient) {
     const faces: number[] = [];
     for (let f = 0; f + 1 < patient.mesh.faceStart.length; f++) if (isThin(patient, f)) faces.push(f);
-    return found({ faces });
+    return findingOf({ faces });
   },
 };
 

@@ -1,6 +1,6 @@
 import { determinant } from '../mesh/affine.ts';
 import type { Model } from '../mesh/model.ts';
-import { type Check, type Finding, found, type Repair } from './check.ts';
+import { type Check, type Finding, findingOf, type Repair } from './check.ts';
 
 /** Part by which the three scales of a transform may differ before circles visibly unfold as ovals. */
 const EVEN = 0.01;
@@ -49,7 +49,7 @@ export const unevenScale: Check = {
 function facesOfObjects(model: Model, holds: (matrix: ArrayLike<number>) => boolean): Finding | undefined {
   const hit = model.objectTransforms?.map(holds) ?? [];
   if (!hit.includes(true)) return undefined;
-  return found({ faces: Array.from(model.faceObject.keys()).filter((f) => hit[model.faceObject[f]]) });
+  return findingOf({ faces: Array.from(model.faceObject.keys()).filter((f) => hit[model.faceObject[f]]) });
 }
 
 const columnLengths = (m: ArrayLike<number>): number[] =>

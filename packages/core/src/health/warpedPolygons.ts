@@ -1,4 +1,4 @@
-import { type Check, found } from './check.ts';
+import { type Check, findingOf } from './check.ts';
 import { facesWhere, splitThem, warp } from './polygons.ts';
 
 /** A polygon whose corners lie farther from one plane than this part of its size counts as warped. */
@@ -12,6 +12,6 @@ export const warpedPolygons: Check = {
   thing: ['polygon that is far from flat', 'polygons that are far from flat'],
   effect:
     'Where it is split decides its shape, and another program may split it otherwise than it was unfolded.',
-  find: (patient) => found({ faces: facesWhere(patient, (f) => warp(patient.mesh, f) > WARPED) }),
+  find: (patient) => findingOf({ faces: facesWhere(patient, (f) => warp(patient.mesh, f) > WARPED) }),
   repair: splitThem(false),
 };

@@ -1,6 +1,6 @@
 import { withFlipped } from '../mesh/edit.ts';
 import { faceCount } from '../mesh/mesh.ts';
-import { type Check, found, type Patient } from './check.ts';
+import { type Check, findingOf, type Patient } from './check.ts';
 
 /** Faces that run round the other way than most of the surface they belong to. */
 export const mixedWinding: Check = {
@@ -12,7 +12,7 @@ export const mixedWinding: Check = {
     'faces that face the other way than their neighbours',
   ],
   effect: 'Shells are cut off there, and the texture would be seen from behind.',
-  find: (patient) => found({ faces: minority(patient) }),
+  find: (patient) => findingOf({ faces: minority(patient) }),
   repair: {
     label: 'Turn them over',
     safe: true,

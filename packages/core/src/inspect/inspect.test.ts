@@ -8,7 +8,7 @@ import { modelFromMesh } from '../mesh/model.ts';
 import { type OperationName, request } from '../operations/catalogue.ts';
 import { unattended } from '../progress.ts';
 import { answerQuestion } from '../questions/index.ts';
-import { memoryKeeper } from '../session/keeper.ts';
+import { memoryPersistence } from '../session/persistence.ts';
 import { openSession } from '../session/session.ts';
 import { after } from '../testing/acts.ts';
 import { dirtyScan } from '../testing/sculpts.ts';
@@ -285,7 +285,7 @@ describe('findings in the flat', () => {
         const session = openSession({
           document: laid,
           history: emptyHistory,
-          keeper: memoryKeeper(),
+          persistence: memoryPersistence(),
           jobs: localJobs,
         });
         await session.perform(operation as OperationName, params as never);
@@ -306,10 +306,10 @@ describe('findings in the flat', () => {
   });
 
   it('tell where seams show', () => {
-    const exposure = Float32Array.from({ length: 90 }, (_, e) => e / 90);
-    expect(seamsThatShow([0, 1, 2], exposure, () => 1)).toBeUndefined();
-    const found = seamsThatShow([0, 1, 88, 89], exposure, (e) => (e === 89 ? 2 : 1));
+    const visibility = Float32Array.from({ length: 90 }, (_, e) => e / 90);
+    expect(seamsThatShow([0, 1, 2], visibility, () => 1)).toBeUndefined();
+    const found = seamsThatShow([0, 1, 88, 89], visibility, (e) => (e === 89 ? 2 : 1));
     expect(found).toMatchObject({ count: 60, edges: [88, 89] });
-    expect(seamsThatShow([], exposure, () => 1)).toBeUndefined();
+    expect(seamsThatShow([], visibility, () => 1)).toBeUndefined();
   });
 });

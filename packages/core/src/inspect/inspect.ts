@@ -2,7 +2,7 @@ import { type Context, heedStop } from '../progress.ts';
 import { collapsedFaces } from './collapsedFaces.ts';
 import { densityOutliers } from './densityOutliers.ts';
 import { foldedFaces } from './foldedFaces.ts';
-import { type Inspection, type LayoutFinding, told } from './inspection.ts';
+import { describeFinding, type Inspection, type LayoutFinding } from './inspection.ts';
 import { notUnfolded } from './notUnfolded.ts';
 import { outOfDate } from './outOfDate.ts';
 import { outsideTile } from './outsideTile.ts';
@@ -43,6 +43,6 @@ export function inspect(subject: Subject, { signal }: Pick<Context, 'signal'>): 
   return INSPECTIONS.flatMap((inspection) => {
     heedStop(signal);
     const found = inspection.find(subject);
-    return found ? [told(inspection, found)] : [];
+    return found ? [describeFinding(inspection, found)] : [];
   });
 }

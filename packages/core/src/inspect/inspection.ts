@@ -3,7 +3,7 @@ import type { Request } from '../document/request.ts';
 import type { Severity } from '../health/check.ts';
 import { plural } from '../plural.ts';
 import { facesOfShell } from '../surface/shells.ts';
-import { verdictOf } from '../surface/verdict.ts';
+import { shellTopology } from '../surface/shellTopology.ts';
 import type { Subject } from './subject.ts';
 
 /** Something that may be wrong with how a model lies flat. */
@@ -57,7 +57,7 @@ export interface LayoutFinding extends Pick<Inspection, 'kind' | 'severity' | 'e
   readonly remedy?: Remedy | CutSearch;
 }
 
-export function told(
+export function describeFinding(
   { kind, severity, effect, thing }: Pick<Inspection, 'kind' | 'severity' | 'effect' | 'thing'>,
   { count, atLeast, faces = [], edges = [], shells = [], remedy }: Found,
 ): LayoutFinding {
@@ -103,7 +103,7 @@ export function ofSpoiltFaces({ document }: Subject, faces: readonly number[]): 
   if (faces.length === 0) return undefined;
   const { faceShell } = shellsOf(document);
   const shells = [...new Set(faces.map((f) => faceShell[f]))];
-  const willing = shells.filter((s) => verdictOf(shellOf(document, s)).canUnfold);
+  const willing = shells.filter((s) => shellTopology(shellOf(document, s)).canUnfold);
   const remedy: Remedy =
     willing.length > 0
       ? {

@@ -1,6 +1,6 @@
 import { shellOf, shellsOf } from '../document/document.ts';
 import { facesOfShell } from '../surface/shells.ts';
-import { verdictOf } from '../surface/verdict.ts';
+import { shellTopology } from '../surface/shellTopology.ts';
 import { type Inspection, named, ofShells } from './inspection.ts';
 
 export const outOfDate: Inspection = {
@@ -14,7 +14,7 @@ export const outOfDate: Inspection = {
     const stale = [...boxes.keys()].filter(
       (s) => boxes[s] && facesOfShell(shellsOf(document), s).some((f) => document.stale[f] === 1),
     );
-    const willing = stale.filter((s) => verdictOf(shellOf(document, s)).canUnfold);
+    const willing = stale.filter((s) => shellTopology(shellOf(document, s)).canUnfold);
     const found = ofShells(subject, stale);
     if (!found || willing.length === 0) return found;
     const request = { operation: 'unfold', params: { shells: named(document, willing) } };

@@ -6,16 +6,16 @@ const [SHOWS, ALLOWED] = [2 / 3, 0.1];
 /**
  * Seams in the third of the edges of a model that is seen most.
  *
- * @param exposure  of every edge, 0 to 1
+ * @param visibility  of every edge, 0 to 1
  * @returns undefined where less than a tenth of their length does
  */
 export function seamsThatShow(
   seams: readonly number[],
-  exposure: Float32Array,
+  visibility: Float32Array,
   lengthOf: (edge: number) => number,
 ): (Found & { readonly inspection: Pick<Inspection, 'kind' | 'severity' | 'effect' | 'thing'> }) | undefined {
-  const bound = Float32Array.from(exposure).sort()[Math.floor(SHOWS * exposure.length)];
-  const edges = seams.filter((e) => exposure[e] > bound);
+  const bound = Float32Array.from(visibility).sort()[Math.floor(SHOWS * visibility.length)];
+  const edges = seams.filter((e) => visibility[e] > bound);
   const sum = (list: readonly number[]) => list.reduce((whole, e) => whole + lengthOf(e), 0);
   const share = sum(edges) / (sum(seams) || 1);
   if (share < ALLOWED) return undefined;

@@ -8,7 +8,7 @@ export interface DartsTask {
   /** A shell vertex. */
   readonly place: number;
   /** What is seen of every shell vertex, 0 to 1. */
-  readonly exposure: Float32Array;
+  readonly visibility: Float32Array;
   readonly options: BestCutOptions;
 }
 
@@ -18,10 +18,10 @@ const SEEN = 2;
 /** Relief cuts from a place to the border, the best first. */
 export const darts: Job<'darts', DartsTask, readonly BestCut[]> = {
   name: 'darts',
-  run({ shell: { positions, ...shell }, place, exposure, options }, context) {
+  run({ shell: { positions, ...shell }, place, visibility, options }, context) {
     const cost = (a: number, b: number) =>
       Math.hypot(...[0, 1, 2].map((k) => positions[3 * a + k] - positions[3 * b + k])) *
-      (1 + SEEN * 0.5 * (exposure[a] + exposure[b]));
+      (1 + SEEN * 0.5 * (visibility[a] + visibility[b]));
     return find({ positions, ...shell }, place, cost, context, options);
   },
 };

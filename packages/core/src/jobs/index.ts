@@ -1,4 +1,5 @@
 import type { Context } from '../progress.ts';
+import { ambientOcclusion } from './ambientOcclusion.ts';
 import { bestCut } from './bestCut.ts';
 import { brushShell } from './brushShell.ts';
 import { copies } from './copies.ts';
@@ -7,7 +8,6 @@ import { coverage } from './coverage.ts';
 import { darts } from './darts.ts';
 import { drawPicture } from './drawPicture.ts';
 import { examineModel } from './examineModel.ts';
-import { exposure } from './exposure.ts';
 import { inSight } from './inSight.ts';
 import { inspectLayout } from './inspectLayout.ts';
 import type { Job } from './job.ts';
@@ -25,10 +25,10 @@ import { removeFaces } from './removeFaces.ts';
 import { repairModel } from './repairModel.ts';
 import { rings } from './rings.ts';
 import { shellFigures } from './shellFigures.ts';
-import { skyLight } from './skyLight.ts';
 import { straightStrips } from './straightStrips.ts';
 import { symmetry } from './symmetry.ts';
 import { unfoldShells } from './unfoldShells.ts';
+import { visibility } from './visibility.ts';
 import { warmUp } from './warmUp.ts';
 import { writeFile } from './writeFile.ts';
 import { writeProjectFile } from './writeProjectFile.ts';
@@ -50,7 +50,7 @@ export const JOBS = [
   rings,
   limbRings,
   symmetry,
-  exposure,
+  visibility,
   measureShells,
   shellFigures,
   meetsBound,
@@ -65,7 +65,7 @@ export const JOBS = [
   writeFile,
   writeProjectFile,
   drawPicture,
-  skyLight,
+  ambientOcclusion,
   warmUp,
 ] as const;
 

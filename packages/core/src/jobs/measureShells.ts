@@ -1,7 +1,7 @@
 import { measureStretch, type ShellStretch } from '../measure/stretch.ts';
 import { heedStop } from '../progress.ts';
 import type { Shell } from '../surface/shell.ts';
-import { type Verdict, verdictOf } from '../surface/verdict.ts';
+import { type ShellTopology, shellTopology } from '../surface/shellTopology.ts';
 import type { Job } from './job.ts';
 
 export interface MeasureTask {
@@ -11,7 +11,7 @@ export interface MeasureTask {
 }
 
 export interface Measured {
-  readonly verdict: Verdict;
+  readonly topology: ShellTopology;
   readonly stretch: ShellStretch | undefined;
 }
 
@@ -21,6 +21,6 @@ export const measureShells: Job<'measure', readonly MeasureTask[], readonly Meas
   run: (tasks, context) =>
     tasks.map(({ shell, uv }) => {
       heedStop(context.signal);
-      return { verdict: verdictOf(shell), stretch: uv && measureStretch(shell, uv) };
+      return { topology: shellTopology(shell), stretch: uv && measureStretch(shell, uv) };
     }),
 };

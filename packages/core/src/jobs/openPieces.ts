@@ -4,16 +4,16 @@ import { faceNormals } from '../mesh/normals.ts';
 import { heedStop } from '../progress.ts';
 import { edgeCosts } from '../seams/edgeCosts.ts';
 import { openShell } from '../seams/openShell.ts';
-import { verdictOf } from '../surface/verdict.ts';
+import { shellTopology } from '../surface/shellTopology.ts';
 import type { Job } from './job.ts';
 
-const OPENABLE = new Set(['closed', 'pinholes', 'handle', 'tube']);
+const OPENABLE = new Set(['closed', 'pinholes', 'withHandle', 'annulus']);
 
 export interface OpenTask {
   readonly document: HemDocument;
   readonly shells: readonly number[];
   /** How much is seen of every edge, 0 to 1. */
-  readonly exposure: Float32Array;
+  readonly visibility: Float32Array;
 }
 
 /** How much an opening is to be hidden rather than short. */
@@ -26,17 +26,17 @@ export const openPieces: Job<
   { readonly edges: readonly number[]; readonly smallHandles: number }
 > = {
   name: 'open-pieces',
-  run({ document, shells: chosen, exposure }, context) {
+  run({ document, shells: chosen, visibility }, context) {
     const { mesh, links } = topologyOf(document.model);
     const normals = faceNormals(mesh);
-    const costs = edgeCosts(mesh, links, normals, { hidden: HIDDEN, exposure, seams: document.seams });
+    const costs = edgeCosts(mesh, links, normals, { hidden: HIDDEN, visibility, seams: document.seams });
     const found: number[] = [];
     let small = 0;
     chosen.forEach((s, i) => {
       heedStop(context.signal);
       context.report({ fraction: i / chosen.length });
       const shell = shellOf(document, s);
-      if (!OPENABLE.has(verdictOf(shell).kind)) return;
+      if (!OPENABLE.has(shellTopology(shell).kind)) return;
       const vertexOf = (v: number) => mesh.cornerVertex[shell.vertexCorner[v]];
       const edgeOf = (a: number, b: number) => findEdge(links, vertexOf(a), vertexOf(b));
       const { edges, smallHandles } = openShell(shell, (a, b) => costs[edgeOf(a, b)]);

@@ -7,7 +7,7 @@ export interface ProposalJob {
   readonly document: HemDocument;
   /** Shells by number; all when absent. */
   readonly shells?: readonly number[];
-  readonly exposure: Float32Array;
+  readonly visibility: Float32Array;
   readonly symmetry?: Symmetry;
   readonly options: ProposalOptions;
 }
@@ -15,13 +15,13 @@ export interface ProposalJob {
 /** Edges to cut so that shells lie flat with little stretch. */
 export const proposeSeams: Job<'propose-seams', ProposalJob, Uint32Array> = {
   name: 'propose-seams',
-  run({ document, shells, exposure, symmetry, options }, context) {
+  run({ document, shells, visibility, symmetry, options }, context) {
     const all = Array.from({ length: shellsOf(document).shellCount }, (_, s) => s);
     const task = {
       ...topologyOf(document.model),
       seams: document.seams,
       shells: shells ?? all,
-      exposure,
+      visibility,
       symmetry,
     };
     return Uint32Array.from(propose(task, options, context));

@@ -3,7 +3,7 @@ import { applyPatch, type Change, modelChange, NO_CHANGE, type Patch } from '../
 import { patientOf } from '../document/patient.ts';
 import { remeshed } from '../document/remesh.ts';
 import { HemError } from '../errors.ts';
-import { type Check, type CheckOptions, counted, type Finding, found } from '../health/check.ts';
+import { type Check, type CheckOptions, describeCount, type Finding, findingOf } from '../health/check.ts';
 import { CHECKS, checkOf } from '../health/examine.ts';
 import { heedStop } from '../progress.ts';
 import type { Job } from './job.ts';
@@ -26,11 +26,11 @@ export const repairModel: Job<'repair', RepairTask, Patch> = {
   run({ document, kind, faces, options }, context) {
     if (kind === undefined) return allThatIsSafe(document, options, context);
     const check = checkOf(kind) as Check;
-    const finding = faces ? found({ faces }) : check.find(patientOf(document.model), options, context);
+    const finding = faces ? findingOf({ faces }) : check.find(patientOf(document.model), options, context);
     if (!finding) throw new HemError('nothing-to-repair', `There are no ${check.thing[1]}.`);
     return {
       changes: [repaired(document, check, finding, options)],
-      notes: [`${check.repair?.label}: ${counted(check, finding.count)}.`],
+      notes: [`${check.repair?.label}: ${describeCount(check, finding.count)}.`],
     };
   },
 };
@@ -54,7 +54,7 @@ function allThatIsSafe(
       const change = repaired(now, check, finding, options);
       changes.push(change);
       now = applyPatch(now, { ...NO_CHANGE, changes: [change] });
-      notes.push(`${check.repair?.label}: ${counted(check, finding.count)}.`);
+      notes.push(`${check.repair?.label}: ${describeCount(check, finding.count)}.`);
     }
     if (now === before) break;
   }

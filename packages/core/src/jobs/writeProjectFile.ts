@@ -1,4 +1,4 @@
-import { type Project, writeProjectChecked } from '../keeping/projectFile.ts';
+import { type Project, writeProjectChecked } from '../persistence/projectFile.ts';
 import type { Job } from './job.ts';
 
 /** A project as the bytes of a file, which were read back. */

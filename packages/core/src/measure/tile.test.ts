@@ -136,7 +136,7 @@ describe('polygons under any diagonal', () => {
 describe('what a shell is worth', () => {
   const most = LIMIT_PRESETS.usual;
   const good: ShellFacts = {
-    verdict: { kind: 'flat', canUnfold: true, borderCount: 1, genus: 0, sentence: 'A disc.' },
+    topology: { kind: 'disk', canUnfold: true, borderCount: 1, genus: 0, sentence: 'A disc.' },
     stretch: { l2: 1.02, linf: 1.3, angleMean: 3, areaMean: 1.05, flipped: 0, collapsed: 0 },
     unfolded: true,
     folded: 0,

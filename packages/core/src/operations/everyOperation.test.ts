@@ -4,10 +4,10 @@ import { LIMIT_PRESETS } from '../document/limits.ts';
 import { applyPatch, inverse, isEmpty } from '../document/patch.ts';
 import { upgradedAct } from '../document/upgrade.ts';
 import { HemError } from '../errors.ts';
-import { applyKept, checkedPatch } from '../keeping/soundPatch.ts';
 import { findEdge } from '../mesh/connectivity.ts';
 import { type Mesh, meshFromPolygons } from '../mesh/mesh.ts';
 import { modelFromMesh } from '../mesh/model.ts';
+import { applyKept, validatePatch } from '../persistence/validatePatch.ts';
 import { after } from '../testing/acts.ts';
 import { handedOver } from '../testing/handedOver.ts';
 import { cube, sheet, torus } from '../testing/shapes.ts';
@@ -201,7 +201,7 @@ describe.each(OPERATIONS.map(({ name }) => name))('%s', (name) => {
     expect(seen(back)).toEqual(before);
     expect(seen(applyPatch(back, patch))).toEqual(seen(next));
     // As it is read back from a project or the store, either way.
-    const kept = checkedPatch(upgradedAct({ operation: name, params, label, group: 0, patch }).patch);
+    const kept = validatePatch(upgradedAct({ operation: name, params, label, group: 0, patch }).patch);
     expect(seen(applyKept(start, kept))).toEqual(seen(next));
     expect(seen(applyKept(next, inverse(kept)))).toEqual(before);
     const again = JSON.parse(JSON.stringify({ operation: name, params }));

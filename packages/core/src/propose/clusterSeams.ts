@@ -6,7 +6,7 @@ import { openShell } from '../seams/openShell.ts';
 import type { CoarseSurface } from '../surface/coarseSurface.ts';
 import { extractShell, faceTriangleStart, shellFromTriangles } from '../surface/shell.ts';
 import { facesOfShell, shellsFromSeams } from '../surface/shells.ts';
-import { verdictOf } from '../surface/verdict.ts';
+import { shellTopology } from '../surface/shellTopology.ts';
 import { layFlat } from './layFlat.ts';
 import { facesOfCluster, type Joins, normalClusters } from './normalClusters.ts';
 
@@ -81,6 +81,7 @@ function liesFlat(mesh: Mesh, faces: readonly number[], most: number, context: C
   const positions = [...number.keys()].flatMap((v) => [...mesh.positions.subarray(3 * v, 3 * v + 3)]);
   const shell = shellFromTriangles(positions, triangles);
   return (
-    verdictOf(shell).kind === 'flat' && layFlat(shell, { most, relaxSteps: 3 }, context.signal) !== undefined
+    shellTopology(shell).kind === 'disk' &&
+    layFlat(shell, { most, relaxSteps: 3 }, context.signal) !== undefined
   );
 }

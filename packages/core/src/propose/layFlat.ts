@@ -2,7 +2,7 @@ import { HemError } from '../errors.ts';
 import { NotPositiveDefiniteError } from '../linear/cholesky.ts';
 import { measureStretch } from '../measure/stretch.ts';
 import { type Context, heedStop } from '../progress.ts';
-import { layClear, liesOnItself } from '../relax/layClear.ts';
+import { liesOnItself, unfoldOverlapFree } from '../relax/overlapFree.ts';
 import { MOST_WORSE, type Relaxed, relax } from '../relax/relax.ts';
 import { RELAX_STEPS } from '../relax/steps.ts';
 import { areaOfTriangle } from '../surface/areas.ts';
@@ -66,7 +66,7 @@ export function layFlat(
 export function laidOut(shell: Shell, signal: Context['signal']): Relaxed {
   const context: Context = { signal, report: () => undefined };
   // Where the plain map will not do, unfolding takes long, and from a disc the map comes out the same; where it would not be taken for its stretch, it shows.
-  const direct = isPlain(shell, signal) ? undefined : layClear(shell, {}, context);
+  const direct = isPlain(shell, signal) ? undefined : unfoldOverlapFree(shell, {}, context);
   heedStop(signal);
   if (direct) {
     const free = relax(shell, direct.uv, { steps: RELAX_STEPS }, context);
@@ -107,7 +107,7 @@ export function isStretched(
     const isWell = !flips && before.l2 < 1 + WELL * (most - 1);
     if (isWell && !liesOnItself(shell, first)) return false;
     const context: Context = { signal, report: () => undefined };
-    const direct = flips ? layClear(shell, {}, context) : undefined;
+    const direct = flips ? unfoldOverlapFree(shell, {}, context) : undefined;
     heedStop(signal);
     if (direct) return measureStretch(shell, direct.uv).l2 > most;
     const start = flips ? unfoldShell(shell, 'conformal', context).uv : first;

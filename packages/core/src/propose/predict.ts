@@ -2,7 +2,7 @@ import { measureStretch } from '../measure/stretch.ts';
 import type { Context } from '../progress.ts';
 import { likeShell } from '../surface/coarseSurface.ts';
 import type { Shell } from '../surface/shell.ts';
-import { verdictOf } from '../surface/verdict.ts';
+import { shellTopology } from '../surface/shellTopology.ts';
 import { laidOut } from './layFlat.ts';
 
 /** What a shell would be like, unfolded and relaxed. */
@@ -21,7 +21,7 @@ const [MOST_TRIANGLES, MOST_IN_HASTE] = [20_000, 2500];
 
 /** @throws StoppedError */
 export function predict(shell: Shell, { signal }: Pick<Context, 'signal'>, hastily = false): Predicted {
-  if (!verdictOf(shell).canUnfold) return { area: 0 };
+  if (!shellTopology(shell).canUnfold) return { area: 0 };
   const piece = likeShell(shell, hastily ? MOST_IN_HASTE : MOST_TRIANGLES, signal);
   const { uv, onItself } = laidOut(piece, signal);
   const { area, l2, linf, angleMean, areaMean } = measureStretch(piece, uv);

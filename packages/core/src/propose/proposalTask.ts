@@ -14,7 +14,7 @@ export interface ProposalTask {
   /** Shells that are to be cut, by number; the others are left as they are. */
   readonly shells: readonly number[];
   /** How much is seen of every vertex. */
-  readonly exposure: Float32Array;
+  readonly visibility: Float32Array;
   /** A mirror plane; seams on one side have their image on the other. */
   readonly symmetry?: Symmetry;
 }

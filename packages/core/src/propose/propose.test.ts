@@ -11,7 +11,7 @@ import { answerQuestion } from '../questions/index.ts';
 import { edgesByRule } from '../seams/fromRules.ts';
 import { meshOfShell } from '../surface/cutShell.ts';
 import { shellsAtEdges } from '../surface/shells.ts';
-import { verdictOf } from '../surface/verdict.ts';
+import { shellTopology } from '../surface/shellTopology.ts';
 import { after } from '../testing/acts.ts';
 import { glove, head, spikyBall } from '../testing/sculpts.ts';
 import { cube, sheet, torus } from '../testing/shapes.ts';
@@ -102,7 +102,8 @@ describe('a proposal', () => {
     async (_, mesh) => {
       const { told, cut } = await proposed(mesh);
       expect(told.edges.length).toBeGreaterThan(0);
-      for (let s = 0; s < shellsOf(cut).shellCount; s++) expect(verdictOf(shellOf(cut, s)).kind).toBe('flat');
+      for (let s = 0; s < shellsOf(cut).shellCount; s++)
+        expect(shellTopology(shellOf(cut, s)).kind).toBe('disk');
       const flat = await after(cut, request('unfold', {}), request('relax', { steps: 60 }));
       expect(overlappingFaces(flat).overlaps).toHaveLength(0);
       for (const { l2 } of told.shells) expect(l2).toBeLessThan(PRESETS.clean.most + 0.03);
@@ -260,7 +261,7 @@ describe('a proposal', () => {
       ...topologyOf(document.model),
       seams: document.seams,
       shells: [0],
-      exposure: new Float32Array(document.model.mesh.positions.length / 3).fill(1),
+      visibility: new Float32Array(document.model.mesh.positions.length / 3).fill(1),
     };
     const options = { ...PRESETS.clean, hidden: 0.5 };
     let looks = 0;
@@ -283,7 +284,7 @@ describe('a proposal', () => {
     for (const e of early) seams[e] = 1;
     const cut = { ...document, seams };
     for (let s = 0; s < shellsOf(cut).shellCount; s++)
-      expect(verdictOf(shellOf(cut, s)).canUnfold).toBe(true);
+      expect(shellTopology(shellOf(cut, s)).canUnfold).toBe(true);
   });
 });
 
@@ -297,7 +298,7 @@ describe('small holes', () => {
       cornerVertex: whole.cornerVertex.filter((_, c) => !gone.includes(Math.floor(c / 3))),
     };
     const [one, other] = [await proposed(whole), await proposed(mesh)];
-    expect(verdictOf(shellOf(documentOf(mesh), 0)).borderCount).toBeGreaterThan(4);
+    expect(shellTopology(shellOf(documentOf(mesh), 0)).borderCount).toBeGreaterThan(4);
     expect(other.told.length).toBeLessThan(1.6 * one.told.length);
     expect(other.told.shells.length).toBeLessThan(one.told.shells.length + 4);
   });

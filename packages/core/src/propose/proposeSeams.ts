@@ -7,8 +7,8 @@ import { edgeLength } from '../select/shortestPath.ts';
 import { type CoarseSurface, coarseSurface, symmetricSurface } from '../surface/coarseSurface.ts';
 import { extractShell, type Shell } from '../surface/shell.ts';
 import { facesOfShell, shellsAtEdges, shellsFromSeams } from '../surface/shells.ts';
-import { verdictOf } from '../surface/verdict.ts';
-import { edgeExposure } from '../surface/viewExposure.ts';
+import { shellTopology } from '../surface/shellTopology.ts';
+import { edgeVisibility } from '../surface/visibility.ts';
 import { type Counterparts, counterparts } from '../symmetry/counterparts.ts';
 import { isometryOf } from '../symmetry/findSymmetry.ts';
 import { type CoarseSeamsOptions, coarseSeams } from './coarseSeams.ts';
@@ -52,7 +52,7 @@ export function proposeSeams(task: ProposalTask, options: ProposalOptions, conte
 }
 
 function seamsFor(task: ProposalTask, options: ProposalOptions, context: Context): number[] {
-  const { mesh, links, seams, symmetry, exposure } = task;
+  const { mesh, links, seams, symmetry, visibility } = task;
   const work: Work = {
     ...task,
     options,
@@ -63,7 +63,7 @@ function seamsFor(task: ProposalTask, options: ProposalOptions, context: Context
     ),
     costs: edgeCosts(mesh, links, faceNormals(mesh), {
       hidden: options.hidden,
-      exposure: edgeExposure(links, exposure),
+      visibility: edgeVisibility(links, visibility),
       seams,
     }).map((cost, e) => (links.joined[e] && !seams[e] ? cost : Infinity)),
   };
@@ -136,9 +136,9 @@ function mend(work: Work, wanted: Uint8Array, context: Context): void {
     );
     if (s === undefined) return;
     const shell = extractShell(mesh, triangulation, triangleStart, shells, s);
-    const { kind } = verdictOf(shell);
-    const surface = kind === 'tangled' ? undefined : coarseSurface(shell, MOST_JUDGED, context.signal);
-    const found = surface && (kind === 'flat' ? mending(surface, options.most, context) : 'anew');
+    const { kind } = shellTopology(shell);
+    const surface = kind === 'nonManifold' ? undefined : coarseSurface(shell, MOST_JUDGED, context.signal);
+    const found = surface && (kind === 'disk' ? mending(surface, options.most, context) : 'anew');
     const twin = pairs && shellOfImage(shells, pairs, s);
     for (const each of [s, twin]) if (each !== undefined) well.add(keyOf(each));
     if (!found || !surface) continue;
@@ -199,9 +199,9 @@ const ahead = ({ mesh, symmetry }: Work, v: number): number =>
     : 0;
 
 function seamsOfShell(work: Work, shells: Shells, s: number, context: Context): number[] {
-  const { mesh, links, triangulation, triangleStart, exposure, pairs, options } = work;
+  const { mesh, links, triangulation, triangleStart, visibility, pairs, options } = work;
   const shell = extractShell(mesh, triangulation, triangleStart, shells, s);
-  if (verdictOf(shell).kind === 'tangled') return [];
+  if (shellTopology(shell).kind === 'nonManifold') return [];
   const image = pairs && shellImage(mesh, links, shells, s, pairs, (v) => ahead(work, v));
   const surface = image
     ? symmetricSurface(
@@ -214,7 +214,7 @@ function seamsOfShell(work: Work, shells: Shells, s: number, context: Context): 
     : coarseSurface(shell, options.triangles, context.signal);
   const costs = coarseCosts(
     surface,
-    (v) => exposure[mesh.cornerVertex[shell.vertexCorner[v]]],
+    (v) => visibility[mesh.cornerVertex[shell.vertexCorner[v]]],
     options.hidden,
   );
   // Of a part of the model, small is what is small in the whole.
@@ -225,9 +225,9 @@ function seamsOfShell(work: Work, shells: Shells, s: number, context: Context): 
 
 function coarseCosts(
   { mesh, links, vertex }: CoarseSurface,
-  exposureOf: (shellVertex: number) => number,
+  visibilityOf: (shellVertex: number) => number,
   hidden: number,
 ): Float64Array {
-  const exposure = edgeExposure(links, Float32Array.from(vertex, exposureOf));
-  return edgeCosts(mesh, links, faceNormals(mesh), { hidden, exposure });
+  const visibility = edgeVisibility(links, Float32Array.from(vertex, visibilityOf));
+  return edgeCosts(mesh, links, faceNormals(mesh), { hidden, visibility });
 }

@@ -12,7 +12,7 @@ import { edgeLength } from '../select/shortestPath.ts';
 import { meshOfShell } from '../surface/cutShell.ts';
 import { extractShell, faceTriangleStart } from '../surface/shell.ts';
 import { shellsFromSeams } from '../surface/shells.ts';
-import { verdictOf } from '../surface/verdict.ts';
+import { shellTopology } from '../surface/shellTopology.ts';
 import { after } from '../testing/acts.ts';
 import { beast } from '../testing/sculpts.ts';
 import { cube, torus } from '../testing/shapes.ts';
@@ -86,7 +86,7 @@ describe('a wished number of shells', () => {
       expect(shellCount).toBe(pieces);
       for (let s = 0; s < shellCount; s++) {
         const shell = shellOf(cut, s);
-        expect(verdictOf(shell).kind).toBe('flat');
+        expect(shellTopology(shell).kind).toBe('disk');
         expect(shell.triangleFace.length).toBeGreaterThan(0.01 * faces);
       }
     }

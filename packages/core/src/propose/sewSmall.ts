@@ -3,7 +3,7 @@ import type { Context } from '../progress.ts';
 import { coarseSurface } from '../surface/coarseSurface.ts';
 import { extractShell, shellFromTriangles } from '../surface/shell.ts';
 import { facesOfShell, shellsFromSeams } from '../surface/shells.ts';
-import { verdictOf } from '../surface/verdict.ts';
+import { shellTopology } from '../surface/shellTopology.ts';
 import { areaOf, type CutUp, mostShared, sewThese } from './cutUp.ts';
 import { isStretched } from './layFlat.ts';
 import { seamRuns } from './seamRuns.ts';
@@ -57,7 +57,7 @@ export function sewSmall(
       const joined = shellsFromSeams(mesh, links, next);
       if (joined.shellCount === shells.shellCount) return undefined;
       const shell = extractShell(mesh, triangulation, triangleStart, joined, joined.faceShell[faces[0]]);
-      if (verdictOf(shell).kind !== 'flat') return undefined;
+      if (shellTopology(shell).kind !== 'disk') return undefined;
       const { mesh: coarse } = coarseSurface(shell, MOST_JOINED, signal);
       const stretches = isStretched(
         shellFromTriangles(coarse.positions, coarse.cornerVertex),

@@ -10,7 +10,7 @@ import { surfaceArea } from '../surface/areas.ts';
 
 import { extractShell, faceTriangleStart, type Shell } from '../surface/shell.ts';
 import { facesOfShell, type ShellMap, shellsFromSeams } from '../surface/shells.ts';
-import { verdictOf } from '../surface/verdict.ts';
+import { shellTopology } from '../surface/shellTopology.ts';
 
 import { type Flat, layFlat } from './layFlat.ts';
 import type { SeamRun } from './seamRuns.ts';
@@ -123,7 +123,7 @@ export function sewWhileFlat(
       let after = 0;
       for (const name of new Set(runs.flatMap(facesBeside).map((f) => nameAt(map, f)))) {
         const shell = extractShell(mesh, triangulation, triangleStart, map, map.faceShell[name]);
-        const flat = verdictOf(shell).kind === 'flat' ? flatten(shell) : undefined;
+        const flat = shellTopology(shell).kind === 'disk' ? flatten(shell) : undefined;
         if (!flat) {
           after = Infinity;
           break;

@@ -10,7 +10,7 @@ import { meshOfShell } from '../surface/cutShell.ts';
 import { distanceFrom } from '../surface/distanceFrom.ts';
 import { extractShell, faceTriangleStart, type Shell } from '../surface/shell.ts';
 import { facesOfShell, shellsFromSeams } from '../surface/shells.ts';
-import { verdictOf } from '../surface/verdict.ts';
+import { shellTopology } from '../surface/shellTopology.ts';
 import { clusterSeams } from './clusterSeams.ts';
 import { conformalShrinking, isStretched } from './layFlat.ts';
 import { mending } from './mend.ts';
@@ -83,7 +83,8 @@ export function treeSeams(
     reachTips();
     return mended() ? seams : undefined;
   } catch (error) {
-    const areDiscs = () => shellsOf(mesh, surface, seams).every((shell) => verdictOf(shell).kind === 'flat');
+    const areDiscs = () =>
+      shellsOf(mesh, surface, seams).every((shell) => shellTopology(shell).kind === 'disk');
     if (!(error instanceof StoppedError) || !seams.includes(1) || !areDiscs()) throw error;
     return seams;
   }
@@ -95,7 +96,7 @@ export function treeSeams(
   /** Whether there are too few tips yet. */
   function needsTip(): boolean {
     const [shell] = shellsOf(mesh, surface, seams);
-    if (verdictOf(shell).kind !== 'flat' || isHopeless(shell)) return true;
+    if (shellTopology(shell).kind !== 'disk' || isHopeless(shell)) return true;
     return isStretched(shell, { most, relaxSteps: RELAX_STEPS }, context.signal) ?? true;
   }
 
@@ -133,7 +134,7 @@ export function treeSeams(
   /** The place that is laid smallest, once the surface can be laid flat; it counts as far off. */
   function mostShrunk(): readonly [number, number] | undefined {
     const [shell, second] = shellsOf(mesh, surface, seams);
-    if (second || verdictOf(shell).kind !== 'flat') return undefined;
+    if (second || shellTopology(shell).kind !== 'disk') return undefined;
     const shrinking = conformalShrinking(shell, context.signal);
     let best = -1;
     for (let v = 0; shrinking && v < shrinking.length; v++) {
@@ -182,9 +183,9 @@ export function treeSeams(
 
   /** What makes a piece lie flat, or brings it nearer to that; nothing where it does, or nothing can. */
   function cutOf(shell: Shell, piece: CoarseSurface, cost: Float64Array): readonly number[] {
-    const { kind } = verdictOf(shell);
-    if (kind === 'tangled') return [];
-    if (kind !== 'flat')
+    const { kind } = shellTopology(shell);
+    if (kind === 'nonManifold') return [];
+    if (kind !== 'disk')
       return cutGraph(
         piece.links,
         systemOfLoops(piece.mesh, piece.links, 0, (e) => cost[e], true),

@@ -1,10 +1,10 @@
-import { exposuresOf } from '../derived/exposures.ts';
+import { visibilityOf } from '../derived/visibility.ts';
 import { shellOf, shellsOf, topologyOf } from '../document/document.ts';
 import { knownFaces } from '../operations/known.ts';
 import { record, whole } from '../params.ts';
 import { RELAX_STEPS } from '../relax/steps.ts';
 import { facesOfShell } from '../surface/shells.ts';
-import { USUAL_VIEW } from '../surface/viewExposure.ts';
+import { USUAL_VIEW } from '../surface/visibility.ts';
 import { question } from './question.ts';
 import { type ToldCut, toldCut } from './toldCut.ts';
 
@@ -23,9 +23,9 @@ export const bestCut = question({
     const s = shellsOf(document).faceShell[face];
     const shell = shellOf(document, s);
     const relaxed = facesOfShell(shellsOf(document), s).some((f) => document.relaxed[f] === 1);
-    const { vertices } = await exposuresOf(document, USUAL_VIEW, context);
-    const exposure = Float32Array.from(shell.vertexCorner, (c) => vertices[mesh.cornerVertex[c]]);
-    const options = { relaxSteps: relaxed ? RELAX_STEPS : 0, exposure };
+    const { vertices } = await visibilityOf(document, USUAL_VIEW, context);
+    const visibility = Float32Array.from(shell.vertexCorner, (c) => vertices[mesh.cornerVertex[c]]);
+    const options = { relaxSteps: relaxed ? RELAX_STEPS : 0, visibility };
     const found = await context.jobs.run('best-cut', { shell, options }, context);
     return found ? toldCut(document, shell, found) : { edges: [] };
   },

@@ -1,12 +1,12 @@
-import { exposuresOf } from '../derived/exposures.ts';
+import { visibilityOf } from '../derived/visibility.ts';
 import { shellOf, shellsOf, topologyOf } from '../document/document.ts';
 import { HemError } from '../errors.ts';
 import { knownFaces } from '../operations/known.ts';
 import { record, whole } from '../params.ts';
 import { RELAX_STEPS } from '../relax/steps.ts';
 import { facesOfShell } from '../surface/shells.ts';
-import { verdictOf } from '../surface/verdict.ts';
-import { USUAL_VIEW } from '../surface/viewExposure.ts';
+import { shellTopology } from '../surface/shellTopology.ts';
+import { USUAL_VIEW } from '../surface/visibility.ts';
 import { question } from './question.ts';
 import { type ToldCut, toldCut } from './toldCut.ts';
 
@@ -24,18 +24,18 @@ export const darts = question({
     const shells = shellsOf(document);
     const s = shells.faceShell[face];
     const shell = shellOf(document, s);
-    const verdict = verdictOf(shell);
-    if (!verdict.canUnfold) throw new HemError('cannot-unfold', verdict.sentence, [face]);
+    const topology = shellTopology(shell);
+    if (!topology.canUnfold) throw new HemError('cannot-unfold', topology.sentence, [face]);
     const vertexOf = (v: number): number => mesh.cornerVertex[shell.vertexCorner[v]];
     const place = Array.from(shell.vertexCorner.keys()).find((v) => vertexOf(v) === vertex);
     if (place === undefined)
       throw new HemError('no-such-point', 'That point is not of this shell.', [vertex]);
-    const seen = (await exposuresOf(document, USUAL_VIEW, context)).vertices;
-    const exposure = Float32Array.from(shell.vertexCorner.keys(), (v) => seen[vertexOf(v)]);
+    const seen = (await visibilityOf(document, USUAL_VIEW, context)).vertices;
+    const visibility = Float32Array.from(shell.vertexCorner.keys(), (v) => seen[vertexOf(v)]);
     const relaxed = facesOfShell(shells, s).some((f) => document.relaxed[f] === 1);
     const found = await context.jobs.run(
       'darts',
-      { shell, place, exposure, options: { relaxSteps: relaxed ? RELAX_STEPS : 0 } },
+      { shell, place, visibility, options: { relaxSteps: relaxed ? RELAX_STEPS : 0 } },
       context,
     );
     return found.map((cut) => toldCut(document, shell, cut));

@@ -3,6 +3,7 @@ import type { HemDocument } from '../document/document.ts';
 import type { Patch } from '../document/patch.ts';
 import { HemError } from '../errors.ts';
 import type { Given } from '../params.ts';
+import { ambientOcclusion } from './ambientOcclusion.ts';
 import { bestCut } from './bestCut.ts';
 import { brushed } from './brushed.ts';
 import { changedPick } from './changedPick.ts';
@@ -15,7 +16,6 @@ import { edgeLoop } from './edgeLoop.ts';
 import { ellipses } from './ellipses.ts';
 import { examination } from './examination.ts';
 import { exportFile } from './exportFile.ts';
-import { exposure } from './exposure.ts';
 import { imagesByPlace } from './imagesByPlace.ts';
 import { inBall } from './inBall.ts';
 import { inBoardBox } from './inBoardBox.ts';
@@ -35,9 +35,9 @@ import { route } from './route.ts';
 import { ruleEdges } from './ruleEdges.ts';
 import { seamsShown } from './seamsShown.ts';
 import { shiftedSeam } from './shiftedSeam.ts';
-import { skyLight } from './skyLight.ts';
 import { straightenedSeam } from './straightenedSeam.ts';
 import { symmetry } from './symmetry.ts';
+import { visibility } from './visibility.ts';
 import { widenedDart } from './widenedDart.ts';
 
 /** Every question. */
@@ -61,7 +61,7 @@ export const QUESTIONS = [
   symmetry,
   imagesByPlace,
   route,
-  exposure,
+  visibility,
   inspection,
   remedyOutcome,
   seamsShown,
@@ -70,7 +70,7 @@ export const QUESTIONS = [
   countFinding,
   picture,
   exportFile,
-  skyLight,
+  ambientOcclusion,
   shiftedSeam,
   straightenedSeam,
   widenedDart,

@@ -14,7 +14,7 @@ import { edgesByRule } from '../seams/fromRules.ts';
 import { edgeLength } from '../select/shortestPath.ts';
 import type { Shell } from '../surface/shell.ts';
 import { facesOfShell, shellsAtEdges } from '../surface/shells.ts';
-import { USUAL_VIEW, VIEWS } from '../surface/viewExposure.ts';
+import { USUAL_VIEW, VIEWS } from '../surface/visibility.ts';
 import { type QuestionContext, question } from './question.ts';
 
 /** A shell as it would be. */
@@ -36,7 +36,7 @@ export interface Proposal {
   /** Part of their length that lies in the third of edges that is seen least. */
   readonly hidden: number;
   /** Edges with more than two faces, or of two that face different ways: every shell ends there, so that more is cut than need be. */
-  readonly tangles: number;
+  readonly nonManifoldEdges: number;
   /** Shells that were left alone: locked ones, and those that lie as flat as was asked for. */
   readonly locked: number;
   readonly good: number;
@@ -82,7 +82,7 @@ export const proposal = question({
     const all = faces ? [...new Set(faces.map((f) => shells.faceShell[f]))] : worthCutting(document);
     const wanted = all.filter((s) => !spared.faces[facesOfShell(shells, s)[0]]);
     if (wanted.length === 0) return nothing(links, spared);
-    const { proposed, exposures, found } = await proposedEdges(
+    const { proposed, visibility, found } = await proposedEdges(
       document,
       wanted,
       { view, symmetric, limbs, options: { ...PRESETS[preset], hidden, most, pieces } },
@@ -103,7 +103,7 @@ export const proposal = question({
     const isProposed = new Set(edges);
     const lengthOf = (e: number) => edgeLength(mesh, links, e);
     const total = edges.reduce((sum, e) => sum + lengthOf(e), 0);
-    const least = Float32Array.from(exposures.edges).sort()[Math.floor(exposures.edges.length / 3)];
+    const least = Float32Array.from(visibility.edges).sort()[Math.floor(visibility.edges.length / 3)];
     return {
       edges,
       shells: fresh.map((s, i) => {
@@ -117,8 +117,8 @@ export const proposal = question({
       length: total,
       heights: total / heightOf(uncut),
       hidden:
-        edges.reduce((sum, e) => sum + (exposures.edges[e] <= least ? lengthOf(e) : 0), 0) / (total || 1),
-      tangles: tanglesOf(links),
+        edges.reduce((sum, e) => sum + (visibility.edges[e] <= least ? lengthOf(e) : 0), 0) / (total || 1),
+      nonManifoldEdges: nonManifoldEdgesOf(links),
       locked: spared.locked,
       good: spared.good,
       symmetric: found && edges.filter((e) => isProposed.has(found.edges[e])).length / (edges.length || 1),
@@ -189,7 +189,7 @@ const nothing = (links: Connectivity, { locked, good }: Spared): Proposal => ({
   length: 0,
   heights: 0,
   hidden: 0,
-  tangles: tanglesOf(links),
+  nonManifoldEdges: nonManifoldEdgesOf(links),
   locked,
   good,
 });
@@ -228,7 +228,7 @@ function worthCutting(document: HemDocument): number[] {
   return [...area.keys()].filter((s) => area[s] >= CRUMB * largest);
 }
 
-function tanglesOf({ joined, edgeCornerStart }: Connectivity): number {
+function nonManifoldEdgesOf({ joined, edgeCornerStart }: Connectivity): number {
   let count = 0;
   for (let e = 0; e < joined.length; e++)
     if (!joined[e] && edgeCornerStart[e + 1] - edgeCornerStart[e] > 1) count++;

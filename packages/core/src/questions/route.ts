@@ -1,4 +1,4 @@
-import { exposuresOf } from '../derived/exposures.ts';
+import { visibilityOf } from '../derived/visibility.ts';
 import { type HemDocument, topologyOf } from '../document/document.ts';
 import { HemError } from '../errors.ts';
 import { faceNormals } from '../mesh/normals.ts';
@@ -7,7 +7,7 @@ import { breath, heedStop } from '../progress.ts';
 import { edgeCosts } from '../seams/edgeCosts.ts';
 import { type Router, router } from '../seams/route.ts';
 import { nearestBetween } from '../surface/nearestBetween.ts';
-import { USUAL_VIEW, VIEWS } from '../surface/viewExposure.ts';
+import { USUAL_VIEW, VIEWS } from '../surface/visibility.ts';
 import { type QuestionContext, question } from './question.ts';
 
 /** Vertices that are searched at a stretch: some 20 ms. */
@@ -94,11 +94,11 @@ async function routerOf(
   const known = byLook.get(key);
   if (known) return known;
   const { mesh, links } = topologyOf(document.model);
-  const exposure =
-    hidden > 0 ? (await exposuresOf(document, view, context)).edges : new Float32Array(links.joined.length);
+  const visibility =
+    hidden > 0 ? (await visibilityOf(document, view, context)).edges : new Float32Array(links.joined.length);
   const costs = edgeCosts(mesh, links, faceNormals(mesh), {
     hidden,
-    exposure,
+    visibility,
     seams: document.seams,
     isFollowed: follow,
   });

@@ -1,10 +1,10 @@
-import { exposuresOf } from '../derived/exposures.ts';
+import { visibilityOf } from '../derived/visibility.ts';
 import { topologyOf } from '../document/document.ts';
-import { type LayoutFinding, told } from '../inspect/inspection.ts';
+import { describeFinding, type LayoutFinding } from '../inspect/inspection.ts';
 import { seamsThatShow } from '../inspect/seamsThatShow.ts';
 import { choice, otherwise, record } from '../params.ts';
 import { edgeLength } from '../select/shortestPath.ts';
-import { USUAL_VIEW, VIEWS } from '../surface/viewExposure.ts';
+import { USUAL_VIEW, VIEWS } from '../surface/visibility.ts';
 import { question } from './question.ts';
 
 /** Seams that run where much is seen of the model; nothing where hardly any do. */
@@ -14,9 +14,9 @@ export const seamsShown = question({
   background: true,
   async answer(document, { view }, context): Promise<LayoutFinding | undefined> {
     const { mesh, links } = topologyOf(document.model);
-    const { edges } = await exposuresOf(document, view, context);
+    const { edges } = await visibilityOf(document, view, context);
     const seams = [...document.seams.keys()].filter((e) => document.seams[e] && links.joined[e]);
     const found = seamsThatShow(seams, edges, (e) => edgeLength(mesh, links, e));
-    return found && told(found.inspection, found);
+    return found && describeFinding(found.inspection, found);
   },
 });

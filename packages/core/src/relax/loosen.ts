@@ -9,7 +9,7 @@ import type { Shell } from '../surface/shell.ts';
 import { areaTerm, dirichletParts, energy } from './distortion.ts';
 import { freeTriangles, pickTriangles } from './freeTriangles.ts';
 import type { projectedNewton } from './projectedNewton.ts';
-import { facingDown, untangle } from './untangle.ts';
+import { invertedTriangles, removeInversions } from './removeInversions.ts';
 
 export interface LooseningOptions {
   /** 1 for each shell vertex that must stay; none when absent. */
@@ -65,7 +65,7 @@ export function isFlippedStart(
   const { positions, triangles } = shell;
   const own = { triangles, rest: restTriangles(positions, triangles) };
   const free = freeTriangles(own, fixed);
-  return facingDown(free, start, 0).some((t) => {
+  return invertedTriangles(free, start, 0).some((t) => {
     const [a, b, c] = free.triangles.subarray(3 * t, 3 * t + 3);
     return areaOfTriangle(positions, a, b, c) > NO_SURFACE * own.rest.totalArea;
   });
@@ -94,8 +94,8 @@ export function loosen(
   const every = anyDiagonal(shell);
   const valid = validStart(shell, every, start, unfree, options.leaveFolds ?? false, context);
   if (!valid) return { uv: start, energyBefore: Infinity, energyAfter: Infinity, steps: 0, converged: false };
-  const tangled = new Set(facingDown(every, valid, 0));
-  const whole = pickTriangles(every, (t) => !tangled.has(t));
+  const inverted = new Set(invertedTriangles(every, valid, 0));
+  const whole = pickTriangles(every, (t) => !inverted.has(t));
 
   // Uniform scale is not stretch: relax at the scale where the energy is least, and scale back after.
   const scale = options.scale ?? bestScale(whole, valid);
@@ -142,7 +142,7 @@ function validStart(
   if (isFlippedStart(shell, start, fixed)) throw new FlippedStartError();
   if (!shell.polygons || leaveFolds) return start;
   try {
-    return untangle(whole, start, fixed, context) ?? start;
+    return removeInversions(whole, start, fixed, context) ?? start;
   } catch (error) {
     if (error instanceof StoppedError) return undefined;
     throw error;

@@ -1,7 +1,7 @@
 import { type Context, within } from '../progress.ts';
 import type { Shell } from '../surface/shell.ts';
-import { layClear, liesOnItself, loosenClear } from './layClear.ts';
 import { type Loosened, type LooseningOptions, loosen, scaleToArea } from './loosen.ts';
+import { liesOnItself, relaxOverlapFree, unfoldOverlapFree } from './overlapFree.ts';
 import { projectedNewton } from './projectedNewton.ts';
 
 export interface RelaxOptions extends LooseningOptions {
@@ -22,7 +22,7 @@ export const MOST_WORSE = 1.1;
 /**
  * Evens out the stretch of one shell by `projectedNewton`. Every map on the way is flip-free and no worse than the one before; when
  * stopped, the last one is the answer. Polygons that are folded at the start are unfolded first; what cannot be stays as it is. A shell
- * that is to be kept from lying on itself, and would, is relaxed once more by `newtonClear`: from the start where that is clear of
+ * that is to be kept from lying on itself, and would, is relaxed once more by `newtonOverlapFree`: from the start where that is clear of
  * itself, else, where nothing is held and it may be begun anew, from a disc.
  *
  * @param start  flip-free UV per shell vertex, `2 × vertexCount`, any scale
@@ -50,9 +50,9 @@ function keptClear(
   const isAnew = options.clear === 'anew';
   // Where it may begin anew it also may take the steps that this takes.
   if (!liesOnItself(shell, start))
-    return loosenClear(shell, start, isAnew ? { ...options, steps: undefined } : options, context);
+    return relaxOverlapFree(shell, start, isAnew ? { ...options, steps: undefined } : options, context);
   const isHeld = options.fixed?.includes(1) || (options.rigid ?? []).length > 0;
-  const found = isHeld || !isAnew ? undefined : layClear(shell, options, context);
+  const found = isHeld || !isAnew ? undefined : unfoldOverlapFree(shell, options, context);
   if (!found) return undefined;
   const scale = scaleToArea(shell.triangles, found.uv, start);
   return { ...found, uv: found.uv.map((x) => x * scale) };

@@ -38,17 +38,17 @@ describe('the best single cut', () => {
   it('takes, of cuts that help about as much, the one that shows least', () => {
     // A sleeve is opened as well along any of its lines; a side of it is seen.
     const sleeve = tube(30, 12, 14);
-    const seenOf = (cut: ReturnType<typeof bestCut>, exposure: Float32Array): number => {
+    const seenOf = (cut: ReturnType<typeof bestCut>, visibility: Float32Array): number => {
       const edges = cut?.edges ?? new Uint32Array(0);
-      return edges.reduce((sum, v) => sum + exposure[v], 0) / (edges.length || 1);
+      return edges.reduce((sum, v) => sum + visibility[v], 0) / (edges.length || 1);
     };
     for (const side of [-1, 1]) {
-      const exposure = Float32Array.from({ length: sleeve.positions.length / 3 }, (_, v) =>
+      const visibility = Float32Array.from({ length: sleeve.positions.length / 3 }, (_, v) =>
         side * sleeve.positions[3 * v] > 0 ? 1 : 0,
       );
-      const cut = bestCut(sleeve, unattended, { exposure });
+      const cut = bestCut(sleeve, unattended, { visibility });
       expect(cut?.l2).toBeCloseTo(1, 6);
-      expect(seenOf(cut, exposure)).toBeLessThanOrEqual(seenOf(bestCut(sleeve, unattended), exposure));
+      expect(seenOf(cut, visibility)).toBeLessThanOrEqual(seenOf(bestCut(sleeve, unattended), visibility));
     }
   });
 

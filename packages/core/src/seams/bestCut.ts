@@ -29,7 +29,7 @@ export interface BestCutOptions {
   /** Steps of relaxing after the unfold. */
   readonly relaxSteps?: number;
   /** How much is seen of every vertex of the shell, 0 to 1: of cuts that help about as much the one that shows least is the best. */
-  readonly exposure?: Float32Array;
+  readonly visibility?: Float32Array;
 }
 
 /**
@@ -59,7 +59,7 @@ export function triedCuts(
   cuts: readonly (readonly number[])[],
   most: number,
   context: Context,
-  { method = 'conformal', relaxSteps = 0, exposure }: BestCutOptions = {},
+  { method = 'conformal', relaxSteps = 0, visibility }: BestCutOptions = {},
 ): BestCut[] {
   const silent: Context = { signal: context.signal, report: () => undefined };
   const isRough = shell.triangles.length > 3 * MOST_TRIANGLES;
@@ -77,10 +77,10 @@ export function triedCuts(
   }[] = [];
   /** How much is seen of a cut on the mean of its vertices, 0 to 1; a cut that shows wholly counts as if it left twice the stretch. */
   const seenOf = (edges: readonly number[]): number => {
-    if (!exposure || edges.length === 0) return 0;
+    if (!visibility || edges.length === 0) return 0;
     let sum = 0;
     for (const e of edges)
-      sum += exposure[links.edgeVertices[2 * e]] + exposure[links.edgeVertices[2 * e + 1]];
+      sum += visibility[links.edgeVertices[2 * e]] + visibility[links.edgeVertices[2 * e + 1]];
     return sum / (2 * edges.length);
   };
   cuts.forEach((edges, i) => {

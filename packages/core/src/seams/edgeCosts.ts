@@ -18,7 +18,7 @@ export interface EdgeCostOptions {
   /** From 0, the shortest way, to 1, the most hidden. */
   readonly hidden: number;
   /** How much is seen of every edge, 0 to 1. */
-  readonly exposure: Float32Array;
+  readonly visibility: Float32Array;
   /** 1 for each edge that is cut already. */
   readonly seams?: Uint8Array;
   /** Whether seams and borders are all but free; else they cost what other edges do. True when absent. */
@@ -35,7 +35,7 @@ export function edgeCosts(
   mesh: Mesh,
   links: Connectivity,
   normals: Float64Array,
-  { hidden, exposure, seams, isFollowed = true }: EdgeCostOptions,
+  { hidden, visibility, seams, isFollowed = true }: EdgeCostOptions,
 ): Float64Array {
   const costs = new Float64Array(links.joined.length);
   for (let e = 0; e < costs.length; e++) {
@@ -44,7 +44,7 @@ export function edgeCosts(
       costs[e] = FREE * length;
       continue;
     }
-    const shown = FLOOR + (1 - FLOOR) * exposure[e] ** 2;
+    const shown = FLOOR + (1 - FLOOR) * visibility[e] ** 2;
     costs[e] =
       length *
       (1 -

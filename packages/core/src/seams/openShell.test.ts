@@ -5,7 +5,7 @@ import { edgeLength } from '../select/shortestPath.ts';
 import { surfaceArea } from '../surface/areas.ts';
 import { cuttable, meshOfShell } from '../surface/cutShell.ts';
 import { type Shell, shellFromTriangles } from '../surface/shell.ts';
-import { type Verdict, verdictOf } from '../surface/verdict.ts';
+import { type ShellTopology, shellTopology } from '../surface/shellTopology.ts';
 import { homologyRank } from '../testing/homology.ts';
 import { torus, tube, wholeShell } from '../testing/shapes.ts';
 import { surfaceNets } from '../testing/surfaceNets.ts';
@@ -57,7 +57,10 @@ const lengthIn = (shell: Shell) => (a: number, b: number) =>
   Math.hypot(...[0, 1, 2].map((k) => shell.positions[3 * a + k] - shell.positions[3 * b + k]));
 
 /** What a shell is once it is opened, and the length of the cut over √area. */
-function opened(shell: Shell, disc = false): Verdict & { readonly length: number; readonly small: number } {
+function opened(
+  shell: Shell,
+  disc = false,
+): ShellTopology & { readonly length: number; readonly small: number } {
   const { edges, smallHandles: small } = openShell(shell, lengthIn(shell), { disc });
   const knife = cuttable(shell);
   const isCut = new Set(edges.map(([a, b]) => [Math.min(a, b), Math.max(a, b)].join()));
@@ -69,7 +72,7 @@ function opened(shell: Shell, disc = false): Verdict & { readonly length: number
   if (!whole) throw new Error('It fell into pieces.');
   const length = edges.reduce((sum, [a, b]) => sum + lengthIn(shell)(a, b), 0);
   return {
-    ...verdictOf(whole),
+    ...shellTopology(whole),
     length: length / Math.sqrt(surfaceArea(shell.positions, shell.triangles)),
     small,
   };
@@ -95,7 +98,7 @@ describe('a system of loops', () => {
   ] as const)('has two independent loops for every handle of %s', (_, shell, genus) => {
     const mesh = meshOfShell(shell);
     const { links, loops } = loopsOf(mesh);
-    expect(verdictOf(shell)).toMatchObject({ genus, borderCount: 0 });
+    expect(shellTopology(shell)).toMatchObject({ genus, borderCount: 0 });
     expect(loops).toHaveLength(2 * genus);
     expect(homologyRank(mesh, links, loops)).toBe(2 * genus);
     // As many as Euler's formula has it: χ = 2 − 2 g.
@@ -130,12 +133,12 @@ describe('classes of loops', () => {
 describe('opening', () => {
   it('makes one disc of every closed piece, with seams no longer than need be', () => {
     const two = doubleTorus(40);
-    expect(opened(wholeShell(torus(16, 12)))).toMatchObject({ kind: 'flat' });
+    expect(opened(wholeShell(torus(16, 12)))).toMatchObject({ kind: 'disk' });
     const result = opened(two);
-    expect(result).toMatchObject({ kind: 'flat', small: 0 });
+    expect(result).toMatchObject({ kind: 'disk', small: 0 });
     // Two loops of the tube and two round the holes, tube of 0.42, holes of 0.58, and the way between them.
     expect(result.length).toBeLessThan(3.2);
-    expect(opened(tube(12, 10, 3) as Shell, true)).toMatchObject({ kind: 'flat' });
+    expect(opened(tube(12, 10, 3) as Shell, true)).toMatchObject({ kind: 'disk' });
   });
 
   it('leaves holes as they are beside a handle, but joins them where a disc is asked for', () => {
@@ -146,14 +149,14 @@ describe('opening', () => {
       cornerVertex: Uint32Array.from(mesh.cornerVertex.filter((_, c) => !faces.includes(Math.floor(c / 4)))),
     });
     const holed = wholeShell(without([3, 100]));
-    expect(verdictOf(holed)).toMatchObject({ kind: 'handle', borderCount: 2 });
+    expect(shellTopology(holed)).toMatchObject({ kind: 'withHandle', borderCount: 2 });
     expect(opened(holed).canUnfold).toBe(true);
-    expect(opened(holed, true)).toMatchObject({ kind: 'flat' });
+    expect(opened(holed, true)).toMatchObject({ kind: 'disk' });
   });
 
   it('opens small tunnels of a scan by a ring each, and then the ball that is left', () => {
     const shell = scan(5);
-    expect(verdictOf(shell)).toMatchObject({ kind: 'closed', genus: 5 });
+    expect(shellTopology(shell)).toMatchObject({ kind: 'closed', genus: 5 });
     const rings = smallHandles(shell);
     expect(rings).toHaveLength(5);
     for (const { length } of rings) expect(length).toBeLessThan(0.08 * Math.sqrt(4 * Math.PI));
@@ -168,9 +171,9 @@ describe('opening', () => {
   it('tells what is closed but for a pinhole, and opens it as a ball', () => {
     const whole = ball(60);
     const holed = { ...whole, triangles: whole.triangles.slice(3) };
-    const verdict = verdictOf(holed);
-    expect(verdict).toMatchObject({ kind: 'pinholes', canUnfold: true });
-    expect(verdict.sentence).toMatch(/^Closed but for a small hole/);
+    const topology = shellTopology(holed);
+    expect(topology).toMatchObject({ kind: 'pinholes', canUnfold: true });
+    expect(topology.sentence).toMatch(/^Closed but for a small hole/);
     expect(opened(holed).kind).toMatch(/tube|flat/);
   });
 });

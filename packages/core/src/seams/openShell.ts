@@ -7,7 +7,7 @@ import { borders } from '../surface/borders.ts';
 import { cuttable } from '../surface/cutShell.ts';
 import { distanceFrom } from '../surface/distanceFrom.ts';
 import type { Shell } from '../surface/shell.ts';
-import { verdictOf } from '../surface/verdict.ts';
+import { shellTopology } from '../surface/shellTopology.ts';
 import { cutGraph, systemOfLoops } from './cutGraph.ts';
 import { smallHandles } from './smallHandles.ts';
 
@@ -58,12 +58,12 @@ export function openShell(
 
   function rest(): readonly number[] {
     if (!opened) return [];
-    const { kind, genus } = verdictOf(opened);
+    const { kind, genus } = shellTopology(opened);
     const { loops } = borders(opened.triangles, opened.positions.length / 3);
     const cost = (e: number) => costs[e];
-    if (kind === 'tangled' || kind === 'flat') return [];
+    if (kind === 'nonManifold' || kind === 'disk') return [];
     if (genus > 0) return roundHandles(own, cost, loops, disc);
-    if (kind === 'tube') return lengthwise(mesh, links, cost, loops);
+    if (kind === 'annulus') return lengthwise(mesh, links, cost, loops);
     if (kind === 'closed' || (kind === 'pinholes' && (!disc || loops.length === 1)))
       return treeOfTips(opened, mesh, links, cost);
     return disc ? roundHandles(own, cost, loops, true) : [];
@@ -108,7 +108,8 @@ function roundHandles(
   const straight = straightRuns(mesh, links, cost, best);
   // Round something thin a straighter way may have gone to its other side.
   const opened = cut(straight);
-  const isSame = opened && verdictOf(opened).genus === 0 && (!disc || verdictOf(opened).kind === 'flat');
+  const isSame =
+    opened && shellTopology(opened).genus === 0 && (!disc || shellTopology(opened).kind === 'disk');
   return isSame ? straight : best;
 }
 

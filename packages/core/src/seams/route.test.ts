@@ -153,15 +153,15 @@ describe('what seams cost', () => {
     const links = connectivity(bent);
     const fold = findEdge(links, 9 + 4, 18 + 4);
     const plain = findEdge(links, 9 + 2, 18 + 2);
-    const exposure = new Float32Array(links.joined.length).fill(1);
+    const visibility = new Float32Array(links.joined.length).fill(1);
     const cost = (hidden: number, over: Partial<Parameters<typeof edgeCosts>[3]> = {}) =>
-      edgeCosts(bent, links, faceNormals(bent), { hidden, exposure, ...over });
+      edgeCosts(bent, links, faceNormals(bent), { hidden, visibility, ...over });
     expect(cost(0)[plain]).toBeCloseTo(1, 9);
     expect(cost(0)[fold]).toBeCloseTo(1, 9);
     expect(cost(1)[plain]).toBeCloseTo(1, 9);
     expect(cost(1)[fold]).toBeLessThan(0.5);
-    expect(cost(1, { exposure: new Float32Array(exposure.length) })[plain]).toBeLessThan(0.1);
-    const seams = new Uint8Array(exposure.length);
+    expect(cost(1, { visibility: new Float32Array(visibility.length) })[plain]).toBeLessThan(0.1);
+    const seams = new Uint8Array(visibility.length);
     seams[plain] = 1;
     expect(cost(1, { seams })[plain]).toBeLessThan(0.05);
     // Where the mesh ends nothing needs to be cut.
@@ -191,7 +191,7 @@ describe('a route', () => {
   });
 
   it('hides the more the more it is asked to', async () => {
-    const { vertices } = await answerQuestion(document, 'exposure', {}, context);
+    const { vertices } = await answerQuestion(document, 'visibility', {}, context);
     const seen = async (hidden: number) => {
       const { edges } = await answerQuestion(document, 'route', { through: [0, last], hidden }, context);
       let [length, shown] = [0, 0];

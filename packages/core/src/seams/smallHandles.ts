@@ -5,7 +5,7 @@ import { edgeLength } from '../select/shortestPath.ts';
 import { surfaceArea } from '../surface/areas.ts';
 import { cuttable } from '../surface/cutShell.ts';
 import type { Shell } from '../surface/shell.ts';
-import { verdictOf } from '../surface/verdict.ts';
+import { shellTopology } from '../surface/shellTopology.ts';
 import { systemOfLoops } from './cutGraph.ts';
 import { loopClasses } from './loopClasses.ts';
 
@@ -31,7 +31,7 @@ export function smallHandles(shell: Shell): SmallHandle[] {
   const most = SMALL * Math.sqrt(surfaceArea(shell.positions, shell.triangles));
   let now = shell;
   let whole = (v: number): number => v;
-  for (let round = 0; round < MOST_ROUNDS && verdictOf(now).genus > 0; round++) {
+  for (let round = 0; round < MOST_ROUNDS && shellTopology(now).genus > 0; round++) {
     const knife = cuttable(now);
     const { mesh, links } = knife;
     let rings = apartFromOneAnother(shortLoops(mesh, links, most));

@@ -5,7 +5,7 @@ import { localJobs } from '../jobs/index.ts';
 import { modelFromMesh } from '../mesh/model.ts';
 import { carryOut, request } from '../operations/catalogue.ts';
 import { localContext } from '../operations/localContext.ts';
-import { memoryKeeper } from '../session/keeper.ts';
+import { memoryPersistence } from '../session/persistence.ts';
 import { openSession } from '../session/session.ts';
 import { after } from '../testing/acts.ts';
 import { cube, sheet } from '../testing/shapes.ts';
@@ -62,7 +62,7 @@ describe('what is told by what it is', () => {
     const session = openSession({
       document: roof(4),
       history: emptyHistory,
-      keeper: memoryKeeper(),
+      persistence: memoryPersistence(),
       jobs: localJobs,
     });
     const done = await session.perform('cut', { edges: { by: { rule: 'crease', angle: 80 } } });

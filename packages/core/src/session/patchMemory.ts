@@ -1,8 +1,8 @@
 import { byteSize, type Patch } from '../document/patch.ts';
-import type { Keeper } from './keeper.ts';
+import type { Persistence } from './persistence.ts';
 
 /** Patches near where undo and redo stand, as many as fit; the others are read back when they are wanted. */
-export function patchMemory(keeper: Keeper) {
+export function patchMemory(persistence: Persistence) {
   const held = new Map<number, { readonly patch: Patch; readonly bytes: number }>();
   let total = 0;
 
@@ -18,10 +18,10 @@ export function patchMemory(keeper: Keeper) {
   };
   /** Lets go of those farthest from where undo stands. */
   const keepNear = (done: number): void => {
-    if (total <= keeper.memory) return;
+    if (total <= persistence.memory) return;
     const farthest = [...held.keys()].sort((a, b) => Math.abs(b - done) - Math.abs(a - done));
     for (const at of farthest) {
-      if (total <= keeper.memory) return;
+      if (total <= persistence.memory) return;
       drop(at);
     }
   };
@@ -41,7 +41,7 @@ export function patchMemory(keeper: Keeper) {
     async get(at: number): Promise<Patch> {
       const found = held.get(at)?.patch;
       if (found) return found;
-      const patch = await keeper.patch(at);
+      const patch = await persistence.patch(at);
       hold(at, patch);
       keepNear(at);
       return patch;

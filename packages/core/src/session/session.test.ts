@@ -10,8 +10,8 @@ import { modelFromMesh } from '../mesh/model.ts';
 import { request } from '../operations/catalogue.ts';
 import type { Context } from '../progress.ts';
 import { cube, sheet, sphericalCap } from '../testing/shapes.ts';
-import { type Keeper, memoryKeeper } from './keeper.ts';
 import { patchMemory } from './patchMemory.ts';
+import { memoryPersistence, type Persistence } from './persistence.ts';
 import { openSession, type SessionEvent } from './session.ts';
 
 const cubeDocument = () => openDocument(modelFromMesh('Cube', cube()));
@@ -20,12 +20,12 @@ const edges = (...pairs: readonly (readonly [number, number])[]) =>
   pairs.map(([a, b]) => findEdge(links, a, b));
 const LID = edges([4, 5], [5, 6], [6, 7], [7, 4]);
 
-function start(jobs: Jobs = localJobs, keeper: Keeper = memoryKeeper()) {
+function start(jobs: Jobs = localJobs, persistence: Persistence = memoryPersistence()) {
   const events: SessionEvent[] = [];
   const session = openSession({
     document: cubeDocument(),
     history: emptyHistory,
-    keeper,
+    persistence,
     jobs,
     emit: (event) => events.push(event),
   });
@@ -221,14 +221,14 @@ describe('a session', () => {
 
   it('is as it was before an act that cannot be kept, or taken back', async () => {
     let broken = false;
-    const keeper = memoryKeeper();
+    const persistence = memoryPersistence();
     const fail = async () => {
       if (broken) throw new Error('full');
     };
     const { session, events } = start(localJobs, {
-      ...keeper,
-      add: (act, at, document) => fail().then(() => keeper.add(act, at, document)),
-      move: (done, document) => fail().then(() => keeper.move(done, document)),
+      ...persistence,
+      add: (act, at, document) => fail().then(() => persistence.add(act, at, document)),
+      move: (done, document) => fail().then(() => persistence.move(done, document)),
     });
     await session.perform('cut', { edges: LID });
     const [before, history] = [session.document, session.history];
@@ -252,7 +252,7 @@ describe('a session', () => {
     const again = openSession({
       document: session.document,
       history: session.history,
-      keeper: memoryKeeper(),
+      persistence: memoryPersistence(),
       jobs: localJobs,
     });
     await again.resume();
@@ -272,7 +272,7 @@ describe('a session', () => {
     const session = openSession({
       document: openDocument(modelFromMesh('Cap', mesh)),
       history: emptyHistory,
-      keeper: memoryKeeper(),
+      persistence: memoryPersistence(),
       jobs: localJobs,
       emit: (event) => events.push(event),
     });
@@ -383,7 +383,7 @@ describe('a preview', () => {
     const session = openSession({
       document: cubeDocument(),
       history: emptyHistory,
-      keeper: memoryKeeper(),
+      persistence: memoryPersistence(),
       jobs: localJobs,
       previewJobs: jobs,
     });
@@ -401,7 +401,7 @@ describe('two sessions in one process', () => {
     const session = openSession({
       document: openDocument(modelFromMesh('Hill', mesh)),
       history: emptyHistory,
-      keeper: memoryKeeper(),
+      persistence: memoryPersistence(),
       jobs: localJobs,
     });
     await session.perform('unfold', {});
@@ -421,7 +421,7 @@ describe('two sessions in one process', () => {
     (s) => s.perform('relax', { steps: 3 }),
     (s) => s.ask('moved-pin', { vertex: 48, face: 35, uv: [0.9, 0.8] }),
     (s) => s.undo(),
-    (s) => s.ask('exposure', { view: 'all round' }),
+    (s) => s.ask('visibility', { view: 'all round' }),
     (s) => s.redo(),
   ];
 
@@ -457,15 +457,15 @@ describe('a question', () => {
   });
 
   it('ends at the beginning of any act where it is only for idle times', async () => {
-    const { jobs, told } = slowJobs('sky-light', 400);
+    const { jobs, told } = slowJobs('ambient-occlusion', 400);
     const { session } = start(jobs);
-    const asked = session.ask('sky-light', {});
+    const asked = session.ask('ambient-occlusion', {});
     await until(() => told.runs === 1);
     // Nothing comes of it, and the sky falls as before: it gives way all the same.
     await session.perform('sew', { edges: LID });
     expect(await asked).toBeUndefined();
     expect(told.stops).toBe(1);
-    expect((await session.ask('sky-light', {}))?.vertices).toHaveLength(8);
+    expect((await session.ask('ambient-occlusion', {}))?.vertices).toHaveLength(8);
   });
 
   it('lapses when it is asked anew, and when what it is about changes', async () => {
@@ -501,15 +501,15 @@ describe('the memory of patches', () => {
     });
     const one = byteSize(patch(0).changes);
     const read: number[] = [];
-    const keeper: Keeper = {
-      ...memoryKeeper(),
+    const persistence: Persistence = {
+      ...memoryPersistence(),
       memory: 3 * one,
       patch: async (at) => {
         read.push(at);
         return patch(at);
       },
     };
-    const memory = patchMemory(keeper);
+    const memory = patchMemory(persistence);
     for (let i = 0; i < 10; i++) memory.put(i, patch(i), i + 1);
     expect(memory.bytes).toBeLessThanOrEqual(3 * one);
     for (let i = 10; i-- > 0; ) expect(await memory.get(i)).toEqual(patch(i));

@@ -12,8 +12,6 @@ import { applyPatch, inverse, isEmpty, type Patch } from '../document/patch.ts';
 import type { Request } from '../document/request.ts';
 import { HemError } from '../errors.ts';
 import type { Jobs } from '../jobs/index.ts';
-import { applyKept } from '../keeping/soundPatch.ts';
-import { walkActs } from '../keeping/walkActs.ts';
 import {
   carryOut,
   type OperationName,
@@ -23,6 +21,8 @@ import {
 } from '../operations/catalogue.ts';
 import { reflatten } from '../operations/cut/reflatten.ts';
 import type { Follow, OperationContext } from '../operations/operation.ts';
+import { applyKept } from '../persistence/validatePatch.ts';
+import { walkActs } from '../persistence/walkActs.ts';
 import type { Progress } from '../progress.ts';
 import { heldByQuestions } from '../questions/held.ts';
 import {
@@ -38,8 +38,8 @@ import {
 import type { Trial } from '../trials/trial.ts';
 import type { Done } from './done.ts';
 import { forecast } from './forecast.ts';
-import type { Keeper } from './keeper.ts';
 import { patchMemory } from './patchMemory.ts';
+import type { Persistence } from './persistence.ts';
 import { sessionTrials } from './sessionTrials.ts';
 import { trialActs } from './trialActs.ts';
 
@@ -65,7 +65,7 @@ export class SupersededError extends HemError {
 export interface SessionStart {
   readonly document: HemDocument;
   readonly history: History;
-  readonly keeper: Keeper;
+  readonly persistence: Persistence;
   readonly jobs: Jobs;
   /** Where previews are solved and questions answered, so that none delays an act. */
   readonly previewJobs?: Jobs;
@@ -101,7 +101,7 @@ const newSignal = (): Running => ({ aborted: false, superseded: false });
  * kept. The app's worker and the command wrap the same one.
  */
 export function openSession({
-  keeper,
+  persistence,
   jobs,
   previewJobs = jobs,
   backgroundJobs = previewJobs,
@@ -110,7 +110,7 @@ export function openSession({
   ...start
 }: SessionStart) {
   let { document, history } = start;
-  const memory = patchMemory(keeper);
+  const memory = patchMemory(persistence);
   let running: Running | undefined;
   let queue: Promise<unknown> = Promise.resolve();
   let commits: Promise<unknown> = Promise.resolve();
@@ -118,7 +118,7 @@ export function openSession({
   const ahead = forecast(previewJobs);
   const asking = new Map<QuestionName, { aborted: boolean }>();
   const held = heldByQuestions();
-  const trials = sessionTrials(start.trials ?? [], keeper, backgroundJobs, (list) =>
+  const trials = sessionTrials(start.trials ?? [], persistence, backgroundJobs, (list) =>
     emit({ kind: 'trials', trials: list }),
   );
 
@@ -170,7 +170,7 @@ export function openSession({
       const at = history.done;
       emit({ kind: 'saved', saved: false });
       try {
-        await keeper.add(acts, at, next);
+        await persistence.add(acts, at, next);
       } finally {
         emit({ kind: 'saved', saved: true });
       }
@@ -287,7 +287,7 @@ export function openSession({
         const next = patches.reduce(applyKept, document);
         emit({ kind: 'saved', saved: false });
         try {
-          await keeper.move(end, next);
+          await persistence.move(end, next);
         } finally {
           emit({ kind: 'saved', saved: true });
         }

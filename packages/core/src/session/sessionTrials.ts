@@ -7,7 +7,7 @@ import type { ParamsOf } from '../operations/catalogue.ts';
 import { unattended } from '../progress.ts';
 import { facesOfShell } from '../surface/shells.ts';
 import { meshMark, placesOf, shellNow, type Trial, type TrialShell, trialShells } from '../trials/trial.ts';
-import { gone, type TrialKeeper, trialBook } from '../trials/trialBook.ts';
+import { gone, type TrialPersistence, trialBook } from '../trials/trialBook.ts';
 
 /**
  * The trials of a session: what unfolds and relaxes led to, kept whatever is taken back afterwards.
@@ -16,11 +16,11 @@ import { gone, type TrialKeeper, trialBook } from '../trials/trialBook.ts';
  */
 export function sessionTrials(
   start: readonly Trial[],
-  keeper: TrialKeeper,
+  persistence: TrialPersistence,
   jobs: Jobs,
   tell: (trials: readonly Trial[]) => void,
 ) {
-  const book = trialBook(start, keeper);
+  const book = trialBook(start, persistence);
   /** The last one that nobody named, and the document it was made of: what goes on from there takes its place. */
   let last: { readonly id: number; readonly document: HemDocument } | undefined;
   let queue: Promise<unknown> = Promise.resolve();

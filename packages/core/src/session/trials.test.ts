@@ -16,7 +16,7 @@ import { modelFromMesh } from '../mesh/model.ts';
 import { sheet } from '../testing/shapes.ts';
 import type { Trial } from '../trials/trial.ts';
 import { trialBook } from '../trials/trialBook.ts';
-import { memoryKeeper } from './keeper.ts';
+import { memoryPersistence } from './persistence.ts';
 import { openSession, type Session } from './session.ts';
 import { sessionTrials } from './sessionTrials.ts';
 
@@ -30,7 +30,13 @@ const hill = () =>
   );
 
 function open(document: HemDocument, trials?: readonly Trial[]): Session {
-  return openSession({ document, history: emptyHistory, keeper: memoryKeeper(), jobs: localJobs, trials });
+  return openSession({
+    document,
+    history: emptyHistory,
+    persistence: memoryPersistence(),
+    jobs: localJobs,
+    trials,
+  });
 }
 
 const uvOf = ({ document }: Session) => current(document).uv;
@@ -149,7 +155,7 @@ describe('a trial that cannot be measured', () => {
       let broken = true;
       const trials = sessionTrials(
         [],
-        memoryKeeper(),
+        memoryPersistence(),
         {
           width: 1,
           run: (name, input, context) =>
@@ -187,11 +193,11 @@ describe('the book of trials', () => {
 
   it('lets go of the oldest that nobody named, and writes what it holds and no more', async () => {
     const written = new Map<number, string>();
-    const keeper = {
+    const persistence = {
       keepTrial: async ({ id, name }: Trial) => void written.set(id, name),
       dropTrial: async (id: number) => void written.delete(id),
     };
-    const book = trialBook([], keeper, 9000);
+    const book = trialBook([], persistence, 9000);
     const names = () => book.list.map(({ name }) => name);
     await book.add(trial('a', 300, true));
     await book.add(trial('b', 300));

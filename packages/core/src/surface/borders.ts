@@ -7,7 +7,7 @@ export interface Borders {
   /** How many edges there are, borders and joined ones. */
   readonly edgeCount: number;
   /** True when some edge has more than two triangles, or two that disagree in winding. */
-  readonly tangled: boolean;
+  readonly nonManifold: boolean;
 }
 
 const known = new WeakMap<Uint32Array, Borders>();
@@ -38,16 +38,16 @@ function findBorders(triangles: Uint32Array, vertexCount: number): Borders {
     if (triangles[i] < end(i)) rising[sideEdge[i]]++;
   }
   const next = new Int32Array(vertexCount).fill(-1);
-  let tangled = false;
+  let nonManifold = false;
   for (let i = 0; i < triangles.length; i++) {
     const e = sideEdge[i];
     if (sides[e] === DONE || (sides[e] === 2 && rising[e] === 1)) continue;
     const from = triangles[i];
-    if (sides[e] > 1 || next[from] >= 0) tangled = true;
+    if (sides[e] > 1 || next[from] >= 0) nonManifold = true;
     next[from] = end(i);
     sides[e] = DONE;
   }
-  return { loops: chained(next), edgeCount: upper.length, tangled };
+  return { loops: chained(next), edgeCount: upper.length, nonManifold };
 }
 
 /** In the place of a number of sides: the edge has its place in a loop. */

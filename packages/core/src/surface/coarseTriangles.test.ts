@@ -18,8 +18,8 @@ describe.each([
     expect(coarse.length / 3).toBeLessThanOrEqual(count);
     expect(coarse.length / 3).toBeGreaterThanOrEqual(count - 1);
     const [before, after] = [triangles, coarse].map((each) => {
-      const { loops, edgeCount, tangled } = borders(each, positions.length / 3);
-      return { loops: loops.length, tangled, euler: new Set(each).size - edgeCount + each.length / 3 };
+      const { loops, edgeCount, nonManifold } = borders(each, positions.length / 3);
+      return { loops: loops.length, nonManifold, euler: new Set(each).size - edgeCount + each.length / 3 };
     });
     expect(after).toEqual(before);
   });

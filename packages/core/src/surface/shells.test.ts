@@ -7,7 +7,7 @@ import { edgeLoop } from '../select/edgeLoop.ts';
 import { cube, sheet, torus } from '../testing/shapes.ts';
 import { extractShell, faceTriangleStart } from './shell.ts';
 import { facesOfShell, isOpen, shellsFromSeams } from './shells.ts';
-import { verdictOf } from './verdict.ts';
+import { shellTopology } from './shellTopology.ts';
 
 function cutAt(mesh: Mesh, pairs: readonly (readonly [number, number])[]) {
   const links = connectivity(mesh);
@@ -16,13 +16,13 @@ function cutAt(mesh: Mesh, pairs: readonly (readonly [number, number])[]) {
   return { links, seams, shells: shellsFromSeams(mesh, links, seams) };
 }
 
-function verdicts(mesh: Mesh, seams: Uint8Array) {
+function topologies(mesh: Mesh, seams: Uint8Array) {
   const links = connectivity(mesh);
   const shells = shellsFromSeams(mesh, links, seams);
   const triangulation = triangulate(mesh);
   const start = faceTriangleStart(mesh, triangulation);
   return Array.from({ length: shells.shellCount }, (_, s) =>
-    verdictOf(extractShell(mesh, triangulation, start, shells, s)),
+    shellTopology(extractShell(mesh, triangulation, start, shells, s)),
   );
 }
 
@@ -42,7 +42,7 @@ describe('shells from seams', () => {
     const { seams, shells } = cutAt(cube(), CROSS);
     expect(shells.shellCount).toBe(1);
     expect(shells.wedgeStart[1]).toBe(14);
-    expect(verdicts(cube(), seams)[0].kind).toBe('flat');
+    expect(topologies(cube(), seams)[0].kind).toBe('disk');
   });
 
   it('cuts a lid off with the four edges round it', () => {
@@ -63,7 +63,7 @@ describe('shells from seams', () => {
   });
 });
 
-describe('verdict', () => {
+describe('topology', () => {
   const tube = sheet(3, 8, (i, j) => [Math.cos((j * Math.PI) / 4), i, Math.sin((j * Math.PI) / 4)]);
   // The last column of a sheet lies on the first: weld it.
   const weld = (mesh: Mesh, columns: number): Mesh => ({
@@ -72,16 +72,16 @@ describe('verdict', () => {
   });
 
   it('tells flat, closed, tube and handle apart', () => {
-    expect(verdicts(tube, new Uint8Array(99))[0]).toMatchObject({ kind: 'flat', canUnfold: true });
-    expect(verdicts(cube(), new Uint8Array(12))[0]).toMatchObject({ kind: 'closed', canUnfold: false });
-    expect(verdicts(torus(12, 8), new Uint8Array(192))[0]).toMatchObject({ kind: 'closed', genus: 1 });
+    expect(topologies(tube, new Uint8Array(99))[0]).toMatchObject({ kind: 'disk', canUnfold: true });
+    expect(topologies(cube(), new Uint8Array(12))[0]).toMatchObject({ kind: 'closed', canUnfold: false });
+    expect(topologies(torus(12, 8), new Uint8Array(192))[0]).toMatchObject({ kind: 'closed', genus: 1 });
   });
 
   it('sees the two borders of a tube, and the handle of a torus with a hole', () => {
     const welded = weld(tube, 8);
     // Vertices left over by the weld belong to no face and no shell.
-    expect(verdicts(welded, new Uint8Array(connectivity(welded).joined.length))[0]).toMatchObject({
-      kind: 'tube',
+    expect(topologies(welded, new Uint8Array(connectivity(welded).joined.length))[0]).toMatchObject({
+      kind: 'annulus',
       borderCount: 2,
     });
     const mesh = torus(12, 8);
@@ -90,8 +90,8 @@ describe('verdict', () => {
       faceStart: mesh.faceStart.slice(0, -1),
       cornerVertex: mesh.cornerVertex.slice(0, -4),
     };
-    expect(verdicts(holed, new Uint8Array(connectivity(holed).joined.length))[0]).toMatchObject({
-      kind: 'handle',
+    expect(topologies(holed, new Uint8Array(connectivity(holed).joined.length))[0]).toMatchObject({
+      kind: 'withHandle',
       canUnfold: false,
     });
   });
@@ -112,7 +112,7 @@ describe('verdict', () => {
       const vertexOf = (v: number) => piece.cornerVertex[shell.vertexCorner[v]];
       for (const [a, b] of openShell(shell, () => 1, { disc: true }).edges)
         seams[findEdge(links, vertexOf(a), vertexOf(b))] = 1;
-      expect(verdicts(piece, seams).map(({ kind }) => kind)).toEqual(['flat']);
+      expect(topologies(piece, seams).map(({ kind }) => kind)).toEqual(['disk']);
     }
   });
 });

@@ -1,6 +1,6 @@
 import { readFileSync } from 'node:fs';
 import type { HemDocument } from '../document/document.ts';
-import { ARRAY_KINDS } from '../keeping/packed.ts';
+import { ARRAY_KINDS } from '../persistence/packed.ts';
 
 /** Projects and stores as each version so far has kept them, written by that version: `kept/`. */
 

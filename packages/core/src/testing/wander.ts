@@ -6,7 +6,7 @@ import type { Mesh } from '../mesh/mesh.ts';
 import { modelFromMesh } from '../mesh/model.ts';
 import { edgeLoop } from '../select/edgeLoop.ts';
 import { shortestPath } from '../select/shortestPath.ts';
-import { memoryKeeper } from '../session/keeper.ts';
+import { memoryPersistence } from '../session/persistence.ts';
 import { openSession } from '../session/session.ts';
 import { handedOver } from './handedOver.ts';
 
@@ -36,7 +36,12 @@ export async function wander(
 ): Promise<{ done: number; refused: number }> {
   const start = openDocument(modelFromMesh('walk', mesh));
   const open = () =>
-    openSession({ document: start, history: emptyHistory, keeper: memoryKeeper(), jobs: handedOver });
+    openSession({
+      document: start,
+      history: emptyHistory,
+      persistence: memoryPersistence(),
+      jobs: handedOver,
+    });
   const session = open();
   const story: string[] = [];
   const steps: [name: string, params: object][] = [];

@@ -3,7 +3,7 @@ import { HemError } from '../errors.ts';
 import type { Trial } from './trial.ts';
 
 /** Where trials are kept. One that cannot be kept is still there while the project is open. */
-export interface TrialKeeper {
+export interface TrialPersistence {
   keepTrial(trial: Trial): Promise<void>;
   dropTrial(id: number): Promise<void>;
 }
@@ -12,7 +12,7 @@ export interface TrialKeeper {
 export const MOST_TRIAL_BYTES = 2 ** 26;
 
 /** The trials of a project, as many as there is room for: of those that were not kept by hand the oldest go first. */
-export function trialBook(start: readonly Trial[], keeper: TrialKeeper, most = MOST_TRIAL_BYTES) {
+export function trialBook(start: readonly Trial[], persistence: TrialPersistence, most = MOST_TRIAL_BYTES) {
   const held = new Map(start.map((trial) => [trial.id, trial]));
   const bytes = new Map(start.map((trial) => [trial.id, byteSize(trial)]));
   let next = Math.max(-1, ...held.keys()) + 1;
@@ -27,7 +27,7 @@ export function trialBook(start: readonly Trial[], keeper: TrialKeeper, most = M
   const drop = (id: number): Promise<void> => {
     held.delete(id);
     bytes.delete(id);
-    return write(() => keeper.dropTrial(id));
+    return write(() => persistence.dropTrial(id));
   };
   const total = () => [...bytes.values()].reduce((sum, b) => sum + b, 0);
 
@@ -65,7 +65,7 @@ export function trialBook(start: readonly Trial[], keeper: TrialKeeper, most = M
       const own: Trial = { ...trial, id: next++ };
       held.set(own.id, own);
       bytes.set(own.id, size);
-      await Promise.all([...gone.map(drop), write(() => keeper.keepTrial(own))]);
+      await Promise.all([...gone.map(drop), write(() => persistence.keepTrial(own))]);
       return own;
     },
     /** Names a trial, and keeps it from then on. */
@@ -74,7 +74,7 @@ export function trialBook(start: readonly Trial[], keeper: TrialKeeper, most = M
       if (!trial) throw gone();
       const named = { ...trial, name, kept: true };
       held.set(id, named);
-      await write(() => keeper.keepTrial(named));
+      await write(() => persistence.keepTrial(named));
     },
     async drop(id: number): Promise<void> {
       if (!held.has(id)) throw gone();

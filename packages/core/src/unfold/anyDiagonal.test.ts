@@ -4,7 +4,7 @@ import { foldsOf } from '../measure/folds.ts';
 import { type Mesh, meshFromPolygons } from '../mesh/mesh.ts';
 import { unattended } from '../progress.ts';
 import { relax } from '../relax/relax.ts';
-import { facingDown, untangle } from '../relax/untangle.ts';
+import { invertedTriangles, removeInversions } from '../relax/removeInversions.ts';
 import { anyDiagonal } from '../surface/anyDiagonal.ts';
 import { type Shell, shellFromTriangles } from '../surface/shell.ts';
 import { apart } from '../testing/apart.ts';
@@ -127,7 +127,7 @@ describe('folded quads', () => {
     const fold = folded(shell, uv);
     expect(fold.length).toBeGreaterThan(0);
     const whole = { triangles: shell.triangles, rest: anyDiagonal({ ...shell, polygons: undefined }).rest };
-    expect(facingDown(whole, uv, 0)).toEqual([]);
+    expect(invertedTriangles(whole, uv, 0)).toEqual([]);
     const { uv: mended, energyAfter } = relax(shell, uv, {}, unattended);
     expect(folded(shell, mended)).toEqual([]);
     expect(energyAfter).toBeCloseTo(4, 3);
@@ -146,9 +146,9 @@ describe('untangling', () => {
     const uv = places.slice();
     // A point of the middle is dragged over its neighbours.
     uv.set([5.4, 4.6], 2 * 40);
-    expect(facingDown(whole, uv, 0).length).toBeGreaterThan(2);
-    const mended = untangle(whole, uv, new Uint8Array(81), unattended) as Float64Array;
-    expect(facingDown(whole, mended, 1e-6)).toEqual([]);
+    expect(invertedTriangles(whole, uv, 0).length).toBeGreaterThan(2);
+    const mended = removeInversions(whole, uv, new Uint8Array(81), unattended) as Float64Array;
+    expect(invertedTriangles(whole, mended, 1e-6)).toEqual([]);
     expect([...mended.subarray(0, 18)]).toEqual([...uv.subarray(0, 18)]);
   });
 
@@ -157,6 +157,6 @@ describe('untangling', () => {
     uv.set([7.5, 4], 2 * 40);
     const fixed = new Uint8Array(81).fill(1);
     fixed[31] = 0;
-    expect(untangle(whole, uv, fixed, unattended)).toBeUndefined();
+    expect(removeInversions(whole, uv, fixed, unattended)).toBeUndefined();
   });
 });

@@ -3,7 +3,7 @@ import type { Context } from '../progress.ts';
 import { pickTriangles } from '../relax/freeTriangles.ts';
 import { pullVertices } from '../relax/pullVertices.ts';
 import { relax } from '../relax/relax.ts';
-import { facingDown } from '../relax/untangle.ts';
+import { invertedTriangles } from '../relax/removeInversions.ts';
 import type { WeightedTriangles } from '../surface/anyDiagonal.ts';
 import { signedArea } from '../surface/flatArea.ts';
 import type { Shell } from '../surface/shell.ts';
@@ -43,8 +43,8 @@ export function meetPins(
   const scale = Math.sqrt(anyWay.rest.totalArea / signedArea(shell.triangles, near));
   const start = near.map((x) => x * scale);
   const goal = Float64Array.from(pins.uv, (x) => x * scale);
-  const tangled = new Set(facingDown(anyWay, start, 0));
-  const { triangles, rest } = pickTriangles(anyWay, (t) => !tangled.has(t));
+  const inverted = new Set(invertedTriangles(anyWay, start, 0));
+  const { triangles, rest } = pickTriangles(anyWay, (t) => !inverted.has(t));
   const pulled = pullVertices(triangles, rest, start, pins.vertices, goal, context);
   if (!pulled) throw new CannotMeetPinsError([...Array.from(pins.vertices)]);
   const uv = pulled.map((x) => x / scale);
@@ -83,7 +83,7 @@ function spread(points: Float64Array): number {
 }
 
 /** Places of stays, and the pins that lie on none of them. */
-export function joined(stays: Pins, pins: Pins | undefined): Pins {
+export function mergePins(stays: Pins, pins: Pins | undefined): Pins {
   const vertices = Array.from(stays.vertices);
   const uv = Array.from(stays.uv);
   const taken = new Set(vertices);

@@ -81,7 +81,7 @@ describe.each(Object.entries(hard))('%s', (_, make) => {
     const holes = borders(shell.triangles, vertexCount).loops.length;
     for (const { triangles, lengths } of [...levels.map(({ fine }) => fine), base]) {
       const found = borders(triangles, vertexCount);
-      expect(found.tangled).toBe(false);
+      expect(found.nonManifold).toBe(false);
       expect(found.loops.length).toBe(holes);
       const used = new Set(triangles).size;
       expect(used - found.edgeCount + triangles.length / 3).toBe(2 - holes);

@@ -5,7 +5,7 @@ import { discMetric } from '../relax/discMetric.ts';
 import { boundedConformal, dirichletParts } from '../relax/distortion.ts';
 import { pickTriangles } from '../relax/freeTriangles.ts';
 import { projectedNewton } from '../relax/projectedNewton.ts';
-import { facingDown, untangle } from '../relax/untangle.ts';
+import { invertedTriangles, removeInversions } from '../relax/removeInversions.ts';
 import { withGuards } from '../relax/withGuards.ts';
 import { anyDiagonal, type WeightedTriangles } from '../surface/anyDiagonal.ts';
 import { signedArea, triangleArea } from '../surface/flatArea.ts';
@@ -81,8 +81,8 @@ export function nearlyClosed(
   const guarded = shell.polygons ? withGuards(target, guards, GUARD) : target;
   /** The least of the energy near a map, with the polygons that it folds left out. */
   const settled = (from: Float64Array): Float64Array => {
-    const tangled = new Set(facingDown(guarded, from, 0));
-    const part = pickTriangles(guarded, (t) => !tangled.has(t));
+    const inverted = new Set(invertedTriangles(guarded, from, 0));
+    const part = pickTriangles(guarded, (t) => !inverted.has(t));
     const { stretch, shrink } = dirichletParts(part.triangles, part.rest, from);
     const scale = (shrink / stretch) ** 0.25;
     const sized = from.map((x) => x * scale);
@@ -92,8 +92,9 @@ export function nearlyClosed(
   };
   // Untangling is gentle near the least, and far from it may tear the map: so first there, and what it tears is settled again.
   const first = settled(start);
-  const untangled = untangle(guards, first, none, context, false) ?? untangle(every, first, none, context);
-  const found = untangled && untangled !== first ? settled(untangled) : first;
+  const repaired =
+    removeInversions(guards, first, none, context, false) ?? removeInversions(every, first, none, context);
+  const found = repaired && repaired !== first ? settled(repaired) : first;
   for (const last of [found, first, start]) if (isStart(last)) return last;
   throw new NoValidMapError();
 }
@@ -117,8 +118,8 @@ function inDiscMetric(
     const { positions } = shell;
     const metric = discMetric(positions, triangles, rest, loops, context.signal);
     const uv = spectralConformal({ positions, triangles }, metric, loops, context.signal);
-    if (facingDown(own, uv, LEAST).length > 0.002 * own.rest.area.length) return undefined;
-    return untangle(own, uv, none, context, false);
+    if (invertedTriangles(own, uv, LEAST).length > 0.002 * own.rest.area.length) return undefined;
+    return removeInversions(own, uv, none, context, false);
   } catch (error) {
     if (error instanceof NotPositiveDefiniteError) return undefined;
     throw error;

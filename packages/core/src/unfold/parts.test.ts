@@ -62,17 +62,17 @@ describe('borders', () => {
   it('follow the triangles beside them, longest first', () => {
     const ring = wholeShell(sheet(3, 12, (i, j) => [j, i, 0]));
     const welded = ring.triangles.map((v) => (v % 13 === 12 ? v - 12 : v));
-    const { loops, tangled } = borders(welded, 52);
+    const { loops, nonManifold } = borders(welded, 52);
     expect(loops.map(({ length }) => length)).toEqual([12, 12]);
-    expect(tangled).toBe(false);
+    expect(nonManifold).toBe(false);
     const [flat] = borders(wholeShell(sheet(2, 3, (i, j) => [j, i, 0])).triangles, 12).loops;
     // Anticlockwise round a sheet seen from outside.
     expect([...flat].slice(0, 3)).toEqual([0, 1, 2]);
   });
 
   it('say when three triangles share an edge', () => {
-    expect(borders(Uint32Array.from([0, 1, 2, 1, 0, 3, 0, 1, 4]), 5).tangled).toBe(true);
-    expect(borders(Uint32Array.from([0, 1, 2, 0, 1, 3]), 4).tangled).toBe(true);
+    expect(borders(Uint32Array.from([0, 1, 2, 1, 0, 3, 0, 1, 4]), 5).nonManifold).toBe(true);
+    expect(borders(Uint32Array.from([0, 1, 2, 0, 1, 3]), 4).nonManifold).toBe(true);
   });
 });
 

@@ -86,7 +86,7 @@ describe('unfold', () => {
     expect(uv.every(Number.isFinite)).toBe(true);
   });
 
-  it('refuses a closed piece with its verdict', () => {
+  it('refuses a closed piece with its topology', () => {
     expect(() => unfoldShell(wholeShell(cube()), 'conformal', unattended)).toThrow(CannotUnfoldError);
   });
 

@@ -1,17 +1,17 @@
 import { HemError } from '../errors.ts';
 import { NotPositiveDefiniteError } from '../linear/cholesky.ts';
 import { type Context, heedStop } from '../progress.ts';
-import { facingDown, untangle } from '../relax/untangle.ts';
+import { invertedTriangles, removeInversions } from '../relax/removeInversions.ts';
 import { anyDiagonal, type WeightedTriangles } from '../surface/anyDiagonal.ts';
 import { type Borders, borders } from '../surface/borders.ts';
 import { signedArea } from '../surface/flatArea.ts';
 import { restTriangles } from '../surface/restTriangles.ts';
 import type { Shell } from '../surface/shell.ts';
-import { type Verdict, verdictOf } from '../surface/verdict.ts';
+import { type ShellTopology, shellTopology } from '../surface/shellTopology.ts';
 import { angleBased } from './angleBased.ts';
 import { isLocallyInjective } from './isLocallyInjective.ts';
 import { lscm, type Pins } from './lscm.ts';
-import { CannotMeetPinsError, joined, meetPins, nearPins } from './meetPins.ts';
+import { CannotMeetPinsError, meetPins, mergePins, nearPins } from './meetPins.ts';
 import { keepsArea, nearlyClosed } from './nearlyClosed.ts';
 import { spectralConformal } from './spectral.ts';
 import { checkBends, type Stay, straightened } from './stay.ts';
@@ -49,17 +49,17 @@ export interface Unfolded {
 export class CannotUnfoldError extends HemError {
   /** @param shells  numbers of the pieces meant, where the caller knows them */
   constructor(
-    readonly verdict: Verdict,
+    readonly topology: ShellTopology,
     shells: readonly number[] = [],
   ) {
-    super('cannot-unfold', verdict.sentence, shells);
+    super('cannot-unfold', topology.sentence, shells);
     this.name = 'CannotUnfoldError';
   }
 }
 
 /**
  * Lays one shell flat, never with a flipped face, and with no polygon folded that need not be: what the solver leaves of those is
- * untangled; where that fails, or the far part of the shell would shrink to nothing, it is laid flat as a nearly closed one.
+ * turned up; where that fails, or the far part of the shell would shrink to nothing, it is laid flat as a nearly closed one.
  *
  * @throws CannotUnfoldError, NoValidMapError, CannotMeetPinsError, StayError, BentStayError, StoppedError
  */
@@ -69,8 +69,8 @@ export function unfoldShell(
   context: Context,
   { pins, stays = [], upAxis = 0 }: UnfoldOptions = {},
 ): Unfolded {
-  const verdict = verdictOf(shell);
-  if (!verdict.canUnfold) throw new CannotUnfoldError(verdict);
+  const topology = shellTopology(shell);
+  if (!topology.canUnfold) throw new CannotUnfoldError(topology);
   heedStop(context.signal);
   const { loops } = borders(shell.triangles, shell.positions.length / 3);
   const own = { triangles: shell.triangles, rest: restTriangles(shell.positions, shell.triangles) };
@@ -83,14 +83,14 @@ export function unfoldShell(
   const solve = (p?: Pins): Partial<Omit<Unfolded, 'closed'>> & { target: WeightedTriangles } => {
     const { uv, target } = solvers[method](shell, own, every, loops, p, context);
     heedStop(context.signal);
-    const flips = uv ? facingDown(own, uv, 0).length : 0;
+    const flips = uv ? invertedTriangles(own, uv, 0).length : 0;
     if (!uv || flips > MOST_FLIPS * own.rest.area.length) return { target };
     const pinned = new Uint8Array(onBorder.length);
     if (p) for (let i = 0; i < p.vertices.length; i++) pinned[p.vertices[i]] = 1;
     // All may move for folded polygons, and where pins would be lost; other flips are made anew in less time.
     const everything = every !== own && (flips === 0 || p !== undefined);
-    const untangled = untangle(every, uv, pinned, context, everything);
-    if (untangled && isValid(untangled)) return { uv: untangled, repaired: untangled !== uv, target };
+    const upright = removeInversions(every, uv, pinned, context, everything);
+    if (upright && isValid(upright)) return { uv: upright, repaired: upright !== uv, target };
     return isValid(uv) ? { uv, repaired: false, target } : { target };
   };
   const free = (): Unfolded => {
@@ -113,7 +113,7 @@ export function unfoldShell(
   if (stays.length > 0) {
     checkBends(every.triangles, stays);
     const near = pins ? nearPins(free().uv, pins) : free().uv;
-    return pinned(joined(straightened(shell, stays, near), pins), () => near);
+    return pinned(mergePins(straightened(shell, stays, near), pins), () => near);
   }
   if (!pins || pins.vertices.length === 0) return free();
   if (pins.vertices.length > 1) return pinned(pins, () => nearPins(free().uv, pins));

@@ -20,8 +20,8 @@ vi.mock('../panes/framing.ts', () => framed);
 const settle = () => new Promise((resolve) => setTimeout(resolve));
 const row = (name: number, more: Partial<ShellRow> = {}): ShellRow =>
   ({ name, faces: 4, unfolded: true, locked: false, method: 'conformal', ...more }) as ShellRow;
-const closed = { verdict: { canUnfold: false } } as Partial<ShellRow>;
-const open = { verdict: { canUnfold: true } } as Partial<ShellRow>;
+const closed = { topology: { canUnfold: false } } as Partial<ShellRow>;
+const open = { topology: { canUnfold: true } } as Partial<ShellRow>;
 const flat = (seams: number[]) => ({ seams: Uint32Array.from(seams) }) as unknown as FlatBuffers;
 
 beforeEach(() => {

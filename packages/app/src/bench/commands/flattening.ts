@@ -45,7 +45,7 @@ const isAllClosed = ({ shells, flat, chosen }: BenchStore): boolean =>
   chosen.size === 0 &&
   flat?.seams.length === 0 &&
   shells.length > 0 &&
-  shells.every(({ verdict, locked }) => verdict && !verdict.canUnfold && !locked);
+  shells.every(({ topology, locked }) => topology && !topology.canUnfold && !locked);
 
 /** Whether a region of faces is what may loosen. */
 const isRegion = ({ target, faces }: BenchStore): boolean => target === 'faces' && faces.size > 0;

@@ -313,11 +313,11 @@ function Selection() {
           )}
         </>
       )}
-      {row?.verdict && (
+      {row?.topology && (
         <dl>
           <dt>Verdict</dt>
-          <dd>{row.verdict.sentence}</dd>
-          {judgement && row.verdict.canUnfold && (
+          <dd>{row.topology.sentence}</dd>
+          {judgement && row.topology.canUnfold && (
             <>
               <dt>{judgement.word}</dt>
               <dd>{judgement.sentence}</dd>

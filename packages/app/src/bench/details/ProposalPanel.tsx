@@ -1,7 +1,7 @@
 import { plural } from '@blunt-hem/core/plural';
 import { HIDDEN, MOST_PIECES, PRESETS } from '@blunt-hem/core/propose/presets';
 import type { Proposal, ProposedShell } from '@blunt-hem/core/questions/proposal';
-import { VIEWS, type View } from '@blunt-hem/core/surface/viewExposure';
+import { VIEWS, type View } from '@blunt-hem/core/surface/visibility';
 import { Button, Checkbox, InputNumber, Select, Slider } from 'antd';
 import { useState } from 'react';
 import { useBench } from '../../store/bench.ts';
@@ -136,7 +136,7 @@ function Proposed() {
   const limits = useBench((s) => s.limits);
   const proposal = useBench((s) => s.proposal);
   if (!proposal) return null;
-  const { edges, shells, tangles, good, locked } = proposal;
+  const { edges, shells, nonManifoldEdges, good, locked } = proposal;
   const beyond = countBeyond(shells, limits);
   const told = [...shells].sort((a, b) => b.faces - a.faces).slice(0, MOST_TOLD);
   return (
@@ -167,11 +167,11 @@ function Proposed() {
         </p>
       )}
       {good + locked > 0 && <p className="selection-hint">{leftAlone(good, locked)}</p>}
-      {tangles > 0 && (
+      {nonManifoldEdges > 0 && (
         <p className="selection-hint">
-          {plural(tangles, 'edge')} of this mesh {tangles === 1 ? 'has' : 'have'} more than two faces, or
-          faces that look different ways. Every shell ends there: repair them in Intake, and fewer seams will
-          do.
+          {plural(nonManifoldEdges, 'edge')} of this mesh {nonManifoldEdges === 1 ? 'has' : 'have'} more than
+          two faces, or faces that look different ways. Every shell ends there: repair them in Intake, and
+          fewer seams will do.
         </p>
       )}
       <div className="button-grid">

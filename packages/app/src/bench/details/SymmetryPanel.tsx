@@ -32,14 +32,14 @@ export function SymmetryPanel() {
           : !symmetry
             ? 'Being looked for …'
             : symmetry.byPlace
-              ? `${told(symmetry.symmetry)} Its sides are meshed differently: what is picked is found on the other side by place.`
-              : `${told(symmetry.symmetry)} ${lonely > 0 ? `${lonely.toLocaleString('en-GB')} edges have no counterpart: they are drawn in ochre.` : 'Every edge has its counterpart.'}`}
+              ? `${describeSymmetry(symmetry.symmetry)} Its sides are meshed differently: what is picked is found on the other side by place.`
+              : `${describeSymmetry(symmetry.symmetry)} ${lonely > 0 ? `${lonely.toLocaleString('en-GB')} edges have no counterpart: they are drawn in ochre.` : 'Every edge has its counterpart.'}`}
       </p>
     </>
   );
 }
 
-function told({
+function describeSymmetry({
   kind,
   direction,
   fold,

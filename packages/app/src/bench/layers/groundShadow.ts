@@ -11,9 +11,9 @@ void main() {
 const fragmentShader = /* glsl */ `
 in vec2 vPlace;
 out vec4 colour;
-uniform sampler2D uSky;
+uniform sampler2D uOcclusion;
 void main() {
-  float hidden = 1.0 - texture(uSky, vPlace).r;
+  float hidden = 1.0 - texture(uOcclusion, vPlace).r;
   // Nothing is left of it at the edge of what was worked out.
   float edge = smoothstep(0.5, 0.36, length(vPlace - 0.5));
   colour = vec4(0.13, 0.12, 0.1, 0.6 * edge * hidden);
@@ -30,26 +30,26 @@ export const groundShadow: Layer = {
       fragmentShader,
       transparent: true,
       depthWrite: false,
-      uniforms: { uSky: { value: null } },
+      uniforms: { uOcclusion: { value: null } },
     });
     const object = new Mesh(new PlaneGeometry(1, 1), material);
     object.visible = false;
     return {
       object,
-      needs: (s) => [s.sky, s.upAxis, s.hidden],
-      update({ sky, upAxis, hidden }) {
+      needs: (s) => [s.occlusion, s.upAxis, s.hidden],
+      update({ occlusion, upAxis, hidden }) {
         // The shadow of what is hidden would say that something is there.
-        object.visible = sky !== undefined && !hidden.includes(1);
-        if (!sky || !object.visible) return;
-        material.uniforms.uSky.value?.dispose();
-        material.uniforms.uSky.value = textureOf(sky.ground);
-        object.position.fromArray(sky.middle);
-        object.scale.set(sky.side, sky.side, 1);
+        object.visible = occlusion !== undefined && !hidden.includes(1);
+        if (!occlusion || !object.visible) return;
+        material.uniforms.uOcclusion.value?.dispose();
+        material.uniforms.uOcclusion.value = textureOf(occlusion.ground);
+        object.position.fromArray(occlusion.middle);
+        object.scale.set(occlusion.side, occlusion.side, 1);
         // The plane faces z and has its v along y: as it should be where z is up.
         object.rotation.x = upAxis === 1 ? 0 : -Math.PI / 2;
       },
       dispose() {
-        material.uniforms.uSky.value?.dispose();
+        material.uniforms.uOcclusion.value?.dispose();
         object.geometry.dispose();
         material.dispose();
       },

@@ -3,7 +3,14 @@ import type { BenchStore } from '../../store/bench.ts';
 import { imagesOf } from '../../store/select.ts';
 import { PALETTE } from '../../theme/palette.ts';
 import { NO_UV } from '../../worker/protocol.ts';
-import { joined, linesOnBoard, linesOnModel, outlineOf, rimOf, sideOnBoard } from '../panes/edgeLines.ts';
+import {
+  concatenate,
+  linesOnBoard,
+  linesOnModel,
+  outlineOf,
+  rimOf,
+  sideOnBoard,
+} from '../panes/edgeLines.ts';
 import { fatLines, type LineLook } from '../panes/fatLines.ts';
 import { pointMarks } from '../panes/pointMarks.ts';
 import type { Layer, Scenery } from './layer.ts';
@@ -155,7 +162,7 @@ const rimIn = (pane: 'model' | 'board'): Layer => ({
         lines.set(
           pane === 'model'
             ? linesOnModel(model, [...first, ...second])
-            : joined(
+            : concatenate(
                 sideOnBoard(model, drawn.uv, first, 0).lines,
                 sideOnBoard(model, drawn.uv, second, 1).lines,
               ),

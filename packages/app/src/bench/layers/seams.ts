@@ -2,7 +2,7 @@ import { Group } from 'three';
 import { PALETTE } from '../../theme/palette.ts';
 import { distancesAlong, meanLength } from '../panes/dashes.ts';
 import {
-  joined,
+  concatenate,
   linesOnBoard,
   linesOnModel,
   shownChains,
@@ -118,7 +118,7 @@ export const boardBorders: Layer = {
         const distances = [one, other].map(({ lines, from }) =>
           distancesAlong(lines, (line) => from[line] !== from[line - 1] + 1 || breaks[from[line]] === 1),
         );
-        seams.set(joined(one.lines, other.lines), joined(distances[0], distances[1]));
+        seams.set(concatenate(one.lines, other.lines), concatenate(distances[0], distances[1]));
         borders.set(linesOnBoard(model, drawn.uv, shownEdges(model, hidden, model.borders)));
       },
       frame: ({ perPixel }) => seams.frame(perPixel),

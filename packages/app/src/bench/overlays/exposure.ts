@@ -10,7 +10,7 @@ export const exposure: Overlay = {
   title: 'How much is seen',
   everywhere: true,
   values: () => undefined,
-  smooth: ({ exposure }) => exposure,
+  smooth: ({ visibility }) => visibility,
   place: (value) => 1 - value,
   colour: interpolateYlGnBu,
   legend: () => ['seen', '', 'hidden'],

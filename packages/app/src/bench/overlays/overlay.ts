@@ -7,7 +7,7 @@ import type { BenchFigures } from '../../worker/protocol.ts';
 export interface Known
   extends Pick<
     BenchStore,
-    | 'exposure'
+    | 'visibility'
     | 'direction'
     | 'patches'
     | 'shells'

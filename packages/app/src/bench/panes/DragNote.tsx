@@ -36,7 +36,7 @@ export function DragNote() {
   if (!dragged) return null;
   return (
     <p className="ghost-note drag-note" role="status">
-      {told(dragged, height)}
+      {describeDrag(dragged, height)}
       {onto.length > 0 && (
         <strong>
           {' '}
@@ -53,7 +53,7 @@ export function DragNote() {
 }
 
 /** “Moved 120, −36 px”, “Turned 15.0°”, “Scaled × 1.20”. */
-export function told([a, b, c, d, e, f]: UvMatrix, texture: number): string {
+export function describeDrag([a, b, c, d, e, f]: UvMatrix, texture: number): string {
   const scale = Math.sqrt(Math.abs(a * d - b * c));
   if (Math.abs(scale - 1) > 1e-6) return `Scaled × ${scale.toFixed(2)}`;
   const angle = (Math.atan2(b, a) * 180) / Math.PI;

@@ -170,7 +170,7 @@ function EmptyBoard() {
   const previewed = useBench(
     (s) => s.projectionPreview !== undefined || s.ghost !== undefined || s.proposal !== undefined,
   );
-  const closed = useBench((s) => s.shells.filter(({ verdict }) => verdict && !verdict.canUnfold).length);
+  const closed = useBench((s) => s.shells.filter(({ topology }) => topology && !topology.canUnfold).length);
   const all = useBench((s) => s.shells.length);
   if (!empty || previewed) return null;
   return (

@@ -54,10 +54,10 @@ export function linesOnBoard(
 ): Float32Array {
   const list = [...edges];
   const [a, b] = ([0, 1] as const).map((side) => sideOnBoard(model, uv, list, side).lines);
-  return joined(a, b);
+  return concatenate(a, b);
 }
 
-export function joined(a: Float32Array, b: Float32Array): Float32Array {
+export function concatenate(a: Float32Array, b: Float32Array): Float32Array {
   const both = new Float32Array(a.length + b.length);
   both.set(a);
   both.set(b, a.length);

@@ -43,7 +43,7 @@ export function surfaceGeometry(onChange: () => void) {
           s,
           'model',
           'figures',
-          'exposure',
+          'visibility',
           'direction',
           'patches',
           'shells',
@@ -56,7 +56,7 @@ export function surfaceGeometry(onChange: () => void) {
         )
       )
         place(s);
-      if (differs(s, 'model', 'sky')) shade(s);
+      if (differs(s, 'model', 'occlusion')) shade(s);
       mark(s);
       last = s;
     },
@@ -98,10 +98,11 @@ export function surfaceGeometry(onChange: () => void) {
   }
 
   /** Open to the sky all over until it is known better. */
-  function shade({ model, sky }: BenchStore): void {
+  function shade({ model, occlusion }: BenchStore): void {
     const corners = (model?.positions.length ?? 0) / 3;
-    const known = sky?.sky.length === corners ? sky.sky : new Uint8Array(corners).fill(255);
-    geometry.setAttribute('sky', new BufferAttribute(known, 1, true));
+    const known =
+      occlusion?.corners.length === corners ? occlusion.corners : new Uint8Array(corners).fill(255);
+    geometry.setAttribute('occlusion', new BufferAttribute(known, 1, true));
     onChange();
   }
 

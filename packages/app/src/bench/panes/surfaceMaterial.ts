@@ -7,12 +7,12 @@ const vertexShader = /* glsl */ `
 in vec2 flatUv;
 in float place;
 in float mark;
-in float sky;
+in float occlusion;
 out vec2 vUv;
 out float vPlace;
 out vec3 vNormal;
 out vec3 vWorld;
-out float vSky;
+out float vOcclusion;
 flat out float vMark;
 uniform float uFlat;
 
@@ -22,7 +22,7 @@ void main() {
   vMark = mark;
   vNormal = normalMatrix * normal;
   vWorld = mat3(modelMatrix) * normal;
-  vSky = sky;
+  vOcclusion = occlusion;
   gl_Position = projectionMatrix * modelViewMatrix * vec4(uFlat > 0.5 ? vec3(flatUv, 0.0) : position, 1.0);
   // A mark below zero is hidden; on the Board so is what has no UV.
   if (mark < -0.5 || (uFlat > 0.5 && flatUv.x < -1e5)) gl_Position = vec4(2.0, 2.0, 2.0, 1.0);
@@ -33,7 +33,7 @@ in vec2 vUv;
 in float vPlace;
 in vec3 vNormal;
 in vec3 vWorld;
-in float vSky;
+in float vOcclusion;
 flat in float vMark;
 out vec4 colour;
 uniform float uFlat;
@@ -86,8 +86,8 @@ void main() {
   // A soft sky from above and a little light back from the ground, both dimmed where the model hides the sky from itself; and a lamp
   // that goes with the viewer.
   float key = max(0.0, dot(n, normalize(vec3(-0.35, 0.65, 0.75))));
-  vec3 skyLight = mix(vec3(0.46, 0.43, 0.39), vec3(0.68, 0.70, 0.72), 0.5 + 0.5 * up.y);
-  base *= skyLight * vSky * sqrt(vSky) + 0.42 * key * (0.4 + 0.6 * vSky);
+  vec3 ambient = mix(vec3(0.46, 0.43, 0.39), vec3(0.68, 0.70, 0.72), 0.5 + 0.5 * up.y);
+  base *= ambient * vOcclusion * sqrt(vOcclusion) + 0.42 * key * (0.4 + 0.6 * vOcclusion);
   if (!gl_FrontFacing) base = mix(base * 0.55, vec3(0.2, 0.25, 0.24), counter < 0.3 ? 0.6 : 0.0);
   colour = vec4(base, 1.0);
 }`;

@@ -16,7 +16,7 @@ export const cut: StageView = {
   Details: CutDetails,
   commands: [cutEdges, sew, openPieces],
   mark({ shells }) {
-    const stuck = shells.filter(({ verdict }) => verdict && !verdict.canUnfold).length;
+    const stuck = shells.filter(({ topology }) => topology && !topology.canUnfold).length;
     return stuck > 0 ? `${stuck} cannot lie flat` : '';
   },
 };

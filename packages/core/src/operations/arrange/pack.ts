@@ -16,7 +16,7 @@ import { type OperationContext, operation } from '../operation.ts';
 import { nameOfShell } from '../shellChoice.ts';
 import { placedChange, placingNotes } from './keepPlaces.ts';
 import { layRound } from './layAfresh.ts';
-import { flatShell, placed } from './placement.ts';
+import { applyPlacement, flatShell } from './placement.ts';
 
 /**
  * Lays all unfolded shells into the tiles they lie in, as large as they go, without overlap; what lies in none goes into the first. Texture sizes
@@ -103,7 +103,7 @@ async function packAll(
   }
   return new Map(
     homes.flatMap(({ shells }, i) =>
-      shells.map(({ s, uv }, k) => [s, placed(uv, placements[i][k])] as const),
+      shells.map(({ s, uv }, k) => [s, applyPlacement(uv, placements[i][k])] as const),
     ),
   );
 }

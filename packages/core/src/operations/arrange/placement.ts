@@ -12,7 +12,10 @@ export function flatShell(triangles: Uint32Array, uv: Float64Array): FlatShell {
 }
 
 /** UVs moved to where packing put them. */
-export function placed(uv: Float64Array, { quarterTurns, scale, moveU, moveV }: Placement): Float64Array {
+export function applyPlacement(
+  uv: Float64Array,
+  { quarterTurns, scale, moveU, moveV }: Placement,
+): Float64Array {
   const c = [1, 0, -1, 0][quarterTurns] * scale;
   const s = [0, 1, 0, -1][quarterTurns] * scale;
   return transformUv(uv, [c, s, -s, c, moveU, moveV]);

@@ -3,7 +3,7 @@ import { openDocument, shellOf, topologyOf } from '../../document/document.ts';
 import type { Mesh } from '../../mesh/mesh.ts';
 import { modelFromMesh } from '../../mesh/model.ts';
 import { meshOfShell } from '../../surface/cutShell.ts';
-import { verdictOf } from '../../surface/verdict.ts';
+import { shellTopology } from '../../surface/shellTopology.ts';
 import { after } from '../../testing/acts.ts';
 import { spikyBall } from '../../testing/sculpts.ts';
 import { sheet, tube } from '../../testing/shapes.ts';
@@ -20,14 +20,14 @@ describe('opening', () => {
 
   it('cuts a sleeve lengthwise, dead straight', async () => {
     const { document, edges } = await opened(meshOfShell(tube(20, 12, 10)));
-    expect(verdictOf(shellOf(document, 0)).kind).toBe('flat');
+    expect(shellTopology(shellOf(document, 0)).kind).toBe('disk');
     expect(edges).toHaveLength(20);
   });
 
   it('joins the spikes of a ball, not two places of it alone', async () => {
     const ball = meshOfShell(spikyBall(26));
     const { document, edges } = await opened(ball);
-    expect(verdictOf(shellOf(document, 0)).kind).toBe('flat');
+    expect(shellTopology(shellOf(document, 0)).kind).toBe('disk');
     const { edgeVertices } = topologyOf(document.model).links;
     const degree = new Map<number, number>();
     for (const e of edges)

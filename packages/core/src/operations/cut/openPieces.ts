@@ -1,13 +1,13 @@
-import { exposuresOf } from '../../derived/exposures.ts';
 import { proposedEdges } from '../../derived/proposedEdges.ts';
+import { visibilityOf } from '../../derived/visibility.ts';
 import { type HemDocument, plainDocument, shellOf, shellsOf } from '../../document/document.ts';
 import { applyPatch } from '../../document/patch.ts';
 import { flag, otherwise, record, whichShells } from '../../params.ts';
 import { plural } from '../../plural.ts';
 import { HIDDEN, PRESETS } from '../../propose/presets.ts';
 import { facesOfShell } from '../../surface/shells.ts';
-import { verdictOf } from '../../surface/verdict.ts';
-import { USUAL_VIEW } from '../../surface/viewExposure.ts';
+import { shellTopology } from '../../surface/shellTopology.ts';
+import { USUAL_VIEW } from '../../surface/visibility.ts';
 import { type OperationContext, operation } from '../operation.ts';
 import { chosenShells, shellsLabel } from '../shellChoice.ts';
 import { reflatten, relaxOpened } from './reflatten.ts';
@@ -27,12 +27,12 @@ export const openPieces = operation({
   follow: [...reflatten, relaxOpened],
   async run(document, { shells: which, least }, context) {
     const chosen = chosenShells(document, which);
-    const isStuck = (on: HemDocument, s: number) => !verdictOf(shellOf(on, s)).canUnfold;
+    const isStuck = (on: HemDocument, s: number) => !shellTopology(shellOf(on, s)).canUnfold;
     const closed = chosen.filter((s) => isStuck(document, s));
-    const exposure = (await exposuresOf(document, USUAL_VIEW, context)).edges;
+    const visibility = (await visibilityOf(document, USUAL_VIEW, context)).edges;
     const proposed = least || closed.length === 0 ? [] : await roughEdges(document, closed, context);
     const after = applyPatch(document, changeSeams(document, proposed, 1));
-    // What is tangled, or was stopped half-way, and what has two borders is opened by as little as will do.
+    // What is not manifold, or was stopped half-way, and what has two borders is opened by as little as will do.
     const isOpened = new Set(least ? [] : closed);
     const { faceShell } = shellsOf(after);
     const shells = chosen.flatMap((s) => {
@@ -41,7 +41,7 @@ export const openPieces = operation({
     });
     const { edges, smallHandles } = await context.jobs.run(
       'open-pieces',
-      { document: plainDocument(after), shells, exposure },
+      { document: plainDocument(after), shells, visibility },
       context,
     );
     const patch = changeSeams(document, [...proposed, ...edges], 1);

@@ -1,4 +1,4 @@
-import { exposuresOf } from '../../derived/exposures.ts';
+import { visibilityOf } from '../../derived/visibility.ts';
 import { type HemDocument, topologyOf } from '../../document/document.ts';
 import { applyPatch, type Patch } from '../../document/patch.ts';
 import type { Jobs } from '../../jobs/index.ts';
@@ -9,7 +9,7 @@ import type { Context } from '../../progress.ts';
 import { HIDDEN } from '../../propose/presets.ts';
 import { edgeCosts } from '../../seams/edgeCosts.ts';
 import { type StraightenedSeam, straightenSeam } from '../../seams/straightenSeam.ts';
-import { USUAL_VIEW } from '../../surface/viewExposure.ts';
+import { USUAL_VIEW } from '../../surface/visibility.ts';
 import { operation } from '../operation.ts';
 import { reflatten } from './reflatten.ts';
 import { changeSeams, knownEdges } from './seamChange.ts';
@@ -43,8 +43,8 @@ export async function straightened(
   context: Context & { readonly jobs: Jobs },
 ): Promise<StraightenedSeam> {
   const { mesh, links } = topologyOf(document.model);
-  const exposure = (await exposuresOf(document, USUAL_VIEW, context)).edges;
-  const costs = edgeCosts(mesh, links, faceNormals(mesh), { hidden: HIDDEN, exposure });
+  const visibility = (await visibilityOf(document, USUAL_VIEW, context)).edges;
+  const costs = edgeCosts(mesh, links, faceNormals(mesh), { hidden: HIDDEN, visibility });
   return straightenSeam({ mesh, links, seams: document.seams }, knownEdges(document, edges), (e) => costs[e]);
 }
 

@@ -2,10 +2,10 @@ import { describe, expect, it } from 'vitest';
 import { type HemDocument, openDocument, topologyOf } from '../../document/document.ts';
 import { emptyHistory } from '../../document/history.ts';
 import { applyPatch, inverse } from '../../document/patch.ts';
-import { readProject, writeProject } from '../../keeping/projectFile.ts';
-import { unsoundness } from '../../keeping/soundDocument.ts';
-import { applyKept } from '../../keeping/soundPatch.ts';
 import { modelFromMesh } from '../../mesh/model.ts';
+import { readProject, writeProject } from '../../persistence/projectFile.ts';
+import { findFault } from '../../persistence/validateDocument.ts';
+import { applyKept } from '../../persistence/validatePatch.ts';
 import { edgesByRule } from '../../seams/fromRules.ts';
 import { after } from '../../testing/acts.ts';
 import { cube, sheet } from '../../testing/shapes.ts';
@@ -30,7 +30,7 @@ describe('patches', () => {
     expect(one.patchNames).toEqual(['', 'Side']);
     const again = await after(one, request('paint-patch', { faces: [5], patch: 'new' }));
     expect([...again.patches]).toEqual([0, 0, 2, 2, 0, 1]);
-    expect([two, one, again].map(unsoundness)).toEqual([undefined, undefined, undefined]);
+    expect([two, one, again].map(findFault)).toEqual([undefined, undefined, undefined]);
   });
 
   it('are undone exactly, checked as they are kept, and carried along when faces are deleted', async () => {
@@ -77,7 +77,7 @@ describe('patches', () => {
     expect(Math.max(...painted.patches)).toBe(400);
     const fewer = await after(painted, request('delete-faces', { faces: [0, 399] }));
     expect(Math.max(...fewer.patches)).toBe(399);
-    expect(unsoundness(fewer)).toBeUndefined();
+    expect(findFault(fewer)).toBeUndefined();
     const file = await writeProject({ name: 'S', document: fewer, history: emptyHistory, trials: [] });
     const { project, loss } = await readProject(file, 's.hemproject');
     expect(loss).toBeUndefined();
@@ -108,7 +108,7 @@ describe('patches', () => {
       localContext,
     );
     expect(patch.notes).toEqual(['None of these faces was in a patch.']);
-    expect(unsoundness({ ...start, patches: Uint16Array.of(0, 1, 0, 0, 0, 0) })).toBe(
+    expect(findFault({ ...start, patches: Uint16Array.of(0, 1, 0, 0, 0, 0) })).toBe(
       'a face is of a patch that is not there',
     );
   });

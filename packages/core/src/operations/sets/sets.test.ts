@@ -2,10 +2,10 @@ import { describe, expect, it } from 'vitest';
 import { current, type HemDocument, openDocument, shellsOf, topologyOf } from '../../document/document.ts';
 import { emptyHistory, type History, type KeptAct, record } from '../../document/history.ts';
 import { applyPatch, inverse } from '../../document/patch.ts';
-import { unsoundness } from '../../keeping/soundDocument.ts';
-import { applyKept } from '../../keeping/soundPatch.ts';
 import { findEdge } from '../../mesh/connectivity.ts';
 import { modelFromMesh } from '../../mesh/model.ts';
+import { findFault } from '../../persistence/validateDocument.ts';
+import { applyKept } from '../../persistence/validatePatch.ts';
 import { after } from '../../testing/acts.ts';
 import { cube } from '../../testing/shapes.ts';
 import { carryOut, request } from '../catalogue.ts';
@@ -92,7 +92,7 @@ describe('UV sets', () => {
       const left = await after(both, request('use-uv-set', { set }), request('remove-uv-set', { set: 0 }));
       expect(names(left)).toEqual(['1 Light']);
       expect(left.currentUv).toBe(1);
-      expect(unsoundness(left)).toBeUndefined();
+      expect(findFault(left)).toBeUndefined();
     }
   });
 
@@ -116,7 +116,7 @@ describe('UV sets', () => {
       document = applyPatch(document, outcome.patch);
       history = record(history, { operation: each.operation, ...outcome, group });
       states.push(document);
-      expect(unsoundness(document)).toBeUndefined();
+      expect(findFault(document)).toBeUndefined();
     }
     for (let i = states.length - 1; i > 0; i--) {
       document = applyKept(document, inverse(history.acts[i - 1].patch));

@@ -12,8 +12,8 @@ import { surfaceArea } from '../../surface/areas.ts';
 import { signedArea } from '../../surface/flatArea.ts';
 import type { Shell } from '../../surface/shell.ts';
 import { facesOfShell } from '../../surface/shells.ts';
+import { shellTopology } from '../../surface/shellTopology.ts';
 import { transformUv } from '../../surface/similarity.ts';
-import { verdictOf } from '../../surface/verdict.ts';
 import { CannotUnfoldError, METHODS, type Method, type UnfoldOptions } from '../../unfold/unfold.ts';
 import { nearOldPlace, onBoard } from '../arrange/boardLayout.ts';
 import { placedChange, placingNotes } from '../arrange/keepPlaces.ts';
@@ -47,13 +47,13 @@ export const unfold = operation({
   async run(document, { shells: which, method, pins, stays, surface }, context) {
     const chosen = chosenShells(document, which).map((s) => {
       const shell = shellOf(document, s, surface);
-      return { s, shell, verdict: verdictOf(shell) };
+      return { s, shell, topology: shellTopology(shell) };
     });
-    const willing = chosen.filter(({ verdict }) => verdict.canUnfold);
-    const refused = chosen.filter(({ verdict }) => !verdict.canUnfold);
+    const willing = chosen.filter(({ topology }) => topology.canUnfold);
+    const refused = chosen.filter(({ topology }) => !topology.canUnfold);
     if (refused.length > 0 && (Array.isArray(which) || willing.length === 0)) {
       throw new CannotUnfoldError(
-        refused[0].verdict,
+        refused[0].topology,
         refused.map(({ s }) => nameOfShell(document, s)),
       );
     }
@@ -114,7 +114,7 @@ export const unfold = operation({
       notes.push(`${plural(mended, 'shell')} came out with flipped or folded faces, which were mended.`);
     }
     if (refused.length > 0) {
-      notes.push(`${plural(refused.length, 'piece')} left as they are: ${refused[0].verdict.sentence}`);
+      notes.push(`${plural(refused.length, 'piece')} left as they are: ${refused[0].topology.sentence}`);
     }
     const marks = (['stale', 'relaxed'] as const).map((field) => markChange(document, field, faces, 0));
     if (method) marks.push(markChange(document, 'method', faces, METHODS.indexOf(method)));

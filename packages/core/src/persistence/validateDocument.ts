@@ -80,12 +80,12 @@ const shape = Joi.object({
  *
  * @returns a part of a sentence, “a face names a point that is not there”; undefined when the document is sound
  */
-export function unsoundness(candidate: unknown): string | undefined {
+export function findFault(candidate: unknown): string | undefined {
   const { error } = shape.validate(candidate, { convert: false });
   if (error) return `${error.details[0].path.join('.') || 'the document'} is not what it should be`;
   const document = candidate as HemDocument;
   return (
-    unsoundMesh(document.model.mesh) ??
+    findMeshFault(document.model.mesh) ??
     unsoundNames(document.model) ??
     unsoundUv([...document.uvSets, ...document.model.uvSets], document.model.mesh) ??
     unsoundSets(document) ??
@@ -93,7 +93,7 @@ export function unsoundness(candidate: unknown): string | undefined {
   );
 }
 
-export function unsoundMesh({ positions, faceStart, cornerVertex }: Mesh): string | undefined {
+export function findMeshFault({ positions, faceStart, cornerVertex }: Mesh): string | undefined {
   if (positions.length % 3 !== 0) return 'a point has no place';
   for (let i = 0; i < positions.length; i++)
     if (!Number.isFinite(positions[i])) return 'a point has no place';

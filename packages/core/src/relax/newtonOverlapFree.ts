@@ -14,7 +14,7 @@ const STEPS_A_ROUND = 5;
  * @param loops  borders of the map, each in the direction of the triangles beside it
  * @param start  flip-free and not on itself, `2 × vertexCount`
  */
-export function newtonClear(
+export function newtonOverlapFree(
   whole: WeightedTriangles,
   loops: readonly Uint32Array[],
   start: Float64Array,

@@ -9,11 +9,11 @@ import type { Trial } from '../trials/trial.ts';
 import { attempt } from './attempt.ts';
 import { bytesOf, type Checksum, checksums } from './checksum.ts';
 import { ARRAY_KINDS, type ArrayNote, noteBytes, pack, type Reading, readingOf, unpack } from './packed.ts';
-import { salvaged } from './salvage.ts';
-import { unsoundness } from './soundDocument.ts';
-import { checkedAct, checkedPatch } from './soundPatch.ts';
-import { soundTrials } from './soundTrial.ts';
+import { recoverDocument } from './recover.ts';
 import { unzipBounded } from './unzipBounded.ts';
+import { findFault } from './validateDocument.ts';
+import { validateAct, validatePatch } from './validatePatch.ts';
+import { validateTrials } from './validateTrial.ts';
 import { walkActs } from './walkActs.ts';
 
 /** A project as it is handed on: the document as it is now, and how it came to be. */
@@ -216,12 +216,12 @@ async function wholeOf(
     trials: kept,
   } = (checksumDiffers ? unverified : value) as Manifest;
   const upgraded = upgradedIfDocument(candidate);
-  const { trials, lost: lostTrials } = soundTrials(kept);
-  if (unsoundness(upgraded)) {
+  const { trials, lost: lostTrials } = validateTrials(kept);
+  if (findFault(upgraded)) {
     const asRead = upgradedIfDocument((unverified as Manifest).document);
-    const document = salvaged(upgraded) ?? salvaged(asRead);
+    const document = recoverDocument(upgraded) ?? recoverDocument(asRead);
     if (!document) return undefined;
-    const loss = salvaged(upgraded)
+    const loss = recoverDocument(upgraded)
       ? `${fileName} is damaged. Its model was read, with what is whole of its seams and UVs; what was done before cannot be taken back.`
       : `${fileName} is damaged, its model too: it was read as it stands, and may be bent somewhere. What was done before cannot be taken back.`;
     return { project: { name, document, history: { acts: [], done: 0 }, trials }, loss };
@@ -232,8 +232,8 @@ async function wholeOf(
   const done = Math.min(history.done, acts.length);
   const patchOf = (i: number) => {
     report(0.5 + (0.5 * Math.abs(done - i)) / acts.length);
-    checkedAct(acts[i]);
-    return checkedPatch(attempt(() => upgradedAct(acts[i]).patch));
+    validateAct(acts[i]);
+    return validatePatch(attempt(() => upgradedAct(acts[i]).patch));
   };
   const first = (await walkActs(document, done, 0, patchOf)).reached;
   const last = (await walkActs(document, done, acts.length, patchOf)).reached;

@@ -5,14 +5,14 @@ import { record } from '../params.ts';
 import { question } from './question.ts';
 
 /** How the sky falls on the model and on the ground it stands on. */
-export const skyLight = question({
-  name: 'sky-light',
+export const ambientOcclusion = question({
+  name: 'ambient-occlusion',
   params: record({}),
   background: true,
   idle: true,
   lapses: (patch) => changesModel(patch) || patch.changes.some(({ kind }) => kind === 'value'),
   async answer(document, _, context) {
     const { tree } = await wholeTree(document, context.jobs);
-    return context.jobs.run('sky-light', { document: plainDocument(document), tree }, context);
+    return context.jobs.run('ambient-occlusion', { document: plainDocument(document), tree }, context);
   },
 });

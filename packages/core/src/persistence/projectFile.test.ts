@@ -6,15 +6,15 @@ import { applyPatch, inverse } from '../document/patch.ts';
 import { localJobs } from '../jobs/index.ts';
 import { findEdge } from '../mesh/connectivity.ts';
 import { modelFromMesh } from '../mesh/model.ts';
-import { memoryKeeper } from '../session/keeper.ts';
+import { memoryPersistence } from '../session/persistence.ts';
 import { openSession } from '../session/session.ts';
 import { seamsFromUv } from '../surface/shells.ts';
 import { FIRST_TILE } from '../surface/tiles.ts';
 import { keptFile, keptState, keptStates } from '../testing/kept.ts';
 import { cube, sheet } from '../testing/shapes.ts';
 import { type Project, readProject, writeProject, writeProjectChecked } from './projectFile.ts';
-import { unsoundness } from './soundDocument.ts';
-import { applyKept } from './soundPatch.ts';
+import { findFault } from './validateDocument.ts';
+import { applyKept } from './validatePatch.ts';
 
 const read = (bytes: Uint8Array) => readProject(bytes, 'x.hemproject');
 
@@ -24,7 +24,7 @@ async function worked(name = 'Cube'): Promise<Project> {
   const session = openSession({
     document: start,
     history: emptyHistory,
-    keeper: memoryKeeper(),
+    persistence: memoryPersistence(),
     jobs: localJobs,
   });
   const { links } = topologyOf(start.model);
@@ -240,7 +240,7 @@ describe('project files of earlier versions', () => {
       for (let i = done; i-- > 0; ) {
         document = applyPatch(document, inverse(acts[i].patch));
         expect(keptState(document)).toEqual(keptStates[i]);
-        expect(unsoundness(document)).toBeUndefined();
+        expect(findFault(document)).toBeUndefined();
       }
       for (let i = 0; i < done; i++) document = applyPatch(document, acts[i].patch);
       expect(document).toEqual(project.document);
@@ -254,7 +254,7 @@ describe('project files of earlier versions', () => {
     const states = [project.document];
     for (let i = done; i-- > 0; ) states.push(applyPatch(states[states.length - 1], inverse(acts[i].patch)));
     for (const state of states) {
-      expect(unsoundness(state)).toBeUndefined();
+      expect(findFault(state)).toBeUndefined();
       expect(state.uvSets.map(({ id, name }) => [id, name])).toEqual([
         [0, 'Skin'],
         [1, 'Light'],
@@ -281,13 +281,13 @@ describe('project files of earlier versions', () => {
     expect(document.limits.stretch).toBe(1.1);
     for (let i = done; i-- > 0; ) {
       document = applyPatch(document, inverse(acts[i].patch));
-      expect(unsoundness(document)).toBeUndefined();
+      expect(findFault(document)).toBeUndefined();
     }
     for (let i = 0; i < done; i++) document = applyPatch(document, acts[i].patch);
     // A set that is added anew has the usual texture: the act does not tell which.
     expect({ ...document, tiles: project.document.tiles }).toEqual(project.document);
     expect(document.currentUv).toBe(1);
-    expect(unsoundness(withCurrent(document, 0))).toBeUndefined();
+    expect(findFault(withCurrent(document, 0))).toBeUndefined();
     // And what was kept is taken as sound when it is read back act by act.
     for (let i = done; i-- > 0; ) document = applyKept(document, inverse(acts[i].patch));
     expect(document.tiles).toEqual([{ ...FIRST_TILE, width: 1024, height: 1024, padding: 4 }]);

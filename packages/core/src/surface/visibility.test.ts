@@ -4,7 +4,7 @@ import { type Mesh, meshFromPolygons } from '../mesh/mesh.ts';
 import { unattended } from '../progress.ts';
 import { rayCaster, rayTree } from './rays.ts';
 import { spread } from './spread.ts';
-import { edgeExposure, type View, viewExposure } from './viewExposure.ts';
+import { edgeVisibility, type View, vertexVisibility } from './visibility.ts';
 
 /** A ball about a place: rings × sectors, with poles along z. */
 function ball(radius: number, [x, y, z]: readonly number[] = [0, 0, 0], rings = 16, sectors = 24): Mesh {
@@ -37,7 +37,7 @@ function seen(mesh: Mesh, view: View, upAxis = 0, others: readonly Mesh[] = [], 
         for (const k of [faceStart[f], c - 1, c])
           points.push(...positions.subarray(3 * cornerVertex[k], 3 * cornerVertex[k] + 3));
   const cast = rayCaster(rayTree(Float32Array.from(points)));
-  return viewExposure(mesh, connectivity(mesh), cast, 2, view, { upAxis, front: turns }, unattended);
+  return vertexVisibility(mesh, connectivity(mesh), cast, 2, view, { upAxis, front: turns }, unattended);
 }
 
 describe('how much is seen', () => {
@@ -47,18 +47,18 @@ describe('how much is seen', () => {
   it('of a ball from the front falls from 1 to 1 ∕ 17 behind', () => {
     // A direction at angle θ to the front is looked from ((1 + cos θ) / 2)² as often; over the half-sphere of a normal, weighed by slant,
     // that is 17 ∕ 48 in front and 1 ∕ 48 behind, times 2 π (worked out by hand).
-    const exposure = seen(round, 'from the front');
-    expect(exposure[front]).toBeGreaterThan(0.9);
-    expect(exposure[0]).toBeGreaterThan(0.02);
-    expect(exposure[0]).toBeLessThan(0.12);
-    expect(Math.abs(exposure[0] / exposure[front] - 1 / 17)).toBeLessThan(0.03);
+    const visibility = seen(round, 'from the front');
+    expect(visibility[front]).toBeGreaterThan(0.9);
+    expect(visibility[0]).toBeGreaterThan(0.02);
+    expect(visibility[0]).toBeLessThan(0.12);
+    expect(Math.abs(visibility[0] / visibility[front] - 1 / 17)).toBeLessThan(0.03);
   });
 
   it('of a ball mostly from the front falls to 7 ∕ 11 behind', () => {
     // Directions count 3 ∕ 4 + cos θ ∕ 4: over the half-sphere of a normal 3 ∕ 8 ± 1 ∕ 12 (worked out by hand; from below less, on both sides).
-    const exposure = seen(round, 'mostly from the front');
-    expect(exposure[front]).toBeGreaterThan(0.85);
-    expect(Math.abs(exposure[0] / exposure[front] - 7 / 11)).toBeLessThan(0.05);
+    const visibility = seen(round, 'mostly from the front');
+    expect(visibility[front]).toBeGreaterThan(0.85);
+    expect(Math.abs(visibility[0] / visibility[front] - 7 / 11)).toBeLessThan(0.05);
   });
 
   it('all round is the same from every side but below, whichever axis points up', () => {
@@ -66,9 +66,11 @@ describe('how much is seen', () => {
       [0, 1, 1],
       [1, 2, 2],
     ] as const) {
-      const exposure = seen(round, 'all round', upAxis);
+      const visibility = seen(round, 'all round', upAxis);
       const at = (least: number, most: number) =>
-        exposure.filter((_, v) => round.positions[3 * v + k] >= least && round.positions[3 * v + k] <= most);
+        visibility.filter(
+          (_, v) => round.positions[3 * v + k] >= least && round.positions[3 * v + k] <= most,
+        );
       expect(up).toBe(k);
       expect(Math.min(...at(0.3, 1))).toBeGreaterThan(0.8);
       expect(Math.max(...at(-1, -0.98))).toBeLessThan(0.75);
@@ -123,7 +125,7 @@ describe('how much is seen', () => {
   it('of an edge is the mean of its ends', () => {
     const links = connectivity(round);
     const vertices = Float32Array.from({ length: front + 1 }, (_, v) => (v % 7) / 7);
-    const edges = edgeExposure(links, vertices);
+    const edges = edgeVisibility(links, vertices);
     expect(edges[5]).toBeCloseTo(
       (vertices[links.edgeVertices[10]] + vertices[links.edgeVertices[11]]) / 2,
       6,
@@ -138,8 +140,8 @@ describe('how much is seen', () => {
     expect(spread(new Float32Array(front + 1).fill(-1), links, 0).every((x) => x === 1)).toBe(true);
     const stopped = { signal: { aborted: true }, report: () => undefined };
     const cast = rayCaster(rayTree(new Float32Array(9)));
-    expect(() => viewExposure(round, links, cast, 2, 'all round', { upAxis: 0, front: 0 }, stopped)).toThrow(
-      /topped/,
-    );
+    expect(() =>
+      vertexVisibility(round, links, cast, 2, 'all round', { upAxis: 0, front: 0 }, stopped),
+    ).toThrow(/topped/);
   });
 });

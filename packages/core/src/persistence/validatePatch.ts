@@ -17,7 +17,7 @@ import { type Places, startsFrom, type UvChange } from '../document/uvChange.ts'
 import { HemError } from '../errors.ts';
 import { cornerCount, faceCount, vertexCount } from '../mesh/mesh.ts';
 import { FACE_FIELDS } from '../mesh/model.ts';
-import { unsoundMesh, unsoundness, VALUE_SHAPES } from './soundDocument.ts';
+import { findFault, findMeshFault, VALUE_SHAPES } from './validateDocument.ts';
 
 /** An object with all of these and nothing else. */
 const whole = (keys: Record<string, Joi.Schema>) => Joi.object(keys).options({ presence: 'required' });
@@ -83,7 +83,7 @@ const actShape = whole({
 const unfit = () => new HemError('damaged', 'What an act changed is damaged, or does not fit the model.');
 
 /** @throws HemError unless it has the shape of a patch, either way */
-export function checkedPatch(candidate: unknown): Patch {
+export function validatePatch(candidate: unknown): Patch {
   if (patchShape.validate(candidate, { convert: false }).error) throw unfit();
   try {
     // What is there and undefined counts as absent above, and not here.
@@ -99,13 +99,13 @@ export function checkedPatch(candidate: unknown): Patch {
  *
  * @throws HemError unless it has the shape of an act
  */
-export function checkedAct({ operation, params, label, group }: Act): Act {
+export function validateAct({ operation, params, label, group }: Act): Act {
   const act = { operation, params, label, group };
-  if (!isSoundAct(act)) throw unfit();
+  if (!isValidAct(act)) throw unfit();
   return act;
 }
 
-export const isSoundAct = (candidate: unknown): boolean =>
+export const isValidAct = (candidate: unknown): boolean =>
   !actShape.validate(candidate, { convert: false }).error;
 
 /**
@@ -125,7 +125,7 @@ export function applyKept(document: HemDocument, patch: Patch): HemDocument {
 function applyChange(document: HemDocument, change: Change): HemDocument {
   if (!fits(document, change)) throw unfit();
   const next = applyPatch(document, { changes: [change], notes: [] });
-  if (change.kind !== 'marks' && change.kind !== 'uv' && unsoundness(next)) throw unfit();
+  if (change.kind !== 'marks' && change.kind !== 'uv' && findFault(next)) throw unfit();
   return next;
 }
 
@@ -201,7 +201,7 @@ function remeshFits(document: HemDocument, remesh: Remesh): boolean {
     (remesh.away ?? []).length <= document.uvSets.length - 1 &&
     [...remesh.uv, ...remesh.fileUv].every((each) => deltaFits(each, corners, 2)) &&
     // Looked at before anything is made of it: how edges join cannot be worked out on any mesh.
-    !unsoundMesh(meshAfter(document.model, remesh))
+    !findMeshFault(meshAfter(document.model, remesh))
   );
 }
 

@@ -15,7 +15,7 @@ import { unfoldShell } from '../unfold/unfold.ts';
 import { intoDisc } from './intoDisc.ts';
 import { outerTriangles } from './outerTriangles.ts';
 import { relax } from './relax.ts';
-import { facingDown } from './untangle.ts';
+import { invertedTriangles } from './removeInversions.ts';
 
 const pairsIn = ({ triangles }: Shell, uv: Float64Array) => overlapsWithin(triangles, uv, 1e4).length / 2;
 const unfolded = (shell: Shell) => unfoldShell(shell, 'conformal', unattended).uv;
@@ -71,7 +71,7 @@ describe('relaxing what is to be kept from lying on itself', () => {
     expect(pairsIn(shell, found.uv)).toBe(0);
     const { l2, flipped, collapsed } = measureStretch(shell, found.uv);
     expect([flipped, collapsed]).toEqual([0, 0]);
-    expect(facingDown(anyDiagonal(shell), found.uv, 0)).toEqual([]);
+    expect(invertedTriangles(anyDiagonal(shell), found.uv, 0)).toEqual([]);
     expect(l2).toBeLessThan(most);
     // As large as it was.
     expect(signedArea(shell.triangles, found.uv)).toBeCloseTo(signedArea(shell.triangles, start), 6);

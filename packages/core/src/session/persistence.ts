@@ -1,10 +1,10 @@
 import type { HemDocument } from '../document/document.ts';
 import type { KeptAct } from '../document/history.ts';
 import type { Patch } from '../document/patch.ts';
-import type { TrialKeeper } from '../trials/trialBook.ts';
+import type { TrialPersistence } from '../trials/trialBook.ts';
 
 /** Where acts and trials are kept. What has resolved is kept; what was rejected is not, and nothing else has changed. */
-export interface Keeper extends TrialKeeper {
+export interface Persistence extends TrialPersistence {
   /**
    * Keeps acts from number `at` on, all or none; whatever was kept from there on goes.
    *
@@ -20,7 +20,7 @@ export interface Keeper extends TrialKeeper {
 }
 
 /** Keeps nothing beyond the session itself. */
-export function memoryKeeper(): Keeper {
+export function memoryPersistence(): Persistence {
   const patches: Patch[] = [];
   return {
     memory: 0,

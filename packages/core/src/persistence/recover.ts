@@ -1,7 +1,7 @@
 import { type HemDocument, openDocument } from '../document/document.ts';
 import { MARK_FIELDS, VALUE_FIELDS } from '../document/fields.ts';
 import { modelFromMesh } from '../mesh/model.ts';
-import { unsoundMesh, unsoundness } from './soundDocument.ts';
+import { findFault, findMeshFault } from './validateDocument.ts';
 
 type Loose = Record<string, unknown>;
 
@@ -11,7 +11,7 @@ type Loose = Record<string, unknown>;
  *
  * @returns undefined when the mesh itself is damaged
  */
-export function salvaged(candidate: unknown): HemDocument | undefined {
+export function recoverDocument(candidate: unknown): HemDocument | undefined {
   const kept = (candidate ?? {}) as Loose;
   const model = (kept.model ?? {}) as Loose;
   const mesh = (model.mesh ?? {}) as HemDocument['model']['mesh'];
@@ -19,11 +19,11 @@ export function salvaged(candidate: unknown): HemDocument | undefined {
     mesh.positions instanceof Float64Array &&
     mesh.faceStart instanceof Uint32Array &&
     mesh.cornerVertex instanceof Uint32Array;
-  if (!arrays || unsoundMesh(mesh)) return undefined;
+  if (!arrays || findMeshFault(mesh)) return undefined;
   const name = typeof model.name === 'string' ? model.name : 'Model';
   let document = openDocument({ ...modelFromMesh(name, mesh), altered: true }, { keepUvs: false });
   const take = (next: unknown): void => {
-    if (!unsoundness(next)) document = next as HemDocument;
+    if (!findFault(next)) document = next as HemDocument;
   };
   for (const fields of MODEL_FIELDS) {
     const some = Object.fromEntries(fields.map((field) => [field, model[field]]));

@@ -1,7 +1,7 @@
 import type { KeptAct } from '@blunt-hem/core/document/history';
 import type { Patch } from '@blunt-hem/core/document/patch';
-import { checksums } from '@blunt-hem/core/keeping/checksum';
-import type { Keeper } from '@blunt-hem/core/session/keeper';
+import { checksums } from '@blunt-hem/core/persistence/checksum';
+import type { Persistence } from '@blunt-hem/core/session/persistence';
 import type { BasePlace } from './bases.ts';
 import type { Database, ProjectRow } from './database.ts';
 import { readPatch } from './loadProject.ts';
@@ -30,7 +30,10 @@ export interface KeptAs {
 }
 
 /** Keeps the acts of one project in the database; of one that could not be stored, in memory alone. */
-export function databaseKeeper(database: Database, { row, base: opened, fresh, lock }: KeptAs): Keeper {
+export function databasePersistence(
+  database: Database,
+  { row, base: opened, fresh, lock }: KeptAs,
+): Persistence {
   const { id, firstAct } = row;
   let base = opened;
   /** Whether the project is in the store. */
@@ -48,7 +51,7 @@ export function databaseKeeper(database: Database, { row, base: opened, fresh, l
       : true;
   };
   const inMemory: Patch[] = fresh?.acts.map(({ patch }) => patch) ?? [];
-  const renewed = async (document: Parameters<Keeper['add']>[2], now: number) => {
+  const renewed = async (document: Parameters<Persistence['add']>[2], now: number) => {
     if (Math.abs(now - base.at) < LONG_TAIL) return;
     // The acts are kept: without a newer base opening takes a little longer, and that is all.
     base = await renewBase(database, id, document, now, base).catch(() => base);

@@ -26,7 +26,7 @@ const SMOOTHING = 2;
  * @returns `vertexCount`
  * @throws StoppedError
  */
-export function exposure(
+export function vertexOcclusion(
   mesh: Mesh,
   links: Pick<Connectivity, 'edgeVertices'>,
   cast: RayCaster,
@@ -40,14 +40,14 @@ export function exposure(
   for (let v = 0; v < count; v += stride) {
     heedStop(context.signal);
     const at = mesh.positions.subarray(3 * v, 3 * v + 3);
-    seen[v] = skyFrom(cast, at, normals.subarray(3 * v, 3 * v + 3), size);
+    seen[v] = occlusionAt(cast, at, normals.subarray(3 * v, 3 * v + 3), size);
     if (v % 512 === 0) context.report({ fraction: v / count });
   }
   return spread(seen, links, SMOOTHING);
 }
 
 /** The part of the sky over a point that nothing near hides. */
-export function skyFrom(
+export function occlusionAt(
   cast: RayCaster,
   at: ArrayLike<number>,
   normal: ArrayLike<number>,

@@ -7,7 +7,7 @@ import { FileError } from '../errors.ts';
 import { keptFile } from '../testing/kept.ts';
 import { faults, spoilt } from '../testing/spoil.ts';
 import { type Project, readProject, writeProject } from './projectFile.ts';
-import { unsoundness } from './soundDocument.ts';
+import { findFault } from './validateDocument.ts';
 
 const kept = (version: number) => keptFile(`project-v${version}.hemproject`);
 
@@ -23,11 +23,11 @@ async function survives(bytes: Uint8Array): Promise<'read' | 'partly' | 'refused
   }
   const { document, history } = read.project;
   const { acts, done } = history;
-  expect(unsoundness(document)).toBeUndefined();
+  expect(findFault(document)).toBeUndefined();
   const first = acts.slice(0, done).reduceRight((d, { patch }) => applyPatch(d, inverse(patch)), document);
   const last = acts.slice(done).reduce((d, { patch }) => applyPatch(d, patch), document);
   for (const each of [first, document, last]) {
-    expect(unsoundness(each)).toBeUndefined();
+    expect(findFault(each)).toBeUndefined();
     for (let s = 0; s < shellsOf(each).shellCount; s++) shellOf(each, s);
   }
   return read.loss ? 'partly' : 'read';

@@ -4,21 +4,21 @@ import { meshFromPolygons } from '../mesh/mesh.ts';
 import { triangulate } from '../mesh/triangulate.ts';
 import { unattended } from '../progress.ts';
 import { cube, sheet } from '../testing/shapes.ts';
-import { exposure } from './exposure.ts';
+import { vertexOcclusion } from './ambientOcclusion.ts';
 import { rayCaster, rayTree } from './rays.ts';
 
-function exposed(mesh: ReturnType<typeof cube>, size: number): Float32Array {
+function occlusionOf(mesh: ReturnType<typeof cube>, size: number): Float32Array {
   const points = Float32Array.from(
     [...triangulate(mesh).triangleCorners].flatMap((c) => [
       ...mesh.positions.subarray(3 * mesh.cornerVertex[c], 3 * mesh.cornerVertex[c] + 3),
     ]),
   );
-  return exposure(mesh, connectivity(mesh), rayCaster(rayTree(points)), size, unattended);
+  return vertexOcclusion(mesh, connectivity(mesh), rayCaster(rayTree(points)), size, unattended);
 }
 
 describe('how much of the sky a vertex sees', () => {
   it('is all of it from a convex solid', () => {
-    for (const value of exposed(cube(), 3.5)) expect(value).toBeCloseTo(1, 6);
+    for (const value of occlusionOf(cube(), 3.5)) expect(value).toBeCloseTo(1, 6);
   });
 
   it('is less in a hollow than on its rim, and fills in what no ray was cast from', () => {
@@ -27,7 +27,7 @@ describe('how much of the sky a vertex sees', () => {
       const [x, z] = [(j - 79.5) / 80, (79.5 - i) / 80];
       return [x, -1.4 * Math.exp(-4 * (x * x + z * z)), z];
     });
-    const seen = exposed(bowl, 3);
+    const seen = occlusionOf(bowl, 3);
     expect(Math.min(...seen)).toBeGreaterThan(0);
     expect(Math.max(...seen)).toBeLessThanOrEqual(1);
     expect(seen[160 * 80 + 80]).toBeLessThan(0.75);
@@ -54,7 +54,7 @@ describe('how much of the sky a vertex sees', () => {
         [6, 8, 7],
       ],
     );
-    const seen = exposed(wall, 2000);
+    const seen = occlusionOf(wall, 2000);
     expect(seen[6]).toBeGreaterThan(0.4);
     expect(seen[6]).toBeLessThan(0.6);
   });

@@ -29,7 +29,7 @@ export const BACK = 2;
  * @param wanted  1 for each face that is asked about; all when absent
  * @throws StoppedError
  */
-export function exposure(
+export function reachable(
   { mesh, triangulation }: Patient,
   sides: 'either' | 'each',
   context: Context,

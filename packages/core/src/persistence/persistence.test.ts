@@ -10,8 +10,8 @@ import { localContext } from '../operations/localContext.ts';
 import { cube } from '../testing/shapes.ts';
 import { checksums } from './checksum.ts';
 import { fileNameOf } from './fileName.ts';
-import { applyKept } from './soundPatch.ts';
 import { TooMuchError, unzipBounded } from './unzipBounded.ts';
+import { applyKept } from './validatePatch.ts';
 
 describe('unpacking', () => {
   const zip = zipSync({ small: Uint8Array.of(1, 2, 3), large: new Uint8Array(2 ** 20) });

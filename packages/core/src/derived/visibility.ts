@@ -2,28 +2,28 @@ import { type HemDocument, plainDocument, topologyOf } from '../document/documen
 import type { Jobs } from '../jobs/index.ts';
 import type { Mesh } from '../mesh/mesh.ts';
 import type { Context } from '../progress.ts';
-import { edgeExposure, type View } from '../surface/viewExposure.ts';
+import { edgeVisibility, type View } from '../surface/visibility.ts';
 import { wholeTree } from './trees.ts';
 
 /** How much is seen of a model. */
-export interface Exposures {
+export interface Visibility {
   /** 0 to 1, per vertex and per edge. */
   readonly vertices: Float32Array;
   readonly edges: Float32Array;
 }
 
-const known = new WeakMap<Mesh, Map<string, Promise<Exposures>>>();
+const known = new WeakMap<Mesh, Map<string, Promise<Visibility>>>();
 
 /**
  * Worked out once for each way a model is looked at.
  *
  * @throws StoppedError
  */
-export function exposuresOf(
+export function visibilityOf(
   document: HemDocument,
   view: View,
   context: Context & { readonly jobs: Jobs },
-): Promise<Exposures> {
+): Promise<Visibility> {
   const { mesh, links } = topologyOf(document.model);
   let byView = known.get(mesh);
   if (!byView) {
@@ -33,11 +33,11 @@ export function exposuresOf(
   const key = `${view}, ${document.upAxis}, ${document.front}`;
   let found = byView.get(key);
   if (!found) {
-    const work = async (): Promise<Exposures> => {
+    const work = async (): Promise<Visibility> => {
       const { tree } = await wholeTree(document, context.jobs);
       const task = { document: plainDocument(document), tree, view };
-      const vertices = await context.jobs.run('exposure', task, context);
-      return { vertices, edges: edgeExposure(links, vertices) };
+      const vertices = await context.jobs.run('visibility', task, context);
+      return { vertices, edges: edgeVisibility(links, vertices) };
     };
     found = work();
     const own = byView;

@@ -1,7 +1,7 @@
 import type { HemDocument } from '../document/document.ts';
 import { inverse, type Patch } from '../document/patch.ts';
 import { HemError } from '../errors.ts';
-import { applyKept } from './soundPatch.ts';
+import { applyKept } from './validatePatch.ts';
 
 /**
  * Takes a document from one place of its history to another, as far as the acts on the way are whole.

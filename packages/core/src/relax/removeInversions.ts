@@ -24,14 +24,14 @@ const MOST_STEPS = 40;
  * @returns the map with every triangle that may move facing up, or undefined when none was found
  * @throws StoppedError
  */
-export function untangle(
+export function removeInversions(
   whole: WeightedTriangles,
   uv: Float64Array,
   fixed: Uint8Array,
   context: Context,
   everything = true,
 ): Float64Array | undefined {
-  const down = facingDown(whole, uv, LEAST);
+  const down = invertedTriangles(whole, uv, LEAST);
   if (down.length === 0) return uv;
   let held: Uint8Array | undefined;
   for (const rings of everything ? [...RINGS, Infinity] : RINGS) {
@@ -50,7 +50,11 @@ export function untangle(
  *
  * @param part  of its due area at which a triangle counts as collapsed
  */
-export function facingDown({ triangles, rest }: WeightedTriangles, uv: Float64Array, part: number): number[] {
+export function invertedTriangles(
+  { triangles, rest }: WeightedTriangles,
+  uv: Float64Array,
+  part: number,
+): number[] {
   let flat = 0;
   for (let t = 0; t < rest.area.length; t++) flat += Math.abs(triangleArea(triangles, uv, t));
   const least = (part * flat) / rest.totalArea;

@@ -4,12 +4,12 @@ import { borders } from './borders.ts';
 import type { Shell } from './shell.ts';
 
 /** What a piece is, as far as flattening goes. */
-export type ShellKind = 'flat' | 'tube' | 'holes' | 'pinholes' | 'closed' | 'handle' | 'tangled';
+export type ShellKind = 'disk' | 'annulus' | 'holes' | 'pinholes' | 'closed' | 'withHandle' | 'nonManifold';
 
 /** Borders shorter than this part of the square root of the surface, all together, open nothing. */
 const PINHOLES = 0.05;
 
-export interface Verdict {
+export interface ShellTopology {
   readonly kind: ShellKind;
   /** Whether a solver will take it as it is. */
   readonly canUnfold: boolean;
@@ -22,29 +22,34 @@ export interface Verdict {
 /**
  * Can it be flattened? From the Euler characteristic of the shell and its borders.
  */
-export function verdictOf(shell: Shell): Verdict {
+export function shellTopology(shell: Shell): ShellTopology {
   const vertices = shell.positions.length / 3;
-  const { loops, edgeCount, tangled } = borders(shell.triangles, vertices);
+  const { loops, edgeCount, nonManifold } = borders(shell.triangles, vertices);
   const borderCount = loops.length;
   const euler = vertices - edgeCount + shell.triangles.length / 3;
-  const genus = tangled ? 0 : Math.max(0, (2 - borderCount - euler) / 2);
-  const kind = kindOf(tangled, borderCount, genus, () => hasPinholes(shell, loops));
+  const genus = nonManifold ? 0 : Math.max(0, (2 - borderCount - euler) / 2);
+  const kind = kindOf(nonManifold, borderCount, genus, () => hasPinholes(shell, loops));
   return {
     kind,
-    canUnfold: kind === 'flat' || kind === 'tube' || kind === 'holes' || kind === 'pinholes',
+    canUnfold: kind === 'disk' || kind === 'annulus' || kind === 'holes' || kind === 'pinholes',
     borderCount,
     genus,
     sentence: sentences[kind](borderCount, genus),
   };
 }
 
-function kindOf(tangled: boolean, borderCount: number, genus: number, areSmall: () => boolean): ShellKind {
-  if (tangled) return 'tangled';
+function kindOf(
+  nonManifold: boolean,
+  borderCount: number,
+  genus: number,
+  areSmall: () => boolean,
+): ShellKind {
+  if (nonManifold) return 'nonManifold';
   if (borderCount === 0) return 'closed';
-  if (genus > 0) return 'handle';
+  if (genus > 0) return 'withHandle';
   if (areSmall()) return 'pinholes';
-  if (borderCount === 1) return 'flat';
-  return borderCount === 2 ? 'tube' : 'holes';
+  if (borderCount === 1) return 'disk';
+  return borderCount === 2 ? 'annulus' : 'holes';
 }
 
 function hasPinholes({ positions, triangles }: Shell, loops: readonly Uint32Array[]): boolean {
@@ -62,8 +67,8 @@ function hasPinholes({ positions, triangles }: Shell, loops: readonly Uint32Arra
 }
 
 const sentences: Record<ShellKind, (borderCount: number, genus: number) => string> = {
-  flat: () => 'One border: it can lie flat.',
-  tube: () => 'A tube with two borders: it lies flat as a ring; one lengthwise cut gives a strip.',
+  disk: () => 'One border: it can lie flat.',
+  annulus: () => 'A tube with two borders: it lies flat as a ring; one lengthwise cut gives a strip.',
   holes: (n) => `Lies flat, with ${n} borders; a cut from hole to border lowers the stretch.`,
   pinholes: (n) =>
     `Closed but for ${n === 1 ? 'a small hole' : `${n} small holes`}: it can lie flat, with great stretch. Cut it open first.`,
@@ -71,8 +76,8 @@ const sentences: Record<ShellKind, (borderCount: number, genus: number) => strin
     g > 0
       ? `Closed, with ${g} handle${g > 1 ? 's' : ''}: it has no border to open from. Cut it open first.`
       : 'Closed: it has no border to open from. Cut it open first.',
-  handle: (_, g) =>
+  withHandle: (_, g) =>
     `Has ${g} handle${g > 1 ? 's' : ''}: each needs a cut across and a cut round before it lies flat.`,
-  tangled: () =>
+  nonManifold: () =>
     'Three or more faces meet at one edge here: cut along that edge, or repair it, before unfolding.',
 };

@@ -1,13 +1,13 @@
-import { exposuresOf } from '../derived/exposures.ts';
+import { visibilityOf } from '../derived/visibility.ts';
 import { topologyOf } from '../document/document.ts';
 import { changesModel } from '../document/patch.ts';
 import { choice, otherwise, record } from '../params.ts';
-import { USUAL_VIEW, VIEWS } from '../surface/viewExposure.ts';
+import { USUAL_VIEW, VIEWS } from '../surface/visibility.ts';
 import { question } from './question.ts';
 
 /** How much is seen of every vertex, 0 hidden to 1 seen best of all; and the same for every corner of every triangle. */
-export const exposure = question({
-  name: 'exposure',
+export const visibility = question({
+  name: 'visibility',
   params: record({ view: otherwise(choice(...VIEWS), USUAL_VIEW) }),
   background: true,
   lapses: (patch) => changesModel(patch) || patch.changes.some(({ kind }) => kind === 'value'),
@@ -16,7 +16,7 @@ export const exposure = question({
     { view },
     context,
   ): Promise<{ readonly vertices: Float32Array; readonly corners: Float32Array }> {
-    const { vertices } = await exposuresOf(document, view, context);
+    const { vertices } = await visibilityOf(document, view, context);
     const { mesh, triangulation } = topologyOf(document.model);
     const corners = Float32Array.from(triangulation.triangleCorners, (c) => vertices[mesh.cornerVertex[c]]);
     return { vertices: vertices.slice(), corners };

@@ -39,7 +39,7 @@ const schema = Joi.object({
 }).required();
 
 /** A trial as it was read back; undefined when it is not as one should be. */
-export function soundTrial(candidate: unknown): Trial | undefined {
+export function validateTrial(candidate: unknown): Trial | undefined {
   const { error } = schema.validate(candidate, { convert: false });
   const trial = candidate as Trial;
   if (error || trial.shells.length !== trial.figures.length) return undefined;
@@ -50,9 +50,9 @@ export function soundTrial(candidate: unknown): Trial | undefined {
 }
 
 /** Of a list that was read back, what is sound, and how many were not. */
-export function soundTrials(candidates: unknown): { readonly trials: Trial[]; readonly lost: number } {
+export function validateTrials(candidates: unknown): { readonly trials: Trial[]; readonly lost: number } {
   if (candidates === undefined) return { trials: [], lost: 0 };
   const list = Array.isArray(candidates) ? candidates : [candidates];
-  const trials = list.flatMap((each) => soundTrial(each) ?? []);
+  const trials = list.flatMap((each) => validateTrial(each) ?? []);
   return { trials, lost: list.length - trials.length };
 }

@@ -35,7 +35,7 @@ const FROM_BEHIND = 0.5;
  * @returns `vertexCount`
  * @throws StoppedError
  */
-export function viewExposure(
+export function vertexVisibility(
   mesh: Mesh,
   links: Pick<Connectivity, 'edgeVertices'>,
   cast: RayCaster,
@@ -94,11 +94,11 @@ function frequency(direction: readonly number[], view: View, stance: Stance): nu
 }
 
 /** Of every edge the mean of its ends. */
-export const edgeExposure = (
+export const edgeVisibility = (
   { edgeVertices }: Pick<Connectivity, 'edgeVertices'>,
-  exposure: Float32Array,
+  visibility: Float32Array,
 ): Float32Array =>
   Float32Array.from(
     { length: edgeVertices.length / 2 },
-    (_, e) => 0.5 * (exposure[edgeVertices[2 * e]] + exposure[edgeVertices[2 * e + 1]]),
+    (_, e) => 0.5 * (visibility[edgeVertices[2 * e]] + visibility[edgeVertices[2 * e + 1]]),
   );

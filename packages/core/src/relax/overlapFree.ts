@@ -7,8 +7,8 @@ import { borders } from '../surface/borders.ts';
 import type { Shell } from '../surface/shell.ts';
 import { intoDisc } from './intoDisc.ts';
 import { isFlippedStart, type Loosened, type LooseningOptions, loosen } from './loosen.ts';
-import { newtonClear } from './newtonClear.ts';
-import { facingDown, untangle } from './untangle.ts';
+import { newtonOverlapFree } from './newtonOverlapFree.ts';
+import { invertedTriangles, removeInversions } from './removeInversions.ts';
 import { withOutside } from './withOutside.ts';
 
 const [MOST_STEPS, TOLERANCE] = [150, 1e-4];
@@ -19,10 +19,14 @@ const [MOST_STEPS, TOLERANCE] = [150, 1e-4];
  * @param options  of which neither `fixed` nor `rigid` can be met
  * @returns at the scale of the model; undefined where no such map was found, or it was stopped
  */
-export function layClear(shell: Shell, options: LooseningOptions, context: Context): Loosened | undefined {
+export function unfoldOverlapFree(
+  shell: Shell,
+  options: LooseningOptions,
+  context: Context,
+): Loosened | undefined {
   const disc = unlessHopeless(() => intoDisc(shell, context.signal));
   return disc && !isFlippedStart(shell, disc)
-    ? loosenClear(shell, disc, { ...options, steps: undefined }, context)
+    ? relaxOverlapFree(shell, disc, { ...options, steps: undefined }, context)
     : undefined;
 }
 
@@ -32,7 +36,7 @@ export function layClear(shell: Shell, options: LooseningOptions, context: Conte
  *
  * @returns undefined where it lies on itself all the same: borders that touch cannot be told apart
  */
-export function loosenClear(
+export function relaxOverlapFree(
   shell: Shell,
   start: Float64Array,
   options: LooseningOptions,
@@ -40,7 +44,7 @@ export function loosenClear(
 ): Loosened | undefined {
   const loops = loopsOf(shell);
   const newton: Parameters<typeof loosen>[0] = (whole, uv, given, heeding) =>
-    newtonClear(whole, loops, uv, given, heeding);
+    newtonOverlapFree(whole, loops, uv, given, heeding);
   const from = (uv: Float64Array): Loosened | undefined => {
     const found = loosen(
       newton,
@@ -68,11 +72,11 @@ function untangledClear(
   context: Context,
 ): Float64Array {
   const every = anyDiagonal(shell);
-  if (facingDown(every, uv, 0).length === 0) return uv;
+  if (invertedTriangles(every, uv, 0).length === 0) return uv;
   const held = fixed?.slice() ?? new Uint8Array(uv.length / 2);
   for (const group of rigid) for (const v of group) held[v] = 1;
   const filled = withOutside(every, loopsOf(shell), uv, held);
-  const found = filled && untangle(filled.whole, filled.uv, filled.fixed, context, false);
+  const found = filled && removeInversions(filled.whole, filled.uv, filled.fixed, context, false);
   return found?.slice(0, uv.length) ?? uv;
 }
 

@@ -131,7 +131,7 @@ function squeezeIn(
     if (!place) continue;
     const [left, low] = frameOf(grid.tile);
     const corner = [left + place[0] / CELLS, low + place[1] / CELLS] as const;
-    const nudge = nudgeClear(movedTo(shell, corner), joined(laid), gap, frameOf(grid.tile));
+    const nudge = nudgeClear(movedTo(shell, corner), joinFlats(laid), gap, frameOf(grid.tile));
     if (!nudge) continue;
     take(grid, runs, ...place);
     return [corner[0] + nudge[0], corner[1] + nudge[1]];
@@ -139,7 +139,8 @@ function squeezeIn(
   return undefined;
 }
 
-function joined(flats: readonly FlatShell[]): FlatShell {
+/** Triangles of several shells as one list. */
+export function joinFlats(flats: readonly FlatShell[]): FlatShell {
   const all = new Float64Array(flats.reduce((sum, { length }) => sum + length, 0));
   let at = 0;
   for (const flat of flats) {

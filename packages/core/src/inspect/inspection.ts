@@ -88,6 +88,17 @@ export const relaxThem = (document: HemDocument, shells: readonly number[]): Rem
   request: { operation: 'relax', params: { shells: named(document, shells) } },
 });
 
+/** Unfolds those of some shells that can lie flat; none where none can. */
+export function unfoldThem(
+  document: HemDocument,
+  shells: readonly number[],
+  label: string,
+): Remedy | undefined {
+  const willing = shells.filter((s) => shellTopology(shellOf(document, s)).canUnfold);
+  if (willing.length === 0) return undefined;
+  return { label, request: { operation: 'unfold', params: { shells: named(document, willing) } } };
+}
+
 /** A finding about whole shells; none when there are none. */
 export const ofShells = (
   { document }: Subject,
@@ -103,16 +114,9 @@ export function ofSpoiltFaces({ document }: Subject, faces: readonly number[]): 
   if (faces.length === 0) return undefined;
   const { faceShell } = shellsOf(document);
   const shells = [...new Set(faces.map((f) => faceShell[f]))];
-  const willing = shells.filter((s) => shellTopology(shellOf(document, s)).canUnfold);
-  const remedy: Remedy =
-    willing.length > 0
-      ? {
-          label: 'Unfold them anew',
-          request: { operation: 'unfold', params: { shells: named(document, willing) } },
-        }
-      : {
-          label: 'Cut them open',
-          request: { operation: 'open-pieces', params: { shells: named(document, shells) } },
-        };
+  const remedy = unfoldThem(document, shells, 'Unfold them anew') ?? {
+    label: 'Cut them open',
+    request: { operation: 'open-pieces', params: { shells: named(document, shells) } },
+  };
   return { count: faces.length, faces, shells, remedy };
 }

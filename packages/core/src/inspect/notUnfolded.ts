@@ -1,6 +1,5 @@
-import { hasUv, shellOf, shellsOf } from '../document/document.ts';
-import { shellTopology } from '../surface/shellTopology.ts';
-import { type Inspection, named, ofShells } from './inspection.ts';
+import { hasUv, shellsOf } from '../document/document.ts';
+import { type Inspection, ofShells, unfoldThem } from './inspection.ts';
 
 export const notUnfolded: Inspection = {
   kind: 'not-unfolded',
@@ -16,9 +15,6 @@ export const notUnfolded: Inspection = {
     const found = ofShells(subject, missing);
     // On a model where nothing lies flat it goes without saying how.
     if (!found || missing.length === boxes.length) return found;
-    const willing = missing.filter((s) => shellTopology(shellOf(document, s)).canUnfold);
-    if (willing.length === 0) return found;
-    const request = { operation: 'unfold', params: { shells: named(document, willing) } };
-    return { ...found, remedy: { label: 'Unfold them', request } };
+    return { ...found, remedy: unfoldThem(document, missing, 'Unfold them') };
   },
 };

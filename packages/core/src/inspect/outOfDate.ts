@@ -1,7 +1,6 @@
-import { shellOf, shellsOf } from '../document/document.ts';
+import { shellsOf } from '../document/document.ts';
 import { facesOfShell } from '../surface/shells.ts';
-import { shellTopology } from '../surface/shellTopology.ts';
-import { type Inspection, named, ofShells } from './inspection.ts';
+import { type Inspection, ofShells, unfoldThem } from './inspection.ts';
 
 export const outOfDate: Inspection = {
   kind: 'out-of-date',
@@ -14,10 +13,7 @@ export const outOfDate: Inspection = {
     const stale = [...boxes.keys()].filter(
       (s) => boxes[s] && facesOfShell(shellsOf(document), s).some((f) => document.stale[f] === 1),
     );
-    const willing = stale.filter((s) => shellTopology(shellOf(document, s)).canUnfold);
     const found = ofShells(subject, stale);
-    if (!found || willing.length === 0) return found;
-    const request = { operation: 'unfold', params: { shells: named(document, willing) } };
-    return { ...found, remedy: { label: 'Unfold them anew', request } };
+    return found && { ...found, remedy: unfoldThem(document, stale, 'Unfold them anew') };
   },
 };

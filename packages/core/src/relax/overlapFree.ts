@@ -57,7 +57,7 @@ export function relaxOverlapFree(
   };
   const first = from(start);
   const unfolded =
-    first && shell.polygons && unlessHopeless(() => untangledClear(shell, first.uv, options, context));
+    first && shell.polygons && unlessHopeless(() => withoutInversions(shell, first.uv, options, context));
   return (unfolded && unfolded !== first.uv && from(unfolded)) || first;
 }
 
@@ -65,7 +65,7 @@ export const liesOnItself = ({ triangles }: Shell, uv: Float64Array): boolean =>
   overlapsWithin(triangles, uv, 1).length > 0;
 
 /** Unfolds polygons that are folded, as far as can be near by, with the map kept clear of itself; the map itself where none are. */
-function untangledClear(
+function withoutInversions(
   shell: Shell,
   uv: Float64Array,
   { fixed, rigid = [] }: LooseningOptions,

@@ -137,7 +137,7 @@ describe('folded quads', () => {
   });
 });
 
-describe('untangling', () => {
+describe('removing inversions', () => {
   const flat = sheet(8, 8, (i, j) => [j, i, 0]);
   const whole = anyDiagonal(quadShell(flat, () => 0));
   const places = Float64Array.from({ length: 162 }, (_, k) => flat.positions[3 * (k >> 1) + (k & 1)]);

@@ -90,7 +90,7 @@ export function nearlyClosed(
     heedStop(context.signal);
     return found.uv;
   };
-  // Untangling is gentle near the least, and far from it may tear the map: so first there, and what it tears is settled again.
+  // Removing inversions is gentle near the least, and far from it may tear the map: so first there, and what it tears is settled again.
   const first = settled(start);
   const repaired =
     removeInversions(guards, first, none, context, false) ?? removeInversions(every, first, none, context);

@@ -1,4 +1,4 @@
-import { shrunkPlaces } from '../../arrange/freePlaces.ts';
+import { joinFlats, shrunkPlaces } from '../../arrange/freePlaces.ts';
 import { tidyTile } from '../../arrange/tidyTile.ts';
 import { type HemDocument, shellsOf } from '../../document/document.ts';
 import { heldShells } from '../../document/holds.ts';
@@ -78,14 +78,7 @@ const sizeOf = ([a, b, c, d]: UvBox): number => (c - a) * (d - b);
 
 /** Triangles of shells as they lie, `6 × triangleCount`. */
 export function flatOf(document: HemDocument, shells: readonly number[], uv: Float64Array): Float64Array {
-  const flats = shells.map((s) => flatTriangles(document, s, uv));
-  const all = new Float64Array(flats.reduce((sum, { length }) => sum + length, 0));
-  let at = 0;
-  for (const flat of flats) {
-    all.set(flat, at);
-    at += flat.length;
-  }
-  return all;
+  return joinFlats(shells.map((s) => flatTriangles(document, s, uv)));
 }
 
 /** Shells in a block of their own right of the tiles and of all that lies there, as large as they are. */

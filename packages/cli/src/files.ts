@@ -14,13 +14,31 @@ import { replaceFile } from './replaceFile.ts';
 export async function opened(input: string): Promise<Model> {
   const companions = new Map<string, Uint8Array>();
   const { alongside = [] } = formatOf(input) ?? {};
-  if (alongside.length > 0) {
-    for (const name of await readdir(dirname(input))) {
-      if (alongside.includes(endingOf(name)))
-        companions.set(name, await fileBytes(join(dirname(input), name)));
-    }
+  const bytes = await fileBytes(input);
+  const beside = alongside.length > 0 ? await readdir(dirname(input)) : [];
+  const read = async (names: readonly string[]) => {
+    for (const name of names) companions.set(name, await fileBytes(join(dirname(input), name)));
+  };
+  const isImage = (name: string) => IMAGE_ENDINGS.includes(endingOf(name));
+  const wanted = beside.filter((name) => alongside.includes(endingOf(name)));
+  await read(wanted.filter((name) => !isImage(name)));
+  // A folder may hold images of many models: only those that are named are read.
+  const texts = [...companions].flatMap(([name, text]) => (endingOf(name) === 'mtl' ? [text] : []));
+  if (endingOf(input) === 'gltf') texts.push(bytes);
+  const naming = texts.map((text) => unescaped(new TextDecoder().decode(text))).join('\n');
+  await read(wanted.filter((name) => isImage(name) && naming.includes(name)));
+  return readModel(bytes, basename(input), companions);
+}
+
+const IMAGE_ENDINGS = ['png', 'jpg', 'jpeg', 'webp'];
+
+/** Names in glTF may be escaped, as addresses are. */
+function unescaped(text: string): string {
+  try {
+    return decodeURIComponent(text);
+  } catch {
+    return text;
   }
-  return readModel(await fileBytes(input), basename(input), companions);
 }
 
 /** Writes a model in the format its name asks for: with all of its UV sets, or where the format holds one, the current. */

@@ -217,7 +217,7 @@ describe('GLB', () => {
     ]);
     for (const mesh of after.getRoot().listMeshes())
       expect(mesh.listPrimitives().map((p) => p.getMaterial())).toEqual([materials[0]]);
-    expect(again.materials).toEqual(['Clay']);
+    expect(again.materials).toEqual([{ name: 'Clay', colour: [0.5, 0.25, 0.125], inFile: 0 }]);
   });
 
   it('from a GLB keeps normals and colours at every corner, also where seams divide a point', async () => {

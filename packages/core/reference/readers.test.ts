@@ -232,21 +232,6 @@ describe('a glTF that promises more than it holds', () => {
   });
 });
 
-describe('material colours', () => {
-  it('come from a library opened along with an OBJ, and are in the GLB made of it', async () => {
-    const obj = bytesOf(
-      'mtllib skin.mtl\nv 0 0 0\nv 1 0 0\nv 0 1 0\nusemtl Moss\nf 1 2 3\nusemtl Bare\nf 1 3 2\n',
-    );
-    const mtl = bytesOf('# skin\nnewmtl Moss\nNs 10\nKd 0.25 0.5 0.125\nnewmtl Wrong\nKd 9 9\n');
-    const model = await readModel(obj, 'a.obj', new Map([['skin.mtl', mtl]]));
-    expect([...(model.materialColours ?? [])]).toEqual([0.25, 0.5, 0.125, NaN, NaN, NaN]);
-    const glb = await readModel(await writeGlb(model, [new Float64Array(12)]), 'a.glb');
-    expect(glb.materials).toEqual(['Moss', 'Bare']);
-    expect([...(glb.materialColours ?? [])]).toEqual([0.25, 0.5, 0.125, 1, 1, 1]);
-    expect((await readModel(obj, 'a.obj')).materialColours).toBeUndefined();
-  });
-});
-
 describe('glTF', () => {
   const source = () =>
     writeGlb(modelFromMesh('ring', torus(12, 8)), [new Float64Array(2 * 4 * 96).fill(0.5)]);

@@ -256,4 +256,8 @@ export const plainDocument = (document: HemDocument): HemDocument => ({
 });
 
 /** A model as jobs want it. */
-export const plainModel = (model: Model): Model => ({ ...model, source: { format: 'none' } });
+export const plainModel = (model: Model): Model => ({
+  ...model,
+  images: model.images.map(({ bytes: _, ...image }) => image),
+  source: { format: 'none' },
+});

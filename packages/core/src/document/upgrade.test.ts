@@ -1,8 +1,10 @@
 import { describe, expect, it } from 'vitest';
 import { modelFromMesh } from '../mesh/model.ts';
+import { findFault } from '../persistence/validateDocument.ts';
 import { cube } from '../testing/shapes.ts';
 import { openDocument } from './document.ts';
 import type { KeptAct } from './history.ts';
+import { applyPatch } from './patch.ts';
 import { upgradedActs, upgradedDocument } from './upgrade.ts';
 
 const now = openDocument(modelFromMesh('Cube', cube()));
@@ -34,5 +36,36 @@ describe('what an earlier version kept', () => {
     const [hidden, cut] = upgradedActs([act('hiddenParts'), act('seams')]);
     expect(hidden.patch.changes).toEqual([]);
     expect(cut.patch.changes).toHaveLength(1);
+  });
+
+  it('has materials as objects, where they were names and a list of colours', () => {
+    const { images: _, ...model } = now.model;
+    const old = {
+      materials: ['Moss', 'Bare'],
+      materialColours: Float64Array.of(0.25, 0.5, 0.125, NaN, NaN, NaN),
+    };
+    const described = [{ name: 'Moss', colour: [0.25, 0.5, 0.125] }, { name: 'Bare' }];
+    const kept = { ...now, model: { ...model, ...old } };
+    const upgraded = upgradedDocument(kept as never);
+    expect(upgraded.model.materials).toEqual(described);
+    expect(upgraded.model.images).toEqual([]);
+    expect(findFault(upgraded)).toBeUndefined();
+
+    const change = {
+      kind: 'model',
+      before: old,
+      after: { ...old, materials: ['Fern', 'Bare'] },
+      perFace: {},
+    };
+    const act = {
+      operation: 'name-parts',
+      label: '',
+      params: {},
+      group: 0,
+      patch: { changes: [change], notes: [] },
+    };
+    const [{ patch }] = upgradedActs([act as never]) as KeptAct[];
+    expect(applyPatch(upgraded, patch).model.materials[0]).toEqual({ ...described[0], name: 'Fern' });
+    expect(applyPatch(upgraded, patch).model).not.toHaveProperty('materialColours');
   });
 });

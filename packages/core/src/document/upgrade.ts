@@ -1,4 +1,6 @@
+import type { Material } from '../mesh/material.ts';
 import { faceCount } from '../mesh/mesh.ts';
+import type { Model } from '../mesh/model.ts';
 import { FIRST_TILE, type Tile } from '../surface/tiles.ts';
 import { type DocumentSet, freshState, type HemDocument } from './document.ts';
 import {
@@ -26,10 +28,11 @@ import type { Change } from './patch.ts';
  * 7. There were no grain lines.
  * 10. Texture and padding were limits, one of each for all UV sets, of square textures.
  * 9. Sets were told by their place, and only the first had marks. There were 255 patches at most, a byte a face.
+ * 11. Materials were names, and their colours one list beside them.
  * 8. No shell was locked, there were no limits, and every model looked along +z, or −y where z points up.
  */
 export function upgradedDocument(kept: HemDocument): HemDocument {
-  return withTiles(withWideMarks(withSets(withAllFields(withPlaced(withHidden(kept))))));
+  return withMaterials(withTiles(withWideMarks(withSets(withAllFields(withPlaced(withHidden(kept)))))));
 }
 
 /** The same of what may be no document at all, and then stays what it is. */
@@ -76,6 +79,28 @@ function withSets(kept: HemDocument): HemDocument {
 /** Patches were a byte a face. */
 const withWideMarks = <T extends { readonly patches: MarkArray }>(kept: T): T =>
   kept.patches instanceof Uint8Array ? { ...kept, patches: Uint16Array.from(kept.patches) } : kept;
+
+/** Materials were names, with three numbers each for their colours in one list, NaN for none. */
+type OldMaterials = Omit<Partial<Model>, 'materials'> & {
+  readonly materials?: readonly string[];
+  readonly materialColours?: Float64Array;
+};
+
+function withMaterials(kept: HemDocument): HemDocument {
+  if ('images' in kept.model) return kept;
+  return { ...kept, model: { ...modelWithMaterials(kept.model), images: [] } as Model };
+}
+
+/** The same fields of a model, with materials as objects where there are any. */
+function modelWithMaterials(fields: object): Partial<Model> {
+  const { materials, materialColours, ...rest } = fields as OldMaterials;
+  if (!materials?.every((item) => typeof item === 'string')) return fields;
+  const described = materials.map((name, i): Material => {
+    const [red, green, blue] = materialColours?.subarray(3 * i, 3 * i + 3) ?? [NaN];
+    return Number.isNaN(red) ? { name } : { name, colour: [red, green, blue] };
+  });
+  return { ...rest, materials: described };
+}
 
 /** Limits as they were kept when they told of the texture too. */
 type OldLimits = Limits & { readonly texture?: number; readonly padding?: number };
@@ -153,11 +178,25 @@ function upgradedChange(change: OldChange): Change[] {
         after: upgradedWhole(change.after),
       } as Change,
     ];
+  if (change.kind === 'model') return [withNamedMaterials(change)];
   const { marks } = change as { readonly marks?: { readonly patches?: object } };
   if (change.kind === 'remesh' && marks?.patches)
-    return [{ ...change, marks: { ...marks, patches: widenedDelta(marks.patches) } } as unknown as Change];
+    return [
+      withNamedMaterials({
+        ...change,
+        marks: { ...marks, patches: widenedDelta(marks.patches) },
+      } as OldChange),
+    ];
   return [change as Change];
 }
+
+/** A change of fields of the model, with materials as objects before and after. */
+const withNamedMaterials = (change: OldChange): Change =>
+  ({
+    ...change,
+    before: modelWithMaterials(change.before as object),
+    after: modelWithMaterials(change.after as object),
+  }) as unknown as Change;
 
 const widened = (list: unknown): unknown => (list instanceof Uint8Array ? Uint16Array.from(list) : list);
 
@@ -167,7 +206,8 @@ const widenedDelta = (delta: object): object =>
 
 /** All that hangs on a mesh, as a change of it was kept. */
 function upgradedWhole(kept: unknown): unknown {
-  const { hiddenParts: _, ...rest } = kept as { hiddenParts?: unknown } & HemDocument;
+  const { hiddenParts: _, ...whole } = kept as { hiddenParts?: unknown } & HemDocument;
+  const rest = { ...whole, model: modelWithMaterials(whole.model) as Model };
   const blank = blankBeside(rest);
   const uvSets = rest.uvSets.map(({ name, uv }, id) =>
     id === 0 ? { id, name, uv } : { id, name, uv, away: setStateOf({ ...VALUES, ...blank, placed: 1 }) },

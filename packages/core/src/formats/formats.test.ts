@@ -89,7 +89,7 @@ describe('reading OBJ', () => {
     );
     expect(model.objects).toEqual(['The box lid']);
     expect(model.groups).toEqual(['a b']);
-    expect(model.materials).toEqual(['Old oak']);
+    expect(model.materials).toEqual([{ name: 'Old oak' }]);
     expect([...model.faceSmoothing]).toEqual([3, 0]);
     expect([...model.mesh.cornerVertex]).toEqual([0, 1, 2, 0, 2, 3]);
     expect([...model.uvSets[0].uv]).toEqual([0, 0, 1, 0, 1, 1, NaN, NaN, NaN, NaN, NaN, NaN]);
@@ -151,13 +151,13 @@ describe('writing OBJ', () => {
   it('writes what never was a file, and reads it back the same', () => {
     const made = {
       ...modelFromMesh('Cube', cube()),
-      materials: ['Clay'],
+      materials: [{ name: 'Clay' }],
       faceMaterial: Int32Array.of(0, 0, -1, 0, 0, 0),
     };
     const back = readObj(writeObj(made, new Float64Array(48).fill(0.25)), 'cube.obj');
     expect(back.mesh).toEqual(made.mesh);
     expect(back.uvSets[0].uv.every((x) => x === 0.25)).toBe(true);
-    expect(back.materials).toEqual(['Clay']);
+    expect(back.materials.map(({ name }) => name)).toEqual(['Clay']);
   });
 });
 

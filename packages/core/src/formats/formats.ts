@@ -1,5 +1,5 @@
 import type { Model } from '../mesh/model.ts';
-import type { Companions } from './readGltf.ts';
+import type { Companions } from './companions.ts';
 
 /** A file format of models. What reads and writes it is loaded when it is wanted. */
 export interface Format {
@@ -36,10 +36,10 @@ export const FORMATS = [
   {
     name: 'OBJ',
     endings: ['obj'],
-    alongside: ['mtl'],
+    alongside: ['mtl', 'png', 'jpg', 'jpeg', 'webp'],
     refuse: (bytes) =>
       bytes.subarray(0, 4096).includes(0) ? 'this is not a text file, as an OBJ file is.' : undefined,
-    read: async (...file) => (await import('./readColouredObj.ts')).readColouredObj(...file),
+    read: async (...file) => (await import('./readObjWithMaterials.ts')).readObjWithMaterials(...file),
     write: async (model, sets, at) => (await import('./writeObj.ts')).writeObj(model, sets[at]),
     sets: 'one',
     keeps: 'An OBJ keeps faces whole, however many corners they have.',

@@ -4,7 +4,7 @@ import { determinant } from '../mesh/affine.ts';
 import type { Model, UvSet } from '../mesh/model.ts';
 import { type GlbPart, glbParts } from './glbParts.ts';
 import { foundPoints } from './lostPoints.ts';
-import { nameTable } from './nameTable.ts';
+import { imagesOf, materialsOf } from './materialsOfGltf.ts';
 
 const AGAIN = 'Export the model again and open the new file.';
 
@@ -40,8 +40,7 @@ export function modelFromGltf(document: Document, bytes: Uint8Array, fileName: s
   const objects: string[] = [];
   const objectTransforms: Float64Array[] = [];
   const objectOf = new Map<GlbPart['node'], number>();
-  const materials = nameTable();
-  const colours: number[] = [];
+  const materials = materialsOf(document);
   const uvSets = new Map<number, number[]>();
   // Joined vertices of each node's mesh: by exact position, across its primitives.
   const joined = new Map<GlbPart['node'], Map<string, number>>();
@@ -86,10 +85,7 @@ export function modelFromGltf(document: Document, bytes: Uint8Array, fileName: s
       facePrimitive.push(p);
       faceObject.push(object);
       const material = primitive.getMaterial();
-      const known = materials.names.length;
-      faceMaterial.push(material ? materials.indexOf(material.getName()) : -1);
-      if (material && materials.names.length > known)
-        colours.push(...material.getBaseColorFactor().slice(0, 3));
+      faceMaterial.push(material ? materials.indexOf(material) : -1);
     }
     collectUvs(primitive, cornerSource, first, uvSets);
   });
@@ -112,8 +108,8 @@ export function modelFromGltf(document: Document, bytes: Uint8Array, fileName: s
     faceGroup: new Uint32Array(faces),
     groups: [''],
     faceMaterial: Int32Array.from(faceMaterial),
-    materials: materials.names,
-    materialColours: Float64Array.from(colours),
+    materials: materials.list,
+    images: imagesOf(document),
     faceSmoothing: new Int32Array(faces).fill(-1),
     ...(points.faceLost && { faceLost: points.faceLost }),
     uvSets: uvSetsFrom(uvSets, cornerVertex.length),

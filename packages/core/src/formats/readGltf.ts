@@ -2,14 +2,12 @@ import { type JSONDocument, Logger } from '@gltf-transform/core';
 import { strFromU8 } from 'fflate';
 import { FileError } from '../errors.ts';
 import type { Model } from '../mesh/model.ts';
+import { baseName, type Companions } from './companions.ts';
 import { decodersFor, isCompression } from './decoders.ts';
 import { gltfIo } from './gltfIo.ts';
 import { modelFromGltf } from './modelFromGltf.ts';
 
 const AGAIN = 'Export the model again and open the new file.';
-
-/** Files that were opened together, by their names. */
-export type Companions = ReadonlyMap<string, Uint8Array>;
 
 /**
  * Reads glTF, as one binary file or as JSON with the files it names beside it: every triangle primitive of the scene, moved to
@@ -85,15 +83,4 @@ function jsonDocument(bytes: Uint8Array, fileName: string, companions: Companion
     resources[image.uri] = Uint8Array.from(companions.get(baseName(image.uri)) ?? []);
   }
   return { json, resources };
-}
-
-/** A file's own name, whatever path leads to it. */
-function baseName(uri: string): string {
-  const path = uri.split(/[?#]/)[0].replaceAll('\\', '/');
-  const last = path.slice(path.lastIndexOf('/') + 1);
-  try {
-    return decodeURIComponent(last);
-  } catch {
-    return last;
-  }
 }

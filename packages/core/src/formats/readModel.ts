@@ -1,8 +1,8 @@
 import { strFromU8 } from 'fflate';
 import { FileError } from '../errors.ts';
 import type { Model } from '../mesh/model.ts';
+import type { Companions } from './companions.ts';
 import { endingOf, FORMATS, formatOf, formatsInWords } from './formats.ts';
-import type { Companions } from './readGltf.ts';
 
 const AGAIN = 'Export the model again and open the new file.';
 

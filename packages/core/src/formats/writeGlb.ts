@@ -1,8 +1,9 @@
-import { type Accessor, Document, type Primitive } from '@gltf-transform/core';
+import type { Accessor, Document, Primitive } from '@gltf-transform/core';
 import { faceCount } from '../mesh/mesh.ts';
 import { type Model, type ModelSource, repeatable } from '../mesh/model.ts';
 import { triangulate } from '../mesh/triangulate.ts';
 import { cornerNormals } from './cornerNormals.ts';
+import { documentWithMaterials } from './documentWithMaterials.ts';
 import { glbParts } from './glbParts.ts';
 import { gltfIo } from './gltfIo.ts';
 import { flipV } from './modelFromGltf.ts';
@@ -144,16 +145,9 @@ function repeatedAccessor(accessor: Accessor, sourceOf: readonly number[]): Acce
 }
 
 async function composed(model: Model, sets: readonly Float64Array[]): Promise<Uint8Array> {
-  const document = new Document();
-  const buffer = document.createBuffer();
+  const { document, materials } = await documentWithMaterials(model);
+  const buffer = document.getRoot().listBuffers()[0] ?? document.createBuffer();
   const scene = document.createScene(model.name);
-  const materials = model.materials.map((name, i) => {
-    const material = document.createMaterial(name);
-    const colour = model.materialColours?.subarray(3 * i, 3 * i + 3);
-    if (colour?.every((x) => !Number.isNaN(x)))
-      material.setBaseColorFactor([colour[0], colour[1], colour[2], 1]).setMetallicFactor(0);
-    return material;
-  });
   const normals = cornerNormals(model);
   const { triangleCorners, triangleFace } = triangulate(model.mesh);
 

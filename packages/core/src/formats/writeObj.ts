@@ -201,7 +201,7 @@ function composed(model: Model, table: UvTable): Uint8Array {
     }
     if (model.faceMaterial[f] !== material) {
       material = model.faceMaterial[f];
-      if (material >= 0) out.text(`usemtl ${model.materials[material]}\n`);
+      if (material >= 0) out.text(`usemtl ${model.materials[material].name}\n`);
     }
     if (model.faceSmoothing[f] !== smoothing) {
       smoothing = model.faceSmoothing[f];

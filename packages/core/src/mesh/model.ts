@@ -1,5 +1,6 @@
 import type { Connectivity } from './connectivity.ts';
 import { disjointSets, numberSets, unite } from './disjointSets.ts';
+import type { Material, ModelImage } from './material.ts';
 import { faceCount, type Mesh } from './mesh.ts';
 
 /** A mesh with everything a file said about it besides positions. */
@@ -15,9 +16,9 @@ export interface Model {
   readonly groups: readonly string[];
   /** Index into `materials`, per face; -1 for none. */
   readonly faceMaterial: Int32Array;
-  readonly materials: readonly string[];
-  /** Red, green and blue of each material, linear, 0 to 1, where the file says so: `3 × materials.length`, NaN for none. */
-  readonly materialColours?: Float64Array;
+  readonly materials: readonly Material[];
+  /** Those that materials name. */
+  readonly images: readonly ModelImage[];
   /** Smoothing group per face; 0 is off, -1 where the file says nothing. */
   readonly faceSmoothing: Int32Array;
   /**
@@ -83,6 +84,7 @@ export function modelFromMesh(name: string, mesh: Mesh): Model {
     groups: [''],
     faceMaterial: new Int32Array(faces).fill(-1),
     materials: [],
+    images: [],
     faceSmoothing: new Int32Array(faces).fill(-1),
     uvSets: [],
     source: { format: 'none' },

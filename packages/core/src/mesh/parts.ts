@@ -25,7 +25,8 @@ export function partsBy(kind: PartKind, model: Model, links: Connectivity): Part
         const m = model.faceMaterial[f];
         facePart[f] = m < 0 ? none : m;
       }
-      return { facePart, names: facePart.includes(none) ? [...model.materials, ''] : model.materials };
+      const names = model.materials.map(({ name }) => name);
+      return { facePart, names: facePart.includes(none) ? [...names, ''] : names };
     }
     case 'smoothing': {
       const { faceSmoothing } = model;

@@ -213,9 +213,11 @@ describe('parts', () => {
       ...cubeDocument().model,
       objects: ['a', 'b', 'c'],
       faceObject: Uint32Array.of(0, 1, 2, 2, 1, 0),
-      materials: ['x', 'y'],
+      materials: [
+        { name: 'x', colour: [1, 0, 0] as const },
+        { name: 'y', colour: [0, 0, 1] as const },
+      ],
       faceMaterial: Int32Array.of(0, 1, -1, 1, 0, 0),
-      materialColours: Float64Array.of(1, 0, 0, 0, 0, 1),
       objectTransforms: [0, 1, 2].map(() => new Float64Array(16)),
     };
     const start = openDocument(model);
@@ -233,9 +235,8 @@ describe('parts', () => {
     expect([...joined.faceObject]).toEqual([0, 1, 0, 0, 1, 0]);
     expect(joined.objectTransforms).toBeUndefined();
     const materials = await after({ by: 'material', parts: [0, 1], name: 'wood' });
-    expect(materials.materials).toEqual(['wood']);
+    expect(materials.materials).toEqual([{ name: 'wood', colour: [1, 0, 0] }]);
     expect([...materials.faceMaterial]).toEqual([0, 0, -1, 0, 0, 0]);
-    expect([...(materials.materialColours ?? [])]).toEqual([1, 0, 0]);
   });
 
   it('isolates, hides and shows by part and by face', async () => {

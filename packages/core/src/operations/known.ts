@@ -15,7 +15,7 @@ export function knownFaces(mesh: Mesh, faces: readonly number[]): readonly numbe
 /** @throws HemError when a number is none of the model's parts of that kind, which people count from 1 */
 export function knownParts(
   kind: PartKind,
-  names: readonly string[],
+  names: ArrayLike<unknown>,
   parts: readonly number[],
 ): ReadonlySet<number> {
   const unknown = parts.filter((p) => p >= names.length);

@@ -41,7 +41,7 @@ const SET_FIELDS = ['uvSets', 'currentUv', 'setsMade'] as const;
 const MODEL_FIELDS = [
   ['faceObject', 'objects', 'objectTransforms'],
   ['faceGroup', 'groups'],
-  ['faceMaterial', 'materials', 'materialColours'],
+  ['faceMaterial', 'materials', 'images'],
   ['faceSmoothing'],
   ['faceLost'],
   ['uvSets'],

@@ -10,6 +10,7 @@ import {
   type ValueField,
 } from '../document/fields.ts';
 import { limitsShape } from '../document/limits.ts';
+import { IMAGE_USES } from '../mesh/material.ts';
 import { faceCount, type Mesh } from '../mesh/mesh.ts';
 import type { Model, UvSet } from '../mesh/model.ts';
 import { tilesShape } from '../surface/tiles.ts';
@@ -51,6 +52,18 @@ const source = Joi.alternatives(
   Joi.object({ format: Joi.valid('glb').required(), bytes, cornerSource: numbers, facePrimitive: numbers }),
 );
 
+const material = Joi.object({
+  name: Joi.string().allow('').required(),
+  colour: Joi.array().items(Joi.number()).length(3),
+  images: Joi.object(Object.fromEntries(IMAGE_USES.map((use) => [use, count.optional()]))),
+  inFile: count.optional(),
+});
+const image = Joi.object({
+  name: Joi.string().allow('').required(),
+  mimeType: Joi.string().allow('').required(),
+  bytes: bytes.optional(),
+});
+
 const shape = Joi.object({
   model: Joi.object({
     name: Joi.string().allow('').required(),
@@ -60,8 +73,8 @@ const shape = Joi.object({
     faceGroup: numbers,
     groups: texts,
     faceMaterial: signed,
-    materials: texts,
-    materialColours: array(Float64Array),
+    materials: Joi.array().items(material).required(),
+    images: Joi.array().items(image).required(),
     faceSmoothing: signed,
     objectTransforms: Joi.array().items(doubles),
     faceLost: array(Uint8Array),
@@ -107,15 +120,15 @@ export function findMeshFault({ positions, faceStart, cornerVertex }: Mesh): str
 function unsoundNames(model: Model): string | undefined {
   const faces = faceCount(model.mesh);
   const { faceObject, objects, faceGroup, groups, faceMaterial, materials, faceSmoothing } = model;
-  const { faceLost, materialColours, objectTransforms, source } = model;
+  const { faceLost, images, objectTransforms, source } = model;
   const perFace = [faceObject, faceGroup, faceMaterial, faceSmoothing, faceLost ?? faceObject];
   if (perFace.some((list) => list.length !== faces)) return 'faces and what is known of them do not add up';
   if (!below(faceObject, objects.length)) return 'a face is of an object that is not there';
   if (!below(faceGroup, groups.length)) return 'a face is of a group that is not there';
   if (!below(faceMaterial, materials.length)) return 'a face is of a material that is not there';
   if (faceMaterial.some((m) => m < -1)) return 'a face is of a material that is not there';
-  if (materialColours && materialColours.length !== 3 * materials.length)
-    return 'materials and their colours do not add up';
+  const places = materials.flatMap(({ images = {} }) => Object.values(images));
+  if (!below(places, images.length)) return 'a material is of an image that is not there';
   if (objectTransforms?.some((matrix) => matrix.length !== 16)) return 'an object is not placed';
   if (objectTransforms && objectTransforms.length !== objects.length) return 'an object is not placed';
   if (source.format !== 'glb' || model.altered) return undefined;

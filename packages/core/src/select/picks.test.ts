@@ -203,7 +203,11 @@ describe('asked of a document', () => {
     expect(await by('material')).toEqual([]);
     expect(await by('uv')).toEqual([]);
     const material = Int32Array.from({ length: 45 }, (_, f) => (f % 9 < 2 ? 0 : 1));
-    const two = openDocument({ ...document.model, faceMaterial: material, materials: ['Oak', 'Tar'] });
+    const two = openDocument({
+      ...document.model,
+      faceMaterial: material,
+      materials: [{ name: 'Oak' }, { name: 'Tar' }],
+    });
     const found = await answerQuestion(two, 'rule-edges', { rule: 'material' }, context);
     expect(sorted(found)).toEqual(sorted(alongColumn(2)));
     const seams = two.seams.slice();

@@ -16,7 +16,7 @@ function box(): HemDocument {
   const model = modelFromMesh('Box', cube());
   return openDocument({
     ...model,
-    materials: ['Iron', 'Wood'],
+    materials: [{ name: 'Iron' }, { name: 'Wood' }],
     faceMaterial: model.faceMaterial.map((_, f) => (f === 1 ? 1 : 0)),
   });
 }

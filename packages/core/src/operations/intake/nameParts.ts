@@ -1,4 +1,5 @@
 import { modelChange } from '../../document/patch.ts';
+import type { Material } from '../../mesh/material.ts';
 import type { Model } from '../../mesh/model.ts';
 import { choice, indices, record, words } from '../../params.ts';
 import { knownParts } from '../known.ts';
@@ -9,6 +10,9 @@ import { losses } from './losses.ts';
 const NAMED = { object: 'objects', group: 'groups', material: 'materials' } as const;
 const FACES = { object: 'faceObject', group: 'faceGroup', material: 'faceMaterial' } as const;
 type Named = keyof typeof NAMED;
+
+const named = (item: string | Material, name: string): string | Material =>
+  typeof item === 'string' ? name : { ...item, name };
 
 /** Gives a part another name, or joins several under one. */
 export const nameParts = operation({
@@ -25,14 +29,14 @@ export const nameParts = operation({
   doing: 'Renaming',
   run(document, { by, parts, name }) {
     const { model } = document;
-    const names = model[NAMED[by]];
-    const [first, ...others] = [...knownParts(by, names, parts)].sort((a, b) => a - b);
+    const items: readonly (string | Material)[] = model[NAMED[by]];
+    const [first, ...others] = [...knownParts(by, items, parts)].sort((a, b) => a - b);
     const gone = new Set(others);
-    const to = new Int32Array(names.length);
-    const kept: string[] = [];
-    names.forEach((old, i) => {
+    const to = new Int32Array(items.length);
+    const kept: (string | Material)[] = [];
+    items.forEach((old, i) => {
       to[i] = gone.has(i) ? to[first] : kept.length;
-      if (!gone.has(i)) kept.push(i === first ? name : old);
+      if (!gone.has(i)) kept.push(i === first ? named(old, name) : old);
     });
     const list = model[FACES[by]];
     const faces = list.map((i) => (i < 0 ? i : to[i]));
@@ -41,9 +45,6 @@ export const nameParts = operation({
       [FACES[by]]: faces,
       // Joined objects have no transform in common: theirs have been carried out, and are let go.
       ...(by === 'object' && others.length > 0 && { objectTransforms: undefined }),
-      ...(by === 'material' && {
-        materialColours: model.materialColours?.filter((_, i) => !gone.has(Math.floor(i / 3))),
-      }),
       altered: true,
     };
     return { changes: [modelChange(model, fields)], notes: losses(document) };

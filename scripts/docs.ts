@@ -5,6 +5,10 @@ import { fileURLToPath } from 'node:url';
 import { program } from '../packages/cli/src/program.ts';
 import { CHECKS } from '../packages/core/src/health/examine.ts';
 import { INSPECTIONS } from '../packages/core/src/inspect/inspect.ts';
+import { OPERATIONS } from '../packages/core/src/operations/catalogue.ts';
+import { STAGES } from '../packages/core/src/operations/operation.ts';
+import { type Parameter, parametersOf } from '../packages/core/src/parameters.ts';
+import { SELECTORS } from '../packages/core/src/selectors/index.ts';
 
 /**
  * Writes the tables of the docs that follow from lists in the code, between `<!-- name -->` and `<!-- /name -->`: `npm run docs`. A test
@@ -59,11 +63,47 @@ const commands = (): string =>
     })
     .join('\n\n');
 
+/** What a parameter may be: “1 to 180 °”. */
+function valuesOf({ type, unit, least, most, positive, whole, choices }: Parameter): string {
+  if (choices.length > 0) return choices.map((choice) => `\`${choice}\``).join(', ');
+  if (type !== 'number') return { flag: 'yes or no', text: 'words', list: 'list' }[type as string] ?? type;
+  const from = least ?? (positive ? 'above 0' : undefined);
+  const bounds =
+    most !== undefined ? `${from ?? 'up'} to ${most}` : least !== undefined ? `from ${least}` : (from ?? '');
+  return [whole ? 'whole,' : '', bounds || 'any number', unit ?? ''].filter(Boolean).join(' ');
+}
+
+const parameterTable = (params: Parameters<typeof parametersOf>[0]): string => {
+  const rows = parametersOf(params).map((parameter) => [
+    `\`${parameter.name}\`${parameter.needed ? ', needed' : ''}`,
+    parameter.about,
+    valuesOf(parameter),
+    parameter.fallback === undefined ? '' : `\`${JSON.stringify(parameter.fallback)}\``,
+  ]);
+  return rows.length > 0 ? table(['parameter', '', 'values', 'default'], rows) : 'No parameters.';
+};
+
+const operations = (): string =>
+  STAGES.map((stage) => {
+    const own = (OPERATIONS as readonly (typeof OPERATIONS)[number][]).filter((each) => each.stage === stage);
+    const told = own.map(({ name, params }) => `### ${name}\n\n${parameterTable(params)}`);
+    return own.length > 0 ? `## ${capital(stage)}\n\n${told.join('\n\n')}` : '';
+  })
+    .filter(Boolean)
+    .join('\n\n');
+
+const selectors = (): string =>
+  SELECTORS.map(
+    ({ of, key, params }) => `### ${capital(of)} by \`${key}\`\n\n${parameterTable(params)}`,
+  ).join('\n\n');
+
 /** What is generated, by file and name. */
 const PARTS: readonly (readonly [file: string, name: string, text: () => string])[] = [
   ['docs/health.md', 'checks', checks],
   ['docs/measures.md', 'findings', findings],
   ['docs/cli.md', 'commands', commands],
+  ['docs/operations.md', 'operations', operations],
+  ['docs/operations.md', 'selectors', selectors],
 ];
 
 /** As the formatter writes it, so that the lint test and this one ask for the same. */
@@ -77,17 +117,18 @@ const formatted = (file: string, text: string): string =>
 
 /** A file of the docs as it is, and as it would be written. */
 export function generatedDocs(): { readonly file: string; readonly now: string; readonly wanted: string }[] {
-  return PARTS.map(([file, name, text]) => {
+  return [...new Set(PARTS.map(([file]) => file))].map((file) => {
     const now = readFileSync(join(root, file), 'utf8');
-    const [begin, end] = [`<!-- ${name} -->`, `<!-- /${name} -->`];
-    const [from, to] = [now.indexOf(begin), now.indexOf(end)];
-    if (from < 0 || to < from) throw new Error(`${file} has no place for ${name}.`);
-    return {
-      file,
-      now,
-      wanted: formatted(file, `${now.slice(0, from + begin.length)}\n\n${text()}\n\n${now.slice(to)}`),
-    };
+    const parts = PARTS.filter(([own]) => own === file);
+    return { file, now, wanted: formatted(file, parts.reduce(withPart, now)) };
   });
+}
+
+function withPart(doc: string, [file, name, text]: (typeof PARTS)[number]): string {
+  const [begin, end] = [`<!-- ${name} -->`, `<!-- /${name} -->`];
+  const [from, to] = [doc.indexOf(begin), doc.indexOf(end)];
+  if (from < 0 || to < from) throw new Error(`${file} has no place for ${name}.`);
+  return `${doc.slice(0, from + begin.length)}\n\n${text()}\n\n${doc.slice(to)}`;
 }
 
 if (process.argv[1] === fileURLToPath(import.meta.url))

@@ -1,61 +1,47 @@
 import { formatOf, WRITTEN_ENDINGS } from '@blunt-hem/core/formats/formats';
 import { type OperationName, operationNamed, type ParamsOf } from '@blunt-hem/core/operations/catalogue';
+import { type Parameter, parameterOf } from '@blunt-hem/core/parameters';
 import { type AskedOf, paramsOf, type QuestionName } from '@blunt-hem/core/questions/index';
 import { InvalidArgumentError, Option } from 'commander';
-import type Joi from 'joi';
 
-/** What Joi tells of one parameter. */
-interface Described {
-  readonly type?: string;
-  readonly flags?: { readonly default?: unknown };
-  readonly allow?: readonly unknown[];
-  readonly rules?: readonly { readonly name: string; readonly args?: { readonly limit?: number } }[];
-}
-
-/** An option for one parameter of an operation: its choices, bounds and default are those of the catalogue. */
-export function optionOf<N extends OperationName>(
+/** An option for one parameter of an operation: its words, choices, bounds and default are those of the catalogue. */
+export const optionOf = <N extends OperationName>(
   operation: N,
-  parameter: keyof ParamsOf<N> & string,
-  description: string,
-): Option {
-  return describedOption(operationNamed(operation).params, parameter, description);
-}
+  name: keyof ParamsOf<N> & string,
+  words?: string,
+): Option => optionFor(parameterOf(operationNamed(operation).params, name), words);
 
 /** The same for one parameter of a question. */
 export const askedOption = <N extends QuestionName>(
   question: N,
-  parameter: keyof AskedOf<N> & string,
-  description: string,
-): Option => describedOption(paramsOf(question), parameter, description);
+  name: keyof AskedOf<N> & string,
+  words?: string,
+): Option => optionFor(parameterOf(paramsOf(question), name), words);
 
 /** What one parameter of a question can be. */
-export const choicesOf = <N extends QuestionName>(
-  question: N,
-  parameter: keyof AskedOf<N> & string,
-): string[] => describedOption(paramsOf(question), parameter, '').argChoices ?? [];
+export const choicesOf = <N extends QuestionName>(question: N, name: keyof AskedOf<N> & string): string[] => [
+  ...parameterOf(paramsOf(question), name).choices,
+];
 
-function describedOption(params: Joi.Schema, parameter: string, description: string): Option {
-  const { keys } = params.describe() as { keys: Record<string, Described> };
-  const described = keys[parameter];
-  const flag = `--${parameter.replace(/[A-Z]/g, (letter) => `-${letter.toLowerCase()}`)}`;
-  const choices = (described.allow ?? []).filter((value) => typeof value === 'string');
-  if (described.type === 'boolean') return new Option(flag, description);
-  const option = new Option(`${flag} <${described.type === 'number' ? 'n' : 'choice'}>`, description);
-  if (described.flags && 'default' in described.flags) option.default(described.flags.default);
-  if (described.type === 'number') option.argParser((word) => numberWithin(word, described));
-  else option.choices(choices as string[]);
-  return option;
+/** @param words  where the catalogue says it otherwise than one needs it here */
+function optionFor(parameter: Parameter, words = inWords(parameter)): Option {
+  const flag = `--${parameter.name.replace(/[A-Z]/g, (letter) => `-${letter.toLowerCase()}`)}`;
+  if (parameter.type === 'flag') return new Option(flag, words);
+  const isNumber = parameter.type === 'number';
+  const option = new Option(`${flag} <${isNumber ? 'n' : 'choice'}>`, words);
+  if (parameter.fallback !== undefined) option.default(parameter.fallback);
+  return isNumber
+    ? option.argParser((word) => numberWithin(word, parameter))
+    : option.choices(parameter.choices);
 }
 
-function numberWithin(word: string, { rules = [] }: Described): number {
+const inWords = ({ about, unit }: Parameter): string => (unit ? `${about}, in ${unit}` : about);
+
+function numberWithin(word: string, { whole, positive, least, most }: Parameter): number {
   const value = Number(word);
   if (word.trim() === '' || !Number.isFinite(value)) throw new InvalidArgumentError('It must be a number.');
-  const limit = (name: string) => rules.find((rule) => rule.name === name)?.args?.limit;
-  const [least, most] = [limit('min'), limit('max')];
-  if (rules.some(({ name }) => name === 'integer') && !Number.isInteger(value))
-    throw new InvalidArgumentError('It must be a whole number.');
-  if (rules.some(({ name }) => name === 'sign') && value <= 0)
-    throw new InvalidArgumentError('It must be greater than 0.');
+  if (whole && !Number.isInteger(value)) throw new InvalidArgumentError('It must be a whole number.');
+  if (positive && value <= 0) throw new InvalidArgumentError('It must be greater than 0.');
   if (least !== undefined && value < least) throw new InvalidArgumentError(`It must be at least ${least}.`);
   if (most !== undefined && value > most) throw new InvalidArgumentError(`It must be at most ${most}.`);
   return value;
@@ -104,7 +90,6 @@ export function direction(word: string): [number, number, number] {
   return [along('x'), along('y'), along('z')];
 }
 
-/** Three numbers with commas between: a place or a direction. */
 /** A gap on a texture. */
 export function pixels(word: string): number {
   const value = Number(word);
@@ -127,6 +112,7 @@ export function textureSize(word: string): TextureSize {
   return size;
 }
 
+/** Three numbers with commas between: a place or a direction. */
 export function threeNumbers(word: string): [number, number, number] {
   const list = word.split(',').map((each) => (each.trim() === '' ? Number.NaN : Number(each)));
   if (list.length !== 3 || !list.every(Number.isFinite))

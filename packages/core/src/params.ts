@@ -58,6 +58,17 @@ type Tuple<N extends number, T extends readonly number[] = readonly []> = T['len
   ? T
   : Tuple<N, readonly [...T, number]>;
 
+/**
+ * Says what a parameter is, for whoever is asked for it: forms, the command line, recipes and docs read it here.
+ *
+ * @param text  begins small, no full stop
+ * @param unit  of numbers: '°', 'texels'
+ */
+export const about = <Out, In>(text: string, param: Param<Out, In>, unit?: string): Param<Out, In> => {
+  const described = param.description(text);
+  return unit === undefined ? described : described.unit(unit);
+};
+
 export const optional = <Out, In>(param: Param<Out, In>): Param<Out | undefined, In | undefined> =>
   param.optional();
 export const otherwise = <Out, In>(param: Param<Out, In>, value: Out): Param<Out, In | undefined> =>
@@ -90,7 +101,13 @@ export const indicesOrNone = numbered(0);
  */
 export type WhichShells = 'all' | 'stale' | readonly number[];
 const which: Param<WhichShells> = Joi.alternatives(Joi.string().valid('all', 'stale'), indices).required();
-export const whichShells = otherwise(which, 'all');
+export const whichShells = about(
+  'which shells: all, those cut or sewn since they were unfolded, or each by one of its faces',
+  otherwise(which, 'all'),
+);
 
 /** The surface that is flattened: the model as it is, or as it renders when smoothed; what the document says when absent. */
-export const surfaceChoice = optional(choice('cage', 'smoothed'));
+export const surfaceChoice = about(
+  'the surface that is flattened: the model as it is, or as it renders when smoothed; what the document says when absent',
+  optional(choice('cage', 'smoothed')),
+);

@@ -1,7 +1,9 @@
+import type { ParamsOf } from '@blunt-hem/core/operations/catalogue';
 import type { Stage } from '@blunt-hem/core/operations/operation';
 import { useEffect } from 'react';
 import { type BenchStore, useBench } from '../store/bench.ts';
-import { imagesOf } from '../store/select.ts';
+import { asProposed } from '../store/propose.ts';
+import { asRequested, imagesOf } from '../store/select.ts';
 import { bench } from '../store/worker.ts';
 import { isSeam, isUncut } from './commands/seams.ts';
 
@@ -22,14 +24,14 @@ const candidate = (state: BenchStore) => {
     : (route ?? offered ?? proposal?.edges ?? (target === 'edges' ? hover?.whole : undefined));
 };
 
-interface SeamAct {
-  readonly operation: 'cut' | 'sew';
-  readonly edges: readonly number[];
-  /** A proposal is shown, and cut, with its shells relaxed. */
-  readonly relax?: true;
-}
+type SeamAct = {
+  readonly [N in 'cut' | 'sew']: { readonly operation: N; readonly params: ParamsOf<N> };
+}['cut' | 'sew'];
 
-/** The act that one key would do: where only seams are selected they are sewn, and else what is no seam yet is cut. */
+/**
+ * The act that one key would do: where only seams are selected they are sewn, and else what is no seam yet is cut. The same to the letter
+ * as it will be asked for, so that it is not worked out twice.
+ */
 function actOf(state: BenchStore): SeamAct | undefined {
   const taken = candidate(state);
   if (!taken) return undefined;
@@ -38,10 +40,14 @@ function actOf(state: BenchStore): SeamAct | undefined {
   const isDrawn = 'points' in taken || taken === hover?.whole;
   const edges = isDrawn && symmetry ? imagesOf(symmetry, 'edges', meant) : meant;
   const uncut = edges.filter(isUncut(state));
+  const asked = (own: readonly number[]) => (taken === state.edges ? asRequested('edges', own) : own);
+  const { proposal } = state;
   if (uncut.length > 0)
-    return { operation: 'cut', edges: uncut, ...(taken === state.proposal?.edges && { relax: true }) };
+    return taken === proposal?.edges
+      ? { operation: 'cut', params: { edges: asProposed(proposal, uncut), relax: true } }
+      : { operation: 'cut', params: { edges: asked(uncut) } };
   const seams = taken === state.edges ? edges.filter(isSeam(state)) : [];
-  return seams.length > 0 ? { operation: 'sew', edges: seams } : undefined;
+  return seams.length > 0 ? { operation: 'sew', params: { edges: asked(seams) } } : undefined;
 }
 
 /** Shows as a ghost on the Board what a cut or a sewing would bring along the edges that are selected, drawn, offered or pointed at. */
@@ -64,9 +70,7 @@ export function useGhost(loaded: boolean): void {
       }
       timer = setTimeout(async () => {
         const act = actOf(useBench.getState());
-        const ghost =
-          act &&
-          (await bench.preview(act.operation, { edges: [...act.edges], ...(act.relax && { relax: true }) }));
+        const ghost = act && (await bench.preview(act.operation, act.params));
         if (mine === newest) useBench.setState({ ghost: ghost && { ...ghost, by: act?.operation } });
       }, REST);
     });

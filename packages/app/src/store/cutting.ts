@@ -3,6 +3,7 @@ import type { AnswerOf } from '@blunt-hem/core/questions/index';
 import type { Proposal } from '@blunt-hem/core/questions/proposal';
 import type { SymmetryChoice } from '@blunt-hem/core/questions/symmetry';
 import type { ToldCut } from '@blunt-hem/core/questions/toldCut';
+import type { SelectorsOf } from '@blunt-hem/core/selectors/index';
 import { USUAL_VIEW, type View } from '@blunt-hem/core/surface/visibility';
 
 /** A place that a route leads through. */
@@ -23,6 +24,12 @@ export interface DrawnRoute {
   readonly ahead: readonly number[];
 }
 
+/** A proposal that is shown. */
+export interface ShownProposal extends Proposal {
+  /** What all of its edges are told by; undefined where only some shells were meant. */
+  readonly by?: SelectorsOf['edges'];
+}
+
 /** What seams are chosen with before they are cut. */
 export interface CuttingSlice {
   readonly symmetryBy: SymmetryChoice | 'off';
@@ -39,9 +46,9 @@ export interface CuttingSlice {
   readonly darts: readonly ToldCut[] | 'tried' | undefined;
   /** Where a seam under the hand would run, and the faces that would change sides. */
   readonly shifting: AnswerOf<'shifted-seam'> | undefined;
-  readonly proposal: Proposal | undefined;
+  readonly proposal: ShownProposal | undefined;
   /** Another, held to be compared with it. */
-  readonly heldProposal: Proposal | undefined;
+  readonly heldProposal: ShownProposal | undefined;
   /** Edges that are offered, by a rule or to straighten a seam, and drawn before they are taken. */
   readonly offered: readonly number[] | undefined;
   /** Part of the way to a proposal. */

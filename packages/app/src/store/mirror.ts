@@ -7,6 +7,7 @@ import type {
   Layout,
   ModelBuffers,
   OcclusionBuffers,
+  Parameters,
   PatchList,
   SetName,
   ShellRow,
@@ -45,6 +46,8 @@ export interface MirrorSlice {
   readonly seamsShown: LayoutFinding | undefined;
   /** How the sky falls on the model; undefined until it was worked out. */
   readonly occlusion: OcclusionBuffers | undefined;
+  /** Parameters of operations, questions and selectors; none until a project was opened. */
+  readonly parameters: Parameters;
   readonly undoable: readonly string[];
   readonly redoable: readonly string[];
 }
@@ -53,6 +56,7 @@ export const mirrorSlice: MirrorSlice = {
   projectId: undefined,
   projectName: '',
   model: undefined,
+  parameters: {},
   flat: undefined,
   hidden: new Uint8Array(0),
   patches: { names: [], faces: [], triangles: new Float32Array(0) },

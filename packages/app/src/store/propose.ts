@@ -1,10 +1,12 @@
 import { isTooStretched } from '@blunt-hem/core/document/judgement';
 import { LIMIT_PRESETS, type Limits } from '@blunt-hem/core/document/limits';
 import type { AskedOf } from '@blunt-hem/core/questions/index';
-import type { Proposal, ProposedShell } from '@blunt-hem/core/questions/proposal';
+import type { ProposedShell } from '@blunt-hem/core/questions/proposal';
+import type { Chosen, SelectorsOf } from '@blunt-hem/core/selectors/index';
 import { reporting } from '../worker/reporting.ts';
 import { fail, note, notify, perform } from './acts.ts';
 import { useBench } from './bench.ts';
+import type { ShownProposal } from './cutting.ts';
 import { namesOfChosen, select } from './select.ts';
 import { bench, unwrap } from './worker.ts';
 
@@ -23,7 +25,7 @@ export async function propose(
 /** Asks for a proposal, with progress; undefined where it failed, was stopped too soon, or the model is another by then. */
 export async function proposal(
   asked: Omit<AskedOf<'proposal'>, 'symmetric' | 'view'>,
-): Promise<Proposal | undefined> {
+): Promise<ShownProposal | undefined> {
   const { symmetryBy, lookedAt, model } = useBench.getState();
   stopped = false;
   useBench.setState({ proposing: 0, notice: undefined });
@@ -38,7 +40,9 @@ export async function proposal(
       ),
     );
     if (!found && stopped) note('It was stopped before any seams were found. Nothing was changed.');
-    return useBench.getState().model === model ? found : undefined;
+    if (!found || useBench.getState().model !== model) return undefined;
+    const { preset = 'clean', faces, ...others } = asked;
+    return faces ? found : { ...found, by: { proposed: preset, ...others, symmetric, view: lookedAt } };
   } catch (error) {
     fail(error);
     return undefined;
@@ -64,10 +68,18 @@ export const holdProposal = (): void =>
     heldProposal: proposal,
   }));
 
+/** Edges of a proposal for a request: where it is all of them, with what they are told by. */
+export const asProposed = (
+  { by, edges: all }: ShownProposal,
+  edges: readonly number[],
+): readonly number[] | Chosen<SelectorsOf['edges']> =>
+  by && edges.length === all.length ? { by, indices: edges } : edges;
+
 /** Cuts what is proposed, or the part of it round one shell. */
 export async function takeProposal(edges: readonly number[]): Promise<void> {
   const { proposal } = useBench.getState();
-  if (!proposal || !(await perform('cut', { edges: [...edges], relax: true }))) return;
+  if (!proposal) return;
+  if (!(await perform('cut', { edges: asProposed(proposal, edges), relax: true }))) return;
   const own = new Set(edges);
   const faces = proposal.shells
     .filter((shell) => shell.edges.some((e) => own.has(e)))
@@ -83,6 +95,7 @@ export async function takeProposal(edges: readonly number[]): Promise<void> {
         ? undefined
         : {
             ...proposal,
+            by: undefined,
             edges: left,
             shells: proposal.shells
               .map((shell) => ({ ...shell, edges: shell.edges.filter((e) => !cut.has(e)) }))
@@ -117,5 +130,5 @@ export function selectProposal(): void {
   const { proposal } = useBench.getState();
   if (!proposal) return;
   useBench.setState({ target: 'edges', proposal: undefined, heldProposal: undefined });
-  select('edges', proposal.edges, 'only');
+  select('edges', proposal.edges, 'only', proposal.by);
 }

@@ -1,11 +1,22 @@
 import type { FoundSymmetry } from '@blunt-hem/core/jobs/symmetry';
 import type { TargetId } from '@blunt-hem/core/select/targets/index';
+import type { Chosen, SelectorsOf } from '@blunt-hem/core/selectors/index';
+import type { ChosenKind } from '@blunt-hem/core/selectors/selector';
 import type { UvBox } from '@blunt-hem/core/surface/uvBox';
 import { type BenchStore, useBench } from './bench.ts';
 import { type How, NOTHING_SELECTED, SELECTED } from './selection.ts';
 
-/** What a click adds to, takes from or puts in place of a selection. */
-export function select(target: TargetId, items: Iterable<number>, how: How): void {
+/**
+ * What a click adds to, takes from or puts in place of a selection.
+ *
+ * @param by  what just these are told by; an act on them keeps it, so that it can be done again elsewhere
+ */
+export function select<T extends TargetId>(
+  target: T,
+  items: Iterable<number>,
+  how: How,
+  by?: T extends ChosenKind ? SelectorsOf[T] : undefined,
+): void {
   const field = SELECTED[target].kept;
   useBench.setState((s) => {
     const notice = s.notice?.tone === 'hint' ? undefined : s.notice;
@@ -14,15 +25,27 @@ export function select(target: TargetId, items: Iterable<number>, how: How): voi
       if (how === 'remove') next.delete(item);
       else next.add(item);
     }
+    if (by && next.size === new Set(items).size) toldBy.set(next, by);
     const imaging = s.symmetry?.byPlace && hasImages(target) ? { target, items: [...items], how } : undefined;
     return {
       [field]: next,
       notice,
       imaging,
       pointedOut: new Set(),
-      ...(target === 'edges' && { edgesBy: undefined }),
     };
   });
+}
+
+/** What selections are told by, each for as long as it is just this: whatever is picked beside makes another set. */
+const toldBy = new WeakMap<ReadonlySet<number>, object>();
+
+/** Numbers of what is selected for a request, with what they are told by where they were selected by it. */
+export function asRequested<K extends ChosenKind>(
+  kind: K,
+  indices: readonly number[],
+): readonly number[] | Chosen<SelectorsOf[K]> {
+  const by = toldBy.get(useBench.getState()[SELECTED[kind].kept]) as SelectorsOf[K] | undefined;
+  return by ? { by, indices } : indices;
 }
 
 /** Adds the images of what was picked to it, or takes them from it: none of them has images of its own. */
@@ -33,7 +56,7 @@ export function selectImages(target: 'edges' | 'faces', items: readonly number[]
       if (how === 'remove') next.delete(item);
       else next.add(item);
     }
-    return { [target]: next, imaging: undefined, ...(target === 'edges' && { edgesBy: undefined }) };
+    return { [target]: next, imaging: undefined };
   });
 }
 
@@ -79,6 +102,10 @@ export function selectedFaces(): number[] {
   return [...all];
 }
 
+/** The same for requests. */
+export const facesRequested = (): readonly number[] | Chosen<SelectorsOf['faces']> =>
+  useBench.getState().chosen.size > 0 ? selectedFaces() : asRequested('faces', selectedFaces());
+
 /** The selected shells by their names, for requests. */
 export function namesOfChosen(): number[] {
   const { chosen, shells } = useBench.getState();
@@ -86,9 +113,9 @@ export function namesOfChosen(): number[] {
 }
 
 /** The selected shells, or all when none is, for requests. */
-export function chosenOrAll(): 'all' | number[] {
+export function chosenOrAll(): 'all' | readonly number[] | Chosen<SelectorsOf['shells']> {
   const names = namesOfChosen();
-  return names.length > 0 ? names : 'all';
+  return names.length > 0 ? asRequested('shells', names) : 'all';
 }
 
 /** The box of the selected shells on the Board; undefined when none of them has UVs. */

@@ -1,4 +1,3 @@
-import type { Rule } from '@blunt-hem/core/seams/fromRules';
 import type { TargetId } from '@blunt-hem/core/select/targets/index';
 
 export type Pane = 'model' | 'board';
@@ -21,13 +20,6 @@ export interface Hover {
   readonly whole?: readonly number[];
 }
 
-/** A rule that edges were selected by. */
-export interface EdgeRule {
-  readonly rule: Rule;
-  /** Degrees. */
-  readonly angle: number;
-}
-
 /** What is selected and what the pointer is at, the same in both panes. */
 export interface SelectionSlice {
   /** What a hand picks. */
@@ -35,8 +27,6 @@ export interface SelectionSlice {
   /** Points of the flat, each by the least of its corners. */
   readonly points: ReadonlySet<number>;
   readonly edges: ReadonlySet<number>;
-  /** The rule by which just these edges were selected; undefined once any is picked by hand. */
-  readonly edgesBy: EdgeRule | undefined;
   readonly faces: ReadonlySet<number>;
   /** By number; a cut numbers shells anew, and the chosen ones stay chosen. */
   readonly chosen: ReadonlySet<number>;
@@ -55,7 +45,6 @@ export const selectionSlice: SelectionSlice = {
   target: 'edges',
   points: new Set(),
   edges: new Set(),
-  edgesBy: undefined,
   faces: new Set(),
   chosen: new Set(),
   hover: undefined,
@@ -76,7 +65,6 @@ export const SELECTED = {
 export const NOTHING_SELECTED = {
   points: new Set<number>(),
   edges: new Set<number>(),
-  edgesBy: undefined,
   faces: new Set<number>(),
   chosen: new Set<number>(),
 } as const;

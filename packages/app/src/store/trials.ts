@@ -1,22 +1,28 @@
 import { counted, fail, note } from './acts.ts';
 import { useBench } from './bench.ts';
-import { chosenOrAll, namesOfChosen } from './select.ts';
+import { namesOfChosen } from './select.ts';
 import { bench, unwrap } from './worker.ts';
 
 const attempt = (work: () => Promise<void>): Promise<void> =>
   counted(() => work().catch((error) => fail(error)));
 
+/** The selected shells, or all when none is. */
+const meant = (): 'all' | readonly number[] => {
+  const names = namesOfChosen();
+  return names.length > 0 ? names : 'all';
+};
+
 /** Keeps the selected shells, or all, as they lie now. */
 export const keepTrial = (): Promise<void> =>
   attempt(async () => {
-    const { name } = unwrap(await bench.keepTrial(undefined, chosenOrAll()));
+    const { name } = unwrap(await bench.keepTrial(undefined, meant()));
     note(`Kept as trial “${name}”.`);
   });
 
 /** Unfolds by both methods and puts the results beside each other; what lies on the Board stays. */
 export const tryMethods = (): Promise<void> =>
   attempt(async () => {
-    const compared = unwrap(await bench.tryMethods(chosenOrAll()));
+    const compared = unwrap(await bench.tryMethods(meant()));
     if (compared.length < 2) {
       note('There is no room to keep both: let some trials go first.');
       return;

@@ -14,8 +14,6 @@ import {
 } from '../options.ts';
 import type { HemCommand } from './command.ts';
 
-const TOLERANCE = 'distance at which points count as one, as a part of the mean length of border edges';
-
 const SEAMS = '{"edges": [[a, b], …]}, zero-based vertices as in the file';
 
 const seamsOption = (): Option => new Option('--seams <file>', SEAMS).makeOptionMandatory();
@@ -55,7 +53,7 @@ export const COMMANDS: readonly HemCommand[] = [
           ).choices(choicesOf('proposal', 'preset')),
         )
         .addOption(outOption())
-        .addOption(optionOf('unfold', 'method', 'how shells are laid flat'))
+        .addOption(optionOf('unfold', 'method'))
         .option(
           '--pins <file>',
           '{"pins": [{"vertex": a, "uv": [u, v]}, …], "stays": [{"vertices": [a, b, …]}, …]}; where a seam runs through, add "face" for the side that is meant',
@@ -67,8 +65,8 @@ export const COMMANDS: readonly HemCommand[] = [
         )
         .addOption(upOption())
         .option('--relax', 'relax the shells after unfolding')
-        .addOption(optionOf('relax', 'balance', 'from 0, angles alone, to 1, area above all'))
-        .addOption(optionOf('relax', 'seconds', 'stop relaxing after so long and keep the best so far'))
+        .addOption(optionOf('relax', 'balance'))
+        .addOption(optionOf('relax', 'seconds'))
         .option('--cuts', 'try for each shell that stretches too much which single cut helps it most')
         .option('--pack', 'pack the shells into the tile')
         .addOption(
@@ -90,8 +88,8 @@ export const COMMANDS: readonly HemCommand[] = [
     shape: (command) =>
       command
         .addOption(facesOption('loosen these alone'))
-        .addOption(optionOf('relax', 'balance', 'from 0, angles alone, to 1, area above all'))
-        .addOption(optionOf('relax', 'seconds', 'stop after so long and keep the best so far'))
+        .addOption(optionOf('relax', 'balance'))
+        .addOption(optionOf('relax', 'seconds'))
         .addOption(outOption()),
     load: () => import('./relax.ts'),
   },
@@ -100,7 +98,7 @@ export const COMMANDS: readonly HemCommand[] = [
     summary: 'lays faces flat as a plane, cylinder, sphere or box sees them, and writes the model',
     shape: (command) =>
       command
-        .addOption(optionOf('project', 'kind', 'from what it is seen').makeOptionMandatory())
+        .addOption(optionOf('project', 'kind').makeOptionMandatory())
         .addOption(facesOption('only these'))
         .addOption(
           directionOption('--axis <direction>', 'of a plane the way it looks from, of a wrap its axis'),
@@ -111,8 +109,8 @@ export const COMMANDS: readonly HemCommand[] = [
             threeNumbers,
           ),
         )
-        .addOption(optionOf('project', 'sweep', 'degrees that a wrap covers'))
-        .addOption(optionOf('project', 'each', 'by one projection, or by one for each shell or part'))
+        .addOption(optionOf('project', 'sweep'))
+        .addOption(optionOf('project', 'each'))
         .addOption(upOption())
         .addOption(outOption()),
     load: () => import('./project.ts'),
@@ -129,15 +127,13 @@ export const COMMANDS: readonly HemCommand[] = [
     shape: (command) =>
       command
         .addOption(seamsOutOption())
-        .addOption(askedOption('proposal', 'preset', 'few clean shells, or a quick rough cut'))
-        .addOption(
-          askedOption('proposal', 'stretch', 'L2 stretch that is allowed, instead of that of the preset'),
-        )
-        .addOption(askedOption('proposal', 'hidden', 'from 0, short seams, to 1, hidden ones'))
-        .addOption(askedOption('proposal', 'symmetric', 'the mirror plane, found or across an axis'))
-        .addOption(askedOption('proposal', 'view', 'from where the model is going to be looked at'))
-        .addOption(askedOption('proposal', 'limbs', 'cut limbs off where they join the body'))
-        .addOption(askedOption('proposal', 'pieces', 'about how many shells, whatever they stretch'))
+        .addOption(askedOption('proposal', 'preset'))
+        .addOption(askedOption('proposal', 'stretch'))
+        .addOption(askedOption('proposal', 'hidden'))
+        .addOption(askedOption('proposal', 'symmetric'))
+        .addOption(askedOption('proposal', 'view'))
+        .addOption(askedOption('proposal', 'limbs'))
+        .addOption(askedOption('proposal', 'pieces'))
         .addOption(upOption()),
     load: () => import('./proposeSeams.ts'),
   },
@@ -159,8 +155,8 @@ export const COMMANDS: readonly HemCommand[] = [
             .makeOptionMandatory(),
         )
         .addOption(seamsOutOption())
-        .addOption(askedOption('route', 'hidden', 'from 0, the shortest way, to 1, the most hidden'))
-        .addOption(askedOption('route', 'view', 'from where the model is going to be looked at'))
+        .addOption(askedOption('route', 'hidden'))
+        .addOption(askedOption('route', 'view'))
         .option('--close', 'come back to the first'),
     load: () => import('./route.ts'),
   },
@@ -195,7 +191,7 @@ export const COMMANDS: readonly HemCommand[] = [
     shape: (command) =>
       command
         .addOption(seamsOutOption('{"edges": [[a, b, seen], …]}'))
-        .addOption(askedOption('visibility', 'view', 'from where the model is going to be looked at'))
+        .addOption(askedOption('visibility', 'view'))
         .addOption(upOption()),
     load: () => import('./exposure.ts'),
   },
@@ -208,7 +204,7 @@ export const COMMANDS: readonly HemCommand[] = [
   {
     name: 'check',
     summary: 'the health check: findings, and what the model is made of',
-    shape: (command) => command.addOption(optionOf('repair-safe', 'tolerance', TOLERANCE)),
+    shape: (command) => command.addOption(optionOf('repair-safe', 'tolerance')),
     load: () => import('./check.ts'),
   },
   {
@@ -219,7 +215,7 @@ export const COMMANDS: readonly HemCommand[] = [
         // Said aloud, so that nothing else is ever repaired unseen.
         .addOption(new Option('--safe', 'only what changes no shape').makeOptionMandatory())
         .addOption(outOption())
-        .addOption(optionOf('repair-safe', 'tolerance', TOLERANCE)),
+        .addOption(optionOf('repair-safe', 'tolerance')),
     load: () => import('./repair.ts'),
   },
 ];

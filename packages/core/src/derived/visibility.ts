@@ -1,8 +1,9 @@
 import { type HemDocument, plainDocument, topologyOf } from '../document/document.ts';
 import type { Jobs } from '../jobs/index.ts';
 import type { Mesh } from '../mesh/mesh.ts';
+import { about, choice, otherwise } from '../params.ts';
 import type { Context } from '../progress.ts';
-import { edgeVisibility, type View } from '../surface/visibility.ts';
+import { edgeVisibility, USUAL_VIEW, VIEWS, type View } from '../surface/visibility.ts';
 import { wholeTree } from './trees.ts';
 
 /** How much is seen of a model. */
@@ -11,6 +12,12 @@ export interface Visibility {
   readonly vertices: Float32Array;
   readonly edges: Float32Array;
 }
+
+/** From where a model is looked at, as a parameter. */
+export const lookedAt = about(
+  'from where the model is going to be looked at',
+  otherwise(choice(...VIEWS), USUAL_VIEW),
+);
 
 const known = new WeakMap<Mesh, Map<string, Promise<Visibility>>>();
 

@@ -1,6 +1,8 @@
 import type { HemDocument } from '../document/document.ts';
+import { heedLocks, LockedError, leftLocked, lockedOf } from '../document/locks.ts';
 import type { Patch } from '../document/patch.ts';
 import type { Request } from '../document/request.ts';
+import { namedShells, nameOfShell } from '../document/shellChoice.ts';
 import { HemError } from '../errors.ts';
 import type { Given, WhichShells } from '../params.ts';
 import { resolveChosen, type Selectable } from '../selectors/index.ts';
@@ -28,7 +30,6 @@ import { nameParts } from './intake/nameParts.ts';
 import { repair } from './intake/repair.ts';
 import { repairSafe } from './intake/repairSafe.ts';
 import { standUp } from './intake/standUp.ts';
-import { heedLocks, LockedError, leftLocked, lockedOf } from './locks.ts';
 import type { Operation, OperationContext } from './operation.ts';
 import { namePatch } from './patches/namePatch.ts';
 import { paintPatch } from './patches/paintPatch.ts';
@@ -38,7 +39,6 @@ import { addSet } from './sets/addSet.ts';
 import { removeSet } from './sets/removeSet.ts';
 import { renameSet } from './sets/renameSet.ts';
 import { useSet } from './sets/useSet.ts';
-import { namedShells, nameOfShell } from './shellChoice.ts';
 import { brush } from './unfold/brush.ts';
 import { movePin } from './unfold/movePin.ts';
 import { project } from './unfold/project.ts';
@@ -140,7 +140,7 @@ export async function carryOut(
   context: OperationContext,
 ): Promise<Outcome> {
   const operation = operationNamed(name);
-  const chosen = resolveChosen(document, params ?? {});
+  const chosen = await resolveChosen(document, params ?? {}, context);
   const { value, error } = operation.params.validate(chosen.params, { convert: false });
   if (error) throw new HemError('wrong-parameters', `${name}: ${error.message}.`);
   const left = operation.onLocked ? 0 : lockedAmong(document, value.shells);

@@ -1,7 +1,7 @@
 import { visibilityOf } from '../derived/visibility.ts';
 import { shellOf, shellsOf, topologyOf } from '../document/document.ts';
-import { knownFaces } from '../operations/known.ts';
-import { record, whole } from '../params.ts';
+import { knownFaces } from '../document/known.ts';
+import { about, record, whole } from '../params.ts';
 import { RELAX_STEPS } from '../relax/steps.ts';
 import { facesOfShell } from '../surface/shells.ts';
 import { USUAL_VIEW } from '../surface/visibility.ts';
@@ -14,7 +14,7 @@ import { type ToldCut, toldCut } from './toldCut.ts';
  */
 export const bestCut = question({
   name: 'best-cut',
-  params: record({ face: whole() }),
+  params: record({ face: about('a face of the shell', whole()) }),
   background: true,
   idle: true,
   async answer(document, { face }, context): Promise<Partial<ToldCut> & Pick<ToldCut, 'edges'>> {

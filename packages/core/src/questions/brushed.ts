@@ -1,8 +1,8 @@
 import { type HemDocument, shellsOf, topologyOf } from '../document/document.ts';
+import { knownFaces } from '../document/known.ts';
 import type { ShellPicture } from '../document/shellPicture.ts';
 import { touchAt } from '../jobs/brushShell.ts';
 import { singularValues } from '../measure/singularValues.ts';
-import { knownFaces } from '../operations/known.ts';
 import { brushParams, underBrush } from '../operations/unfold/brush.ts';
 import { type BrushedShell, brushedShell, dab } from '../relax/brush.ts';
 import { facesOfShell } from '../surface/shells.ts';

@@ -1,9 +1,9 @@
 import { topologyOf } from '../document/document.ts';
+import { knownFaces } from '../document/known.ts';
 import { HemError } from '../errors.ts';
 import { faceNormals } from '../mesh/normals.ts';
 import { knownEdges } from '../operations/cut/seamChange.ts';
-import { knownFaces } from '../operations/known.ts';
-import { choice, indicesOrNone, number, otherwise, record } from '../params.ts';
+import { about, choice, indicesOrNone, number, otherwise, record } from '../params.ts';
 import { borderOfFaces } from '../select/borderOfFaces.ts';
 import { connectedFaces } from '../select/connected.ts';
 import { edgeRing } from '../select/edgeRing.ts';
@@ -41,12 +41,15 @@ export interface PickedItems {
 export const changedPick = question({
   name: 'changed-pick',
   params: record({
-    how: choice(...CHANGES),
-    points: otherwise(indicesOrNone, []),
-    edges: otherwise(indicesOrNone, []),
-    faces: otherwise(indicesOrNone, []),
-    /** Degrees, for level ground. */
-    angle: otherwise(number(0, 180), 20),
+    how: about('what becomes of what is picked', choice(...CHANGES)),
+    points: about('points of the flat, by number', otherwise(indicesOrNone, [])),
+    edges: about('edges, by number', otherwise(indicesOrNone, [])),
+    faces: about('faces, by number', otherwise(indicesOrNone, [])),
+    angle: about(
+      'how much neighbouring faces may be turned on level ground',
+      otherwise(number(0, 180), 20),
+      '°',
+    ),
   }),
   answer(document, { how, angle, ...picked }): PickedItems {
     const { model, seams } = document;

@@ -1,8 +1,8 @@
 import { visibilityOf } from '../derived/visibility.ts';
 import { shellOf, shellsOf, topologyOf } from '../document/document.ts';
+import { knownFaces } from '../document/known.ts';
 import { HemError } from '../errors.ts';
-import { knownFaces } from '../operations/known.ts';
-import { record, whole } from '../params.ts';
+import { about, record, whole } from '../params.ts';
 import { RELAX_STEPS } from '../relax/steps.ts';
 import { facesOfShell } from '../surface/shells.ts';
 import { shellTopology } from '../surface/shellTopology.ts';
@@ -14,9 +14,8 @@ import { type ToldCut, toldCut } from './toldCut.ts';
 export const darts = question({
   name: 'darts',
   params: record({
-    /** A face of the shell that is meant, and a vertex of it. */
-    face: whole(),
-    vertex: whole(),
+    face: about('a face of the shell', whole()),
+    vertex: about('a vertex of it', whole()),
   }),
   async answer(document, { face, vertex }, context): Promise<readonly ToldCut[]> {
     const { mesh } = topologyOf(document.model);

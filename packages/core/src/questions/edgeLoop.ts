@@ -1,6 +1,6 @@
 import { topologyOf } from '../document/document.ts';
 import { faceCount } from '../mesh/mesh.ts';
-import { flag, otherwise, record, whole } from '../params.ts';
+import { about, flag, otherwise, record, whole } from '../params.ts';
 import { edgeLoop as loopOf } from '../select/edgeLoop.ts';
 import { ringAround } from '../select/ringAround.ts';
 import { straightOn } from '../select/straightOn.ts';
@@ -21,9 +21,8 @@ const AT_A_GLANCE = 40_000;
 export const edgeLoop = question({
   name: 'edge-loop',
   params: record({
-    edge: whole(),
-    /** Whether what is no loop will do as well: a ring, or a run. */
-    rings: otherwise(flag(), true),
+    edge: about('the edge from which it runs, by number', whole()),
+    rings: about('whether what is no loop will do as well: a ring, or a run', otherwise(flag(), true)),
   }),
   several: true,
   async answer({ model, seams }, { edge, rings: wanted }, context): Promise<EdgeLoop> {

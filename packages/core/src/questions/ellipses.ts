@@ -1,12 +1,12 @@
 import { shellOf, shellsOf, shellUv } from '../document/document.ts';
 import { type Ellipses, indicatrices } from '../measure/indicatrix.ts';
-import { record, whole } from '../params.ts';
+import { about, record, whole } from '../params.ts';
 import { question } from './question.ts';
 
 /** Tissot's ellipses all over what lies flat. */
 export const ellipses = question({
   name: 'ellipses',
-  params: record({ count: whole(1, 20_000) }),
+  params: record({ count: about('about how many are shown', whole(1, 20_000)) }),
   answer(document, { count }): Ellipses {
     const pieces = [...Array(shellsOf(document).shellCount).keys()].flatMap((s) => {
       const shell = shellOf(document, s);

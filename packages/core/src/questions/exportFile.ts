@@ -1,5 +1,5 @@
 import { FILE_KINDS } from '../jobs/writeFile.ts';
-import { choice, flag, optional, otherwise, record, whole } from '../params.ts';
+import { about, choice, flag, optional, otherwise, record, whole } from '../params.ts';
 import { question } from './question.ts';
 
 /** Most pixels of a template along its height. */
@@ -9,13 +9,16 @@ const MOST_PIXELS = 16_384;
 export const exportFile = question({
   name: 'export',
   params: record({
-    kind: choice(...FILE_KINDS),
-    /** Of the template: which tile, the first when absent; pixels of its height, those of its texture when absent; and what is drawn. */
-    tile: optional(whole(1001, 9999)),
-    size: optional(whole(16, MOST_PIXELS)),
-    fills: otherwise(flag(), true),
-    edges: otherwise(flag(), true),
-    numbers: otherwise(flag(), true),
+    kind: about('the kind of file, by its ending', choice(...FILE_KINDS)),
+    tile: about('of the template, its UDIM number; the first when absent', optional(whole(1001, 9999))),
+    size: about(
+      'of the template, its height; that of its texture when absent',
+      optional(whole(16, MOST_PIXELS)),
+      'pixels',
+    ),
+    fills: about('of the template, whether shells are filled', otherwise(flag(), true)),
+    edges: about('of the template, whether edges are drawn', otherwise(flag(), true)),
+    numbers: about('of the template, whether shells are numbered', otherwise(flag(), true)),
   }),
   several: true,
   async answer(document, { kind, ...chosen }, context) {

@@ -1,7 +1,7 @@
 import { topologyOf } from '../document/document.ts';
+import { knownFaces } from '../document/known.ts';
 import { knownEdges } from '../operations/cut/seamChange.ts';
-import { knownFaces } from '../operations/known.ts';
-import { choice, indicesOrNone, record, tuple, whole } from '../params.ts';
+import { about, choice, indicesOrNone, record, tuple, whole } from '../params.ts';
 import { meanEdge } from '../symmetry/counterparts.ts';
 import { isometryOf, type Symmetry } from '../symmetry/findSymmetry.ts';
 import { edgesByPlace, facesByPlace } from '../symmetry/imagesByPlace.ts';
@@ -18,14 +18,17 @@ export interface PlacedImages {
 export const imagesByPlace = question({
   name: 'images-by-place',
   params: record({
-    symmetry: record({
-      kind: choice('mirror', 'turn'),
-      direction: tuple(3),
-      through: tuple(3),
-      fold: whole(2),
-    }),
-    edges: indicesOrNone,
-    faces: indicesOrNone,
+    symmetry: about(
+      'the plane or the axis',
+      record({
+        kind: choice('mirror', 'turn'),
+        direction: tuple(3),
+        through: tuple(3),
+        fold: whole(2),
+      }),
+    ),
+    edges: about('edges, by number', indicesOrNone),
+    faces: about('faces, by number', indicesOrNone),
   }),
   several: true,
   answer(document, { symmetry, edges, faces }): PlacedImages {

@@ -1,5 +1,5 @@
 import { topologyOf } from '../document/document.ts';
-import { choice, positive, record, tuple, whole } from '../params.ts';
+import { about, choice, positive, record, tuple, whole } from '../params.ts';
 import { TARGETS, targetOf } from '../select/targets/index.ts';
 import { groundOf } from './ground.ts';
 import { question } from './question.ts';
@@ -7,7 +7,12 @@ import { question } from './question.ts';
 /** Points, edges, faces or shells that hang together with a face and lie within a ball about a place on it: what a brush covers. */
 export const inBall = question({
   name: 'in-ball',
-  params: record({ target: choice(...TARGETS), face: whole(), at: tuple(3), radius: positive() }),
+  params: record({
+    target: about('what is looked for', choice(...TARGETS)),
+    face: about('the face at its middle', whole()),
+    at: about('its middle', tuple(3), 'model units'),
+    radius: about('its radius', positive(), 'model units'),
+  }),
   several: true,
   answer(document, { target, face, at, radius }): number[] {
     const { hidden } = document;

@@ -1,13 +1,12 @@
 import { current, type HemDocument } from '../document/document.ts';
-import { choice, record, type Taken, tuple } from '../params.ts';
+import { about, choice, record, type Taken, tuple } from '../params.ts';
 import { TARGETS, targetOf } from '../select/targets/index.ts';
 import { groundOf } from './ground.ts';
 import { question } from './question.ts';
 
 const params = record({
-  target: choice(...TARGETS),
-  /** In u and v: left, bottom, right, top. */
-  rectangle: tuple(4),
+  target: about('what is looked for', choice(...TARGETS)),
+  rectangle: about('left, bottom, right, top', tuple(4), 'heights of a tile'),
 });
 
 /** Points, edges, faces or shells in a rectangle of the Board: edges of which a side lies in it, faces with all corners, shells with a face. */

@@ -1,22 +1,22 @@
 import { modelTree } from '../derived/trees.ts';
 import type { HemDocument } from '../document/document.ts';
 import type { Mesh } from '../mesh/mesh.ts';
-import { choice, flag, list, number, optional, record, type Taken, tuple } from '../params.ts';
+import { about, choice, flag, list, number, optional, record, type Taken, tuple } from '../params.ts';
 import { TARGETS, targetOf } from '../select/targets/index.ts';
 import { shellsAtEdges } from '../surface/shells.ts';
 import { groundOf } from './ground.ts';
 import { question } from './question.ts';
 
 const params = record({
-  target: choice(...TARGETS),
-  /** Column-major, model to clip space. */
-  matrix: list(number()),
-  /** In clip space: left, bottom, right, top. */
-  rectangle: tuple(4),
-  /** In clip space, x and y of one corner after the other: only what lies in it as well. */
-  outline: optional(list(number())),
-  eye: tuple(3),
-  visibleOnly: flag(),
+  target: about('what is looked for', choice(...TARGETS)),
+  matrix: about('from the model to clip space, column-major 4 × 4', list(number())),
+  rectangle: about('left, bottom, right, top in clip space', tuple(4)),
+  outline: about(
+    'x and y of one corner after the other in clip space: only what lies in it as well',
+    optional(list(number())),
+  ),
+  eye: about('from where it is looked', tuple(3), 'model units'),
+  visibleOnly: about('whether what is hidden from the eye is left out', flag()),
 });
 
 /** Points, edges, faces or shells of which all lies in a rectangle of the Model, or in an outline drawn on it; shells by their edges. */

@@ -7,6 +7,7 @@ import { ambientOcclusion } from './ambientOcclusion.ts';
 import { bestCut } from './bestCut.ts';
 import { brushed } from './brushed.ts';
 import { changedPick } from './changedPick.ts';
+import { chosen } from './chosen.ts';
 import { copies } from './copies.ts';
 import { countFinding } from './countFinding.ts';
 import { coverage } from './coverage.ts';
@@ -32,7 +33,6 @@ import { proposal } from './proposal.ts';
 import type { Question, QuestionContext } from './question.ts';
 import { remedyOutcome } from './remedyOutcome.ts';
 import { route } from './route.ts';
-import { ruleEdges } from './ruleEdges.ts';
 import { seamsShown } from './seamsShown.ts';
 import { shiftedSeam } from './shiftedSeam.ts';
 import { straightenedSeam } from './straightenedSeam.ts';
@@ -49,7 +49,7 @@ export const QUESTIONS = [
   inBall,
   brushed,
   changedPick,
-  ruleEdges,
+  chosen,
   inBoardBox,
   landing,
   neighbours,

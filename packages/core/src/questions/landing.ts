@@ -1,15 +1,22 @@
 import { shellOf, shellUv } from '../document/document.ts';
+import { chosenShells } from '../document/shellChoice.ts';
 import { cornerUv } from '../document/uvChange.ts';
 import { closeness } from '../operations/arrange/closeness.ts';
-import { chosenShells } from '../operations/shellChoice.ts';
-import { indices, record, tuple } from '../params.ts';
+import { about, indices, record, tuple } from '../params.ts';
 import { transformUv } from '../surface/similarity.ts';
 import { question } from './question.ts';
 
 /** The shells, by number, on which others would come to lie, or too near to them, if they were moved so. */
 export const landing = question({
   name: 'landing',
-  params: record({ shells: indices, matrix: tuple(6) }),
+  params: record({
+    shells: about('shells, each by one of its faces', indices),
+    matrix: about(
+      "a, b, c, d, e, f, with u' = a u + c v + e and v' = b u + d v + f",
+      tuple(6),
+      'heights of a tile',
+    ),
+  }),
   answer(document, { shells, matrix }): readonly number[] {
     const chosen = chosenShells(document, shells);
     const uvOf = new Map<number, Float64Array>();

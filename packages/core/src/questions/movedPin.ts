@@ -1,10 +1,10 @@
 import { type HemDocument, shellOf, shellsOf, shellUv } from '../document/document.ts';
 import { pinsOf, staysOf } from '../document/holds.ts';
+import { knownFaces } from '../document/known.ts';
 import { type ShellPicture, shellPicture } from '../document/shellPicture.ts';
 import { HemError } from '../errors.ts';
-import { knownFaces } from '../operations/known.ts';
 import { cornerOf } from '../operations/unfold/handles.ts';
-import { record, tuple, whole } from '../params.ts';
+import { about, record, tuple, whole } from '../params.ts';
 import type { Context } from '../progress.ts';
 import { restTriangles } from '../surface/restTriangles.ts';
 import type { Shell } from '../surface/shell.ts';
@@ -28,7 +28,11 @@ interface ReadyShell {
  */
 export const movedPin = question({
   name: 'moved-pin',
-  params: record({ vertex: whole(), face: whole(), uv: tuple(2) }),
+  params: record({
+    vertex: about('the vertex of the model', whole()),
+    face: about('a face at it, on the side of the seams that is meant', whole()),
+    uv: about('where it comes to lie', tuple(2), 'heights of a tile'),
+  }),
   answer(document, { vertex, face, uv }, context): ShellPicture {
     knownFaces(document.model.mesh, [face]);
     const corner = cornerOf(document.model.mesh, vertex, face);

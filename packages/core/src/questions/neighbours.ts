@@ -1,5 +1,5 @@
 import { HemError } from '../errors.ts';
-import { choice, record, whole } from '../params.ts';
+import { about, choice, record, whole } from '../params.ts';
 import { TARGETS, targetOf } from '../select/targets/index.ts';
 import type { Spot } from '../select/targets/target.ts';
 import { groundOf } from './ground.ts';
@@ -8,7 +8,10 @@ import { question } from './question.ts';
 /** Where keys can go from a point, an edge, a face or a shell; to nothing that is hidden. */
 export const neighbours = question({
   name: 'neighbours',
-  params: record({ target: choice(...TARGETS), of: whole(0, 2 ** 32 - 1) }),
+  params: record({
+    target: about('what is looked for', choice(...TARGETS)),
+    of: about('the one whose neighbours are meant, by number', whole(0, 2 ** 32 - 1)),
+  }),
   answer(document, { target, of }): readonly Spot[] {
     const ground = groundOf(document);
     const { beside, count } = targetOf(target);

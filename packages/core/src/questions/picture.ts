@@ -1,15 +1,15 @@
 import { type HemDocument, plainDocument, topologyOf } from '../document/document.ts';
-import { list, optional, record, whole } from '../params.ts';
+import { about, list, optional, record, whole } from '../params.ts';
 import { question } from './question.ts';
 
 /** A small picture of the model, RGBA; with edges or faces, of where they are. */
 export const picture = question({
   name: 'picture',
   params: record({
-    width: whole(1, 4096),
-    height: whole(1, 4096),
-    faces: optional(list(whole())),
-    edges: optional(list(whole())),
+    width: about('of the picture', whole(1, 4096), 'pixels'),
+    height: about('of the picture', whole(1, 4096), 'pixels'),
+    faces: about('faces that are marked, by number', optional(list(whole()))),
+    edges: about('edges that are marked, by number', optional(list(whole()))),
   }),
   several: true,
   background: true,

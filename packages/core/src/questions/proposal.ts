@@ -1,20 +1,14 @@
-import { cutAt, proposedEdges, SYMMETRIES } from '../derived/proposedEdges.ts';
-import { type HemDocument, shellOf, shellsOf, shellUv, topologyOf } from '../document/document.ts';
+import { cutAt } from '../derived/proposedEdges.ts';
+import { PROPOSAL_PARAMS, proposeFor, type Spared } from '../derived/seamProposal.ts';
+import { type HemDocument, shellOf, shellsOf, topologyOf } from '../document/document.ts';
 import { HemError } from '../errors.ts';
 import type { Connectivity } from '../mesh/connectivity.ts';
-import { faceNormal } from '../mesh/normals.ts';
-import { knownFaces } from '../operations/known.ts';
-import { LockedError, lockedOf } from '../operations/locks.ts';
-import { chosenShells, namedShells, nameOfShell } from '../operations/shellChoice.ts';
-import { choice, flag, indices, number, optional, otherwise, record, whole } from '../params.ts';
+import { about, indices, optional, record } from '../params.ts';
 import { share } from '../progress.ts';
 import type { Predicted } from '../propose/predict.ts';
-import { HIDDEN, MOST_PIECES, PRESETS } from '../propose/presets.ts';
-import { edgesByRule } from '../seams/fromRules.ts';
 import { edgeLength } from '../select/shortestPath.ts';
 import type { Shell } from '../surface/shell.ts';
 import { facesOfShell, shellsAtEdges } from '../surface/shells.ts';
-import { USUAL_VIEW, VIEWS } from '../surface/visibility.ts';
 import { type QuestionContext, question } from './question.ts';
 
 /** A shell as it would be. */
@@ -51,45 +45,18 @@ const FOUND = 0.85;
 export const proposal = question({
   name: 'proposal',
   params: record({
-    preset: otherwise(choice('clean', 'rough'), 'clean'),
-    /** L2 stretch that is allowed; that of the preset when absent. */
-    stretch: optional(number(1.005, 4)),
-    /** From 0, short seams, to 1, hidden ones. */
-    hidden: otherwise(number(0, 1), HIDDEN),
-    symmetric: otherwise(choice(...SYMMETRIES), 'auto'),
-    /** Faces of shells that are to be cut; all shells when absent. */
-    faces: optional(indices),
-    view: otherwise(choice(...VIEWS), USUAL_VIEW),
-    /** Whether every patch is to be cut out as it is. */
-    patches: otherwise(flag(), true),
-    /** Whether limbs are to be cut off where they join the body. */
-    limbs: otherwise(flag(), false),
-    /** About how many shells are wished for, whatever they stretch; as many as it takes when absent. */
-    pieces: optional(whole(1, MOST_PIECES)),
+    ...PROPOSAL_PARAMS,
+    faces: about('faces of shells that are to be cut; all shells when absent', optional(indices)),
   }),
   background: true,
-  async answer(
-    uncut,
-    { preset, stretch, hidden, symmetric, faces, view, patches, limbs, pieces },
-    context,
-  ): Promise<Proposal> {
-    const { mesh, links } = topologyOf(uncut.model);
-    const most = stretch ?? PRESETS[preset].most;
-    const round = patches ? roundPatches(uncut, faces && knownFaces(mesh, faces)) : [];
-    const spared = await sparedFaces(uncut, faces, round, most, context);
-    const document = cutAt(uncut, round);
-    const shells = shellsOf(document);
-    const all = faces ? [...new Set(faces.map((f) => shells.faceShell[f]))] : worthCutting(document);
-    const wanted = all.filter((s) => !spared.faces[facesOfShell(shells, s)[0]]);
-    if (wanted.length === 0) return nothing(links, spared);
-    const { proposed, visibility, found } = await proposedEdges(
-      document,
-      wanted,
-      { view, symmetric, limbs, options: { ...PRESETS[preset], hidden, most, pieces } },
-      { jobs: context.jobs, ...share(context, 0, FOUND) },
-    );
-    const edges = [...round, ...proposed];
-    const after = cutAt(document, edges);
+  async answer(uncut, wanted, context): Promise<Proposal> {
+    const { links } = topologyOf(uncut.model);
+    const { mesh } = uncut.model;
+    const proposed = await proposeFor(uncut, wanted, { jobs: context.jobs, ...share(context, 0, FOUND) });
+    const { edges, spared } = proposed;
+    if (!proposed.seen) return nothing(links, spared);
+    const { visibility, found } = proposed.seen;
+    const after = cutAt(uncut, edges);
     const fresh = shellsAtEdges(links, shellsOf(after), edges);
     let done = 0;
     const figures = await Promise.all(
@@ -125,52 +92,6 @@ export const proposal = question({
     };
   },
 });
-
-interface Spared {
-  /** 1 for faces of shells that are left alone. */
-  readonly faces: Uint8Array;
-  readonly locked: number;
-  readonly good: number;
-}
-
-/**
- * The shells that no seams are proposed for: locked ones and, where all are meant, those that lie flat already as well as is asked for
- * and have no patch to be cut out.
- *
- * @param round  borders of patches that are to be cut
- * @throws LockedError when all that are chosen are locked
- */
-async function sparedFaces(
-  document: HemDocument,
-  faces: readonly number[] | undefined,
-  round: readonly number[],
-  most: number,
-  context: QuestionContext,
-): Promise<Spared> {
-  const shells = shellsOf(document);
-  const named = namedShells(document, faces ?? 'all');
-  const locked = lockedOf(document, named);
-  if (locked.length === named.length) throw new LockedError(locked.map((s) => nameOfShell(document, s)));
-  const patched = new Set(shellsAtEdges(topologyOf(document.model).links, shells, round));
-  const flat = faces
-    ? []
-    : chosenShells(document, 'all').flatMap((s) => {
-        if (patched.has(s) || facesOfShell(shells, s).some((f) => document.stale[f])) return [];
-        const shell = shellOf(document, s);
-        const uv = shellUv(document, shell);
-        return uv ? [{ s, shell, uv }] : [];
-      });
-  const { jobs, signal } = context;
-  const meets = await jobs.run(
-    'meets-bound',
-    { shells: flat.map(({ shell, uv }) => ({ shell, uv })), most },
-    { signal, report: () => undefined },
-  );
-  const good = flat.filter((_, i) => meets[i]).map(({ s }) => s);
-  const spared = new Uint8Array(shells.faceShell.length);
-  for (const s of [...locked, ...good]) for (const f of facesOfShell(shells, s)) spared[f] = 1;
-  return { faces: spared, locked: locked.length, good: good.length };
-}
 
 /** How high a model stands. */
 function heightOf({ model: { mesh }, upAxis }: HemDocument): number {
@@ -213,35 +134,9 @@ async function unlessStopped<T>(work: Promise<T>): Promise<T | undefined> {
   }
 }
 
-/** A shell with less than this part of the surface of the largest is a crumb. */
-const CRUMB = 1e-4;
-
-/** Shells that are no crumbs: those are named in Health, and left as they are. */
-function worthCutting(document: HemDocument): number[] {
-  const { mesh } = document.model;
-  const { shellCount, faceShell } = shellsOf(document);
-  const area = new Float64Array(shellCount);
-  faceShell.forEach((s, f) => {
-    area[s] += Math.hypot(...faceNormal(mesh, f));
-  });
-  const largest = area.reduce((most, a) => Math.max(most, a), 0);
-  return [...area.keys()].filter((s) => area[s] >= CRUMB * largest);
-}
-
 function nonManifoldEdgesOf({ joined, edgeCornerStart }: Connectivity): number {
   let count = 0;
   for (let e = 0; e < joined.length; e++)
     if (!joined[e] && edgeCornerStart[e + 1] - edgeCornerStart[e] > 1) count++;
   return count;
-}
-
-/** Borders of patches that are no seams yet, in the shells of some faces and in none that is locked. */
-function roundPatches(document: HemDocument, faces: readonly number[] | undefined): number[] {
-  const { links } = topologyOf(document.model);
-  const { faceShell } = shellsOf(document);
-  const chosen = faces && new Set(faces.map((f) => faceShell[f]));
-  return edgesByRule(document, links, 'patch', 0).filter((e) => {
-    const face = links.cornerFace[links.edgeCorners[links.edgeCornerStart[e]]];
-    return !document.seams[e] && !document.locked[face] && (chosen?.has(faceShell[face]) ?? true);
-  });
 }

@@ -3,7 +3,7 @@ import { HemError } from '../errors.ts';
 import { INSPECTIONS } from '../inspect/inspect.ts';
 import type { LayoutFinding } from '../inspect/inspection.ts';
 import { tryOut } from '../operations/tryOut.ts';
-import { choice, record } from '../params.ts';
+import { about, choice, record } from '../params.ts';
 import { type QuestionContext, question } from './question.ts';
 
 /** What a remedy would come to. */
@@ -21,7 +21,7 @@ export interface RemedyOutcome {
 export const remedyOutcome = question({
   name: 'remedy-outcome',
   params: record({
-    kind: choice(...INSPECTIONS.map(({ kind }) => kind)),
+    kind: about('the finding', choice(...INSPECTIONS.map(({ kind }) => kind))),
   }),
   background: true,
   idle: true,

@@ -1,28 +1,26 @@
-import { visibilityOf } from '../derived/visibility.ts';
+import { lookedAt, visibilityOf } from '../derived/visibility.ts';
 import { type HemDocument, topologyOf } from '../document/document.ts';
 import { HemError } from '../errors.ts';
 import { faceNormals } from '../mesh/normals.ts';
-import { choice, flag, list, number, otherwise, record, type Taken, whole } from '../params.ts';
+import { about, flag, list, number, otherwise, record, type Taken, whole } from '../params.ts';
 import { breath, heedStop } from '../progress.ts';
 import { edgeCosts } from '../seams/edgeCosts.ts';
 import { type Router, router } from '../seams/route.ts';
 import { nearestBetween } from '../surface/nearestBetween.ts';
-import { USUAL_VIEW, VIEWS } from '../surface/visibility.ts';
 import { type QuestionContext, question } from './question.ts';
 
 /** Vertices that are searched at a stretch: some 20 ms. */
 const STRETCH = 15_000;
 
 const params = record({
-  /** Vertices in order; at least one. */
-  through: list(whole(), { min: 1 }),
-  /** Whether it comes back to the first. */
-  close: otherwise(flag(), false),
-  /** From 0, the shortest way, to 1, the most hidden. */
-  hidden: otherwise(number(0, 1), 0.5),
-  view: otherwise(choice(...VIEWS), USUAL_VIEW),
-  /** Whether it runs along seams and borders that are there, which cost nothing, where it can. */
-  follow: otherwise(flag(), false),
+  through: about('vertices in order, by number', list(whole(), { min: 1 })),
+  close: about('whether it comes back to the first', otherwise(flag(), false)),
+  hidden: about('from 0, the shortest way, to 1, the most hidden', otherwise(number(0, 1), 0.5)),
+  view: lookedAt,
+  follow: about(
+    'whether it runs along seams and borders that are there, which cost nothing, where it can',
+    otherwise(flag(), false),
+  ),
 });
 
 /** A way along edges through some points. */

@@ -1,16 +1,15 @@
-import { visibilityOf } from '../derived/visibility.ts';
+import { lookedAt, visibilityOf } from '../derived/visibility.ts';
 import { topologyOf } from '../document/document.ts';
 import { describeFinding, type LayoutFinding } from '../inspect/inspection.ts';
 import { seamsThatShow } from '../inspect/seamsThatShow.ts';
-import { choice, otherwise, record } from '../params.ts';
+import { record } from '../params.ts';
 import { edgeLength } from '../select/shortestPath.ts';
-import { USUAL_VIEW, VIEWS } from '../surface/visibility.ts';
 import { question } from './question.ts';
 
 /** Seams that run where much is seen of the model; nothing where hardly any do. */
 export const seamsShown = question({
   name: 'seams-shown',
-  params: record({ view: otherwise(choice(...VIEWS), USUAL_VIEW) }),
+  params: record({ view: lookedAt }),
   background: true,
   async answer(document, { view }, context): Promise<LayoutFinding | undefined> {
     const { mesh, links } = topologyOf(document.model);

@@ -1,7 +1,7 @@
 import { plainDocument } from '../document/document.ts';
 import { changesModel } from '../document/patch.ts';
 import type { FoundSymmetry } from '../jobs/symmetry.ts';
-import { choice, record } from '../params.ts';
+import { about, choice, record } from '../params.ts';
 import { acrossAxis } from '../symmetry/findSymmetry.ts';
 import { question } from './question.ts';
 
@@ -12,7 +12,12 @@ export type SymmetryChoice = (typeof SYMMETRIES)[number];
 /** What is symmetric to what; undefined where nothing is found. */
 export const symmetry = question({
   name: 'symmetry',
-  params: record({ by: choice(...SYMMETRIES) }),
+  params: record({
+    by: about(
+      'what is looked for: a plane, an axis, or a plane across an axis of the file',
+      choice(...SYMMETRIES),
+    ),
+  }),
   lapses: changesModel,
   answer(document, { by }, context): Promise<FoundSymmetry | undefined> {
     const wanted = by === 'mirror' || by === 'turn' ? by : acrossAxis(by);

@@ -1,14 +1,13 @@
-import { visibilityOf } from '../derived/visibility.ts';
+import { lookedAt, visibilityOf } from '../derived/visibility.ts';
 import { topologyOf } from '../document/document.ts';
 import { changesModel } from '../document/patch.ts';
-import { choice, otherwise, record } from '../params.ts';
-import { USUAL_VIEW, VIEWS } from '../surface/visibility.ts';
+import { record } from '../params.ts';
 import { question } from './question.ts';
 
 /** How much is seen of every vertex, 0 hidden to 1 seen best of all; and the same for every corner of every triangle. */
 export const visibility = question({
   name: 'visibility',
-  params: record({ view: otherwise(choice(...VIEWS), USUAL_VIEW) }),
+  params: record({ view: lookedAt }),
   background: true,
   lapses: (patch) => changesModel(patch) || patch.changes.some(({ kind }) => kind === 'value'),
   async answer(

@@ -1,6 +1,6 @@
 import { knownEdges } from '../operations/cut/seamChange.ts';
 import { cutModel } from '../operations/cut/shiftSeam.ts';
-import { indices, number, record } from '../params.ts';
+import { about, indices, number, record } from '../params.ts';
 import { widenDart } from '../seams/widenDart.ts';
 import { question } from './question.ts';
 
@@ -8,9 +8,8 @@ import { question } from './question.ts';
 export const widenedDart = question({
   name: 'widened-dart',
   params: record({
-    edges: indices,
-    /** On either side, as a part of the way from the pivot. */
-    width: number(0.01, 2),
+    edges: about('edges of the dart, by number', indices),
+    width: about('how wide it opens on either side, as a part of the way from its pivot', number(0.01, 2)),
   }),
   answer: (document, { edges, width }): number[] =>
     widenDart(cutModel(document), knownEdges(document, edges), width),

@@ -1,5 +1,5 @@
 import { topologyOf } from '../document/document.ts';
-import { choice, number, otherwise, record } from '../params.ts';
+import { about, choice, number, otherwise, record } from '../params.ts';
 import { edgesByRule as edgesWhere, RULES, type Rule } from '../seams/fromRules.ts';
 import { selector } from './selector.ts';
 
@@ -17,9 +17,8 @@ export const edgesByRule = selector({
   of: 'edges',
   key: 'rule',
   params: record({
-    rule: choice(...RULES),
-    /** Degrees, for creases. */
-    angle: otherwise(number(1, 180), 60),
+    rule: about('where seams follow', choice(...RULES)),
+    angle: about('of creases, by how much the surface turns at least', otherwise(number(1, 180), 60), '°'),
   }),
   words: ({ rule, angle }) => (rule === 'crease' ? `creases of ${angle}° or more` : WORDS[rule]),
   resolve: (document, { rule, angle }) =>

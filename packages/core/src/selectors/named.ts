@@ -1,7 +1,7 @@
 import { type HemDocument, shellsOf, topologyOf } from '../document/document.ts';
 import { HemError } from '../errors.ts';
 import { PART_KINDS, partsBy } from '../mesh/parts.ts';
-import { choice, record, words } from '../params.ts';
+import { about, choice, record, words } from '../params.ts';
 import { borderOfFaces } from '../select/borderOfFaces.ts';
 import { facesOfShell } from '../surface/shells.ts';
 import { selector } from './selector.ts';
@@ -9,6 +9,9 @@ import { selector } from './selector.ts';
 /** What faces have a name by: parts of the file, and patches. */
 const KINDS = [...PART_KINDS, 'patch'] as const;
 type Kind = (typeof KINDS)[number];
+
+const kind = about('what has the name', choice(...KINDS));
+const named = about('its name', words(1000));
 
 /** @throws HemError when nothing of the model has that name */
 function facesNamed(document: HemDocument, kind: Kind, name: string): number[] {
@@ -28,7 +31,7 @@ function facesNamed(document: HemDocument, kind: Kind, name: string): number[] {
 export const facesOf = selector({
   of: 'faces',
   key: 'of',
-  params: record({ of: choice(...KINDS), name: words(1000) }),
+  params: record({ of: kind, name: named }),
   words: ({ of, name }) => `${of} “${name}”`,
   resolve: (document, { of, name }) => facesNamed(document, of, name),
 });
@@ -37,7 +40,7 @@ export const facesOf = selector({
 export const edgesRound = selector({
   of: 'edges',
   key: 'round',
-  params: record({ round: choice(...KINDS), name: words(1000) }),
+  params: record({ round: kind, name: named }),
   words: ({ round, name }) => `edges round ${round} “${name}”`,
   resolve(document, { round, name }) {
     const { links } = topologyOf(document.model);
@@ -49,7 +52,7 @@ export const edgesRound = selector({
 export const shellsOfNamed = selector({
   of: 'shells',
   key: 'of',
-  params: record({ of: choice(...KINDS), name: words(1000) }),
+  params: record({ of: kind, name: named }),
   words: ({ of, name }) => `shells of ${of} “${name}”`,
   resolve(document, { of, name }) {
     const shells = shellsOf(document);

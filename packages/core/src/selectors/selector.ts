@@ -1,5 +1,7 @@
 import type { HemDocument } from '../document/document.ts';
+import type { Jobs } from '../jobs/index.ts';
 import type { Param } from '../params.ts';
+import type { Context } from '../progress.ts';
 
 /** What operations are told by numbers, and can be told by what it is. */
 export const CHOSEN_KINDS = ['edges', 'faces', 'shells'] as const;
@@ -14,7 +16,11 @@ export interface Selector<By extends object, In = By> {
   /** “creases of 60° or more”. */
   words(by: By): string;
   /** Numbers of edges or faces; of shells one of their faces each. */
-  resolve(document: HemDocument, by: By): number[];
+  resolve(
+    document: HemDocument,
+    by: By,
+    context: Context & { readonly jobs: Jobs },
+  ): readonly number[] | Promise<readonly number[]>;
 }
 
 /** Lets the type of a selector follow from its schema. */

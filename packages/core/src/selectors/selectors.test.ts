@@ -5,6 +5,7 @@ import { localJobs } from '../jobs/index.ts';
 import { modelFromMesh } from '../mesh/model.ts';
 import { carryOut, request } from '../operations/catalogue.ts';
 import { localContext } from '../operations/localContext.ts';
+import { answerQuestion } from '../questions/index.ts';
 import { memoryPersistence } from '../session/persistence.ts';
 import { openSession } from '../session/session.ts';
 import { after } from '../testing/acts.ts';
@@ -30,19 +31,23 @@ const roof = (count: number) =>
     ),
   );
 
-const edgesOf = (document: HemDocument, by: object): number[] =>
-  (resolveChosen(document, { edges: { by } }).params as { edges: number[] }).edges;
+const edgesOf = async (document: HemDocument, by: object): Promise<number[]> =>
+  ((await resolveChosen(document, { edges: { by } }, localContext)).params as { edges: number[] }).edges;
 
 describe('what is told by what it is', () => {
   it('is found on any model', async () => {
-    expect(edgesOf(box(), { rule: 'crease' })).toHaveLength(12);
-    expect(edgesOf(box(), { rule: 'material' })).toHaveLength(4);
-    expect(new Set(edgesOf(box(), { round: 'material', name: 'Wood' }))).toEqual(
-      new Set(edgesOf(box(), { rule: 'material' })),
+    expect(await edgesOf(box(), { rule: 'crease' })).toHaveLength(12);
+    expect(await edgesOf(box(), { rule: 'material' })).toHaveLength(4);
+    expect(new Set(await edgesOf(box(), { round: 'material', name: 'Wood' }))).toEqual(
+      new Set(await edgesOf(box(), { rule: 'material' })),
     );
     for (const count of [4, 10])
-      expect(edgesOf(roof(count), { rule: 'crease', angle: 80 })).toHaveLength(count);
-    const faces = resolveChosen(box(), { faces: { by: { of: 'material', name: 'Wood' } } });
+      expect(await edgesOf(roof(count), { rule: 'crease', angle: 80 })).toHaveLength(count);
+    const faces = await resolveChosen(
+      box(),
+      { faces: { by: { of: 'material', name: 'Wood' } } },
+      localContext,
+    );
     expect(faces.params).toEqual({ faces: [1] });
     expect(faces.words).toBe('material “Wood”');
     const flat = await after(
@@ -50,10 +55,18 @@ describe('what is told by what it is', () => {
       request('cut', { edges: { by: { rule: 'material' } } }),
       request('unfold', {}),
     );
-    const { params } = resolveChosen(flat, { shells: { by: { of: 'material', name: 'Wood' } } });
+    const { params } = await resolveChosen(
+      flat,
+      { shells: { by: { of: 'material', name: 'Wood' } } },
+      localContext,
+    );
     expect(params).toEqual({ shells: [1] });
     // The five sides stretch as one shell, the lid does not.
-    const stretched = resolveChosen(flat, { shells: { by: { where: 'l2', above: 1.05 } } });
+    const stretched = await resolveChosen(
+      flat,
+      { shells: { by: { where: 'l2', above: 1.05 } } },
+      localContext,
+    );
     expect((stretched.params as { shells: number[] }).shells).toEqual([0]);
     expect(stretched.words).toBe('shells of stretch L2 above 1.05');
   });
@@ -86,11 +99,44 @@ describe('what is told by what it is', () => {
     );
   });
 
+  it('is a proposal, the same as one that is shown', async () => {
+    const seams = await edgesOf(box(), { proposed: 'rough' });
+    const shown = await answerQuestion(box(), 'proposal', { preset: 'rough' }, localContext);
+    expect(seams).toEqual(shown.edges);
+    expect(seams.length).toBeGreaterThan(2);
+    const clean = await edgesOf(box(), { proposed: 'clean', stretch: 1.01 });
+    expect(clean.length).toBeGreaterThan(seams.length);
+    await expect(edgesOf(box(), { proposed: 'rough', stretch: 0.5 })).rejects.toThrow(
+      /"stretch" must be greater/,
+    );
+  });
+
+  it('is the line in the mirror plane, found or told', async () => {
+    const ridge = openDocument(
+      modelFromMesh(
+        'Ridge',
+        sheet(6, 4, (i, j) => [i - 3, 0.2 * (i - 3) ** 2 + 0.1 * j, j]),
+      ),
+    );
+    const { mesh } = ridge.model;
+    const { edgeVertices } = topologyOf(ridge.model).links;
+    for (const middle of ['found', 'x']) {
+      const edges = await edgesOf(ridge, { middle });
+      expect(edges).toHaveLength(4);
+      for (const e of edges)
+        for (const k of [0, 1]) expect(mesh.positions[3 * edgeVertices[2 * e + k]]).toBe(0);
+    }
+    // It has no mirror image across z.
+    await expect(resolveChosen(ridge, { edges: { by: { middle: 'z' } } }, localContext)).rejects.toThrow(
+      'There are no edges in the mirror plane across z here.',
+    );
+  });
+
   it('is refused in a sentence where it is wrong, or finds nothing', async () => {
     const cut = (edges: object) => carryOut(box(), { operation: 'cut', params: { edges } }, localContext);
     await expect(cut({ by: { rule: 'fold' } })).rejects.toThrow(/edges: "rule" must be one of/);
     await expect(cut({ by: { colour: 'red' } })).rejects.toThrow(
-      /edges: they can be told by “rule” or “round”/,
+      /edges: they can be told by “rule” or “round” or “proposed” or “middle”/,
     );
     await expect(cut({ by: { rule: 'patch' } })).rejects.toThrow('There are no edges round patches here.');
     await expect(cut({ by: { round: 'material', name: 'Tin' } })).rejects.toThrow(/no material “Tin”/);

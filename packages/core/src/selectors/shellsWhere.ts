@@ -1,6 +1,6 @@
 import { shellsOf } from '../document/document.ts';
 import { figuresOf } from '../document/figures.ts';
-import { choice, number, record } from '../params.ts';
+import { about, choice, number, record } from '../params.ts';
 import { selector } from './selector.ts';
 
 /** Figures of a shell that grow with what is wrong, and how they are told. */
@@ -18,7 +18,10 @@ const NAMES = Object.keys(FIGURES) as (keyof typeof FIGURES)[];
 export const shellsWhere = selector({
   of: 'shells',
   key: 'where',
-  params: record({ where: choice(...NAMES), above: number(0) }),
+  params: record({
+    where: about('the figure', choice(...NAMES)),
+    above: about('it is more than this', number(0)),
+  }),
   words: ({ where, above }) => `shells of ${FIGURES[where]} above ${above}`,
   resolve: (document, { where, above }) =>
     Array.from({ length: shellsOf(document).shellCount }, (_, s) => figuresOf(document, s)).flatMap(

@@ -1,9 +1,9 @@
 import type { HemDocument } from '../document/document.ts';
 import { applyPatch } from '../document/patch.ts';
 import type { Request } from '../document/request.ts';
+import { chosenShells } from '../document/shellChoice.ts';
 import { carryOut, request } from '../operations/catalogue.ts';
 import type { OperationContext } from '../operations/operation.ts';
-import { chosenShells } from '../operations/shellChoice.ts';
 import type { WhichShells } from '../params.ts';
 import { plural } from '../plural.ts';
 import type { Trial } from '../trials/trial.ts';

@@ -2,6 +2,7 @@ import { plural } from '@blunt-hem/core/plural';
 import { IconCut, IconNeedleThread, IconScissors } from '@tabler/icons-react';
 import { hint, note, perform, picked } from '../../store/acts.ts';
 import { type BenchStore, useBench } from '../../store/bench.ts';
+import { asRequested } from '../../store/select.ts';
 import { showOpening } from '../../store/suggestCut.ts';
 import type { Command } from './command.ts';
 
@@ -13,9 +14,8 @@ async function seamAct(operation: 'cut' | 'sew', nothing: string, none: string):
   const edges = [...state.edges].filter(operation === 'cut' ? isUncut(state) : isSeam(state));
   if (edges.length === 0) return note(none);
   // Begun first: it takes over what is being worked out for the ghost, which goes with the selection.
-  const { edgesBy } = state;
-  const done = perform(operation, { edges: edgesBy ? { by: edgesBy, indices: edges } : edges });
-  useBench.setState({ edges: new Set(), edgesBy: undefined });
+  const done = perform(operation, { edges: asRequested('edges', edges) });
+  useBench.setState({ edges: new Set() });
   await done;
 }
 

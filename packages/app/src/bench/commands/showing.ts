@@ -1,7 +1,7 @@
 import { IconEyeOff, IconFocus2, IconTrash } from '@tabler/icons-react';
 import { note, perform } from '../../store/acts.ts';
 import { useBench } from '../../store/bench.ts';
-import { selectedFaces, selectNothing } from '../../store/select.ts';
+import { facesRequested, selectedFaces, selectNothing } from '../../store/select.ts';
 import type { Command } from './command.ts';
 
 const NOTHING = 'Select faces, shells or parts first.';
@@ -17,7 +17,10 @@ export const isolate: Command = {
     const faces = selectedFaces();
     const some = hidden.includes(1);
     if (faces.length === 0 && !some) return note(NOTHING);
-    void perform('hide', faces.length > 0 && !some ? { how: 'isolate', faces } : { how: 'show' });
+    void perform(
+      'hide',
+      faces.length > 0 && !some ? { how: 'isolate', faces: facesRequested() } : { how: 'show' },
+    );
   },
 };
 
@@ -28,9 +31,8 @@ export const hide: Command = {
   key: 'x',
   icon: IconEyeOff,
   async act() {
-    const faces = selectedFaces();
-    if (faces.length === 0) return note(NOTHING);
-    await perform('hide', { how: 'hide', faces });
+    if (selectedFaces().length === 0) return note(NOTHING);
+    await perform('hide', { how: 'hide', faces: facesRequested() });
     selectNothing();
   },
 };
@@ -42,8 +44,7 @@ export const deleteFaces: Command = {
   key: 'delete',
   icon: IconTrash,
   async act() {
-    const faces = selectedFaces();
-    if (faces.length === 0) return note(NOTHING);
-    if (await perform('delete-faces', { faces })) useBench.setState({ chosen: new Set() });
+    if (selectedFaces().length === 0) return note(NOTHING);
+    if (await perform('delete-faces', { faces: facesRequested() })) useBench.setState({ chosen: new Set() });
   },
 };

@@ -2,8 +2,9 @@ import { IconBrush, IconPlus, IconPointer, IconX } from '@tabler/icons-react';
 import { Button, Tooltip, Typography } from 'antd';
 import { fail, hint, perform, picked } from '../../store/acts.ts';
 import { useBench } from '../../store/bench.ts';
-import { namesOfChosen, select, selectedFaces } from '../../store/select.ts';
+import { facesRequested, namesOfChosen, select, selectedFaces } from '../../store/select.ts';
 import { ask } from '../../store/worker.ts';
+import { isUncut } from '../commands/seams.ts';
 import { colourOfPatch, patches as overlay } from '../overlays/patches.ts';
 import { takeTool } from '../tools/index.ts';
 
@@ -143,18 +144,21 @@ function selectPatch(patch: number): void {
     if (patches.triangles[t] === patch) faces.add(f);
   });
   useBench.setState({ target: 'faces' });
-  select('faces', faces, 'only');
+  const name = patches.names[patch - 1];
+  select('faces', faces, 'only', name ? { of: 'patch', name } : undefined);
   if (faces.size === 0) hint('No face is in this patch: paint some, or pick faces and put them in.');
 }
 
 /** Edges round patches that are no seams yet; cutting them makes shells of the patches. */
 async function selectBorders(): Promise<void> {
   try {
-    const edges = await ask('rule-edges', { rule: 'patch' });
-    if (!edges) return;
+    const by = { rule: 'patch' } as const;
+    const found = await ask('chosen', { of: 'edges', by });
+    if (!found) return;
+    const edges = found.filter(isUncut(useBench.getState()));
     if (edges.length === 0) return hint('Every patch is a shell by itself already.');
     useBench.setState({ target: 'edges' });
-    select('edges', edges, 'only');
+    select('edges', edges, 'only', by);
   } catch (error) {
     fail(error);
   }
@@ -162,9 +166,9 @@ async function selectBorders(): Promise<void> {
 
 async function paintSelected(patch: number | 'new' | 'none'): Promise<void> {
   await picked();
-  const faces = selectedFaces();
-  if (faces.length === 0) return hint('Pick faces or shells first.');
-  if (await perform('paint-patch', { faces, patch })) useBench.setState({ overlay: overlay.name });
+  if (selectedFaces().length === 0) return hint('Pick faces or shells first.');
+  if (await perform('paint-patch', { faces: facesRequested(), patch }))
+    useBench.setState({ overlay: overlay.name });
 }
 
 async function patchesOfShells(): Promise<void> {

@@ -1,5 +1,5 @@
 import { plural } from '@blunt-hem/core/plural';
-import { HIDDEN, MOST_PIECES, PRESETS } from '@blunt-hem/core/propose/presets';
+import { HIDDEN, PRESETS } from '@blunt-hem/core/propose/presets';
 import type { Proposal, ProposedShell } from '@blunt-hem/core/questions/proposal';
 import { VIEWS, type View } from '@blunt-hem/core/surface/visibility';
 import { Button, Checkbox, InputNumber, Select, Slider } from 'antd';
@@ -15,6 +15,7 @@ import {
 } from '../../store/propose.ts';
 import { RailSlider } from '../rail/RailSlider.tsx';
 import { decimal } from '../reading.ts';
+import { useParameter } from '../useParameter.ts';
 
 type Preset = keyof typeof PRESETS;
 const PRESET_LABELS: Readonly<Record<Preset, string>> = {
@@ -29,6 +30,8 @@ export function ProposalPanel() {
   const [preset, setPreset] = useState<Preset>('clean');
   const [stretch, setStretch] = useState(PRESETS.clean.most);
   const [hidden, setHidden] = useState(HIDDEN);
+  const ofHidden = useParameter('proposal', 'hidden');
+  const ofPieces = useParameter('proposal', 'pieces');
   const lookedAt = useBench((s) => s.lookedAt);
   const proposing = useBench((s) => s.proposing !== undefined);
   const proposal = useBench((s) => s.proposal);
@@ -73,8 +76,7 @@ export function ProposalPanel() {
       <RailSlider
         left="Short"
         right="Hidden"
-        min={0}
-        max={1}
+        {...ofHidden.range}
         step={0.1}
         value={hidden}
         onChange={setHidden}
@@ -88,8 +90,7 @@ export function ProposalPanel() {
         <InputNumber
           id="proposal-pieces"
           size="small"
-          min={1}
-          max={MOST_PIECES}
+          {...ofPieces.range}
           precision={0}
           placeholder="as it takes"
           value={pieces}

@@ -1,25 +1,38 @@
 import { plural } from '@blunt-hem/core/plural';
-import { RULES, type Rule } from '@blunt-hem/core/seams/fromRules';
+import { RULES } from '@blunt-hem/core/seams/fromRules';
+import type { SelectorsOf } from '@blunt-hem/core/selectors/index';
 import { Button, Select, Slider } from 'antd';
 import { useEffect, useState } from 'react';
 import { useBench } from '../../store/bench.ts';
 import { select } from '../../store/select.ts';
 import { ask } from '../../store/worker.ts';
+import { isUncut } from '../commands/seams.ts';
 
-const LABELS: Readonly<Record<Rule, string>> = {
+/** Rules of the core, and the plane in which a model is mirrored. */
+const CHOICES = [...RULES, 'middle'] as const;
+type Choice = (typeof CHOICES)[number];
+const LABELS: Readonly<Record<Choice, string>> = {
   crease: 'Where the surface turns by',
   patch: 'Round patches',
   material: 'Between materials',
   smoothing: 'Between smoothing groups',
   part: 'Between parts',
   uv: 'Where UVs of the file break',
+  middle: 'Along the mirror plane',
 };
 /** How long the slider must rest, milliseconds. */
 const REST = 120;
 
+const selectorOf = (choice: Choice, angle: number): SelectorsOf['edges'] =>
+  choice === 'middle'
+    ? { middle: 'found' }
+    : choice === 'crease'
+      ? { rule: choice, angle }
+      : { rule: choice };
+
 /** Seams that follow from a rule, counted and drawn while it is being set. */
 export function RulesPanel() {
-  const [rule, setRule] = useState<Rule>('crease');
+  const [rule, setRule] = useState<Choice>('crease');
   const [angle, setAngle] = useState(60);
   const [found, setFound] = useState<readonly number[]>();
   const seams = useBench((s) => s.flat?.seams);
@@ -30,8 +43,9 @@ export function RulesPanel() {
     setFound(undefined);
     let gone = false;
     const timer = setTimeout(async () => {
-      const edges = await ask('rule-edges', { rule, angle }).catch(() => undefined);
-      if (gone || !edges) return;
+      const all = await ask('chosen', { of: 'edges', by: selectorOf(rule, angle) }).catch(() => undefined);
+      if (gone || !all) return;
+      const edges = all.filter(isUncut(useBench.getState()));
       setFound(edges);
       useBench.setState({ offered: edges });
     }, REST);
@@ -48,7 +62,7 @@ export function RulesPanel() {
         className="wide"
         aria-label="Rule"
         value={rule}
-        options={RULES.map((value) => ({ value, label: LABELS[value] }))}
+        options={CHOICES.map((value) => ({ value, label: LABELS[value] }))}
         onChange={setRule}
       />
       {rule === 'crease' && (
@@ -71,9 +85,7 @@ export function RulesPanel() {
         disabled={!found || found.length === 0}
         onClick={() => {
           useBench.setState({ target: 'edges', offered: undefined });
-          select('edges', found ?? [], 'only');
-          // Kept with the act that is done with them, so that it can be done again elsewhere.
-          useBench.setState({ edgesBy: { rule, angle } });
+          select('edges', found ?? [], 'only', selectorOf(rule, angle));
         }}
       >
         {!found

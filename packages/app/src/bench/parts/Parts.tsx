@@ -15,7 +15,7 @@ import { Button, Input, Segmented, Table, Tooltip } from 'antd';
 import { type MouseEvent, useMemo, useState } from 'react';
 import { perform } from '../../store/acts.ts';
 import { useBench } from '../../store/bench.ts';
-import { NOTHING_SELECTED } from '../../store/selection.ts';
+import { select, selectNothing } from '../../store/select.ts';
 import type { PartList } from '../../worker/protocol.ts';
 import { isolate } from '../commands/showing.ts';
 import { PartDrag, PartName } from './PartDrag.tsx';
@@ -61,7 +61,13 @@ export function PartsList() {
     const next = event.shiftKey ? new Set([...picked, part]) : new Set([part]);
     setPicked(next);
     const faces = Array.from(list.facePart.keys()).filter((f) => next.has(list.facePart[f]));
-    useBench.setState({ ...NOTHING_SELECTED, faces: new Set(faces) });
+    // Where another has the same name, it does not tell which is meant.
+    const name =
+      next.size === 1 && list.names.filter((each) => each === list.names[part]).length === 1
+        ? list.names[part]
+        : '';
+    selectNothing();
+    select('faces', faces, 'only', name ? { of: list.kind, name } : undefined);
   };
   return (
     <div className="parts">

@@ -17,6 +17,7 @@ import { RailSlider } from '../rail/RailSlider.tsx';
 import { brush } from '../tools/brush.tsx';
 import { pin } from '../tools/pin.tsx';
 import { project } from '../tools/project.tsx';
+import { useParameter } from '../useParameter.ts';
 import type { StageView } from './stage.ts';
 
 export const unfold: StageView = {
@@ -75,13 +76,14 @@ const methodOf = (rows: readonly { readonly method: Method }[]): Method | undefi
 
 function RelaxSettings() {
   const { balance, keepBorder, budget } = useBench();
+  const ofBalance = useParameter('relax', 'balance');
+  const seconds = useParameter('relax', 'seconds');
   return (
     <>
       <RailSlider
         left="Angle"
         right="Area"
-        min={0}
-        max={1}
+        {...ofBalance.range}
         step={0.05}
         value={balance}
         onChange={(value) => useBench.setState({ balance: value })}
@@ -99,11 +101,10 @@ function RelaxSettings() {
         <InputNumber
           id="relax-seconds"
           size="small"
-          min={1}
-          max={3600}
+          {...seconds.range}
+          suffix={seconds.unit}
           value={budget}
           placeholder="any"
-          suffix="s"
           onChange={(value) => useBench.setState({ budget: value ?? undefined })}
         />
       </label>

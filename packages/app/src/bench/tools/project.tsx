@@ -12,6 +12,7 @@ import type { HandleMode, ProjectionFrame } from '../../store/projecting.ts';
 import { selectedFaces } from '../../store/select.ts';
 import { handle } from '../panes/rendererHandle.ts';
 import { RailSlider } from '../rail/RailSlider.tsx';
+import { useParameter } from '../useParameter.ts';
 import type { Tool } from './tool.ts';
 
 /** Faces laid flat as a plane, cylinder, sphere or box sees them; placed by a handle on the Model, seen before it is taken. */
@@ -90,6 +91,7 @@ function Settings() {
   const each = useBench((s) => s.projectionEach);
   const caps = useBench((s) => s.projectionCaps);
   const sweep = useBench((s) => s.projectionSweep);
+  const ofSweep = useParameter('project', 'sweep');
   const mode = useBench((s) => s.handleMode);
   const preview = useBench((s) => s.projectionPreview);
   const isWrap = kind === 'cylinder' || kind === 'sphere';
@@ -129,10 +131,9 @@ function Settings() {
             <InputNumber
               id="projection-sweep"
               size="small"
-              min={1}
-              max={360}
+              {...ofSweep.range}
+              suffix={ofSweep.unit}
               value={sweep}
-              suffix="°"
               onChange={(value) => useBench.setState({ projectionSweep: value ?? 360 })}
             />
           </label>

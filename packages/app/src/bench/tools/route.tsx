@@ -11,6 +11,7 @@ import { clipOf, paneElement } from '../panes/places.ts';
 import { handle } from '../panes/rendererHandle.ts';
 import { RailSlider } from '../rail/RailSlider.tsx';
 import { imagesByPlace } from '../useImagesByPlace.ts';
+import { useParameter } from '../useParameter.ts';
 import { newestOnly } from './newestOnly.ts';
 import type { Grip, Picked, Place, Tool } from './tool.ts';
 
@@ -55,6 +56,7 @@ export const route: Tool = {
   leaveHand: () => void finish(),
   Settings() {
     const hidden = useBench((s) => s.routeHidden);
+    const { range } = useParameter('route', 'hidden');
     const follows = useBench((s) => s.routeFollows);
     const again = () => {
       const { route: drawn } = useBench.getState();
@@ -65,8 +67,7 @@ export const route: Tool = {
         <RailSlider
           left="Short"
           right="Hidden"
-          min={0}
-          max={1}
+          {...range}
           step={0.05}
           value={hidden}
           onChange={(value) => useBench.setState({ routeHidden: value })}

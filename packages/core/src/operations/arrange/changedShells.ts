@@ -1,9 +1,9 @@
 import { type HemDocument, shellOf, shellUv } from '../../document/document.ts';
 import { NO_CHANGE, type Patch } from '../../document/patch.ts';
+import { chosenShells } from '../../document/shellChoice.ts';
 import { cornerUv, uvDifference } from '../../document/uvChange.ts';
 import type { WhichShells } from '../../params.ts';
 import type { Shell } from '../../surface/shell.ts';
-import { chosenShells } from '../shellChoice.ts';
 import { onBoard } from './boardLayout.ts';
 import { closeness, toldLanded } from './closeness.ts';
 import { placedChange, placingNotes } from './keepPlaces.ts';

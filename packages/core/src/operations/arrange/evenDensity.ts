@@ -1,12 +1,12 @@
+import { shellsLabel } from '../../document/shellChoice.ts';
 import { densities, usualDensity } from '../../inspect/densities.ts';
-import { optional, positive, record, whichShells } from '../../params.ts';
+import { about, optional, positive, record, whichShells } from '../../params.ts';
 import { surfaceArea } from '../../surface/areas.ts';
 import { signedArea } from '../../surface/flatArea.ts';
 import { transformUv } from '../../surface/similarity.ts';
 import { texelsAt } from '../../surface/tiles.ts';
 import { boxOf } from '../../surface/uvBox.ts';
 import { operation } from '../operation.ts';
-import { shellsLabel } from '../shellChoice.ts';
 import { clearlyChanged } from './changedShells.ts';
 
 /** Scales shells about their middles to one texture scale. */
@@ -15,8 +15,11 @@ export const evenDensity = operation({
   stage: 'arrange',
   params: record({
     shells: whichShells,
-    /** Texels per unit of the model; what most of the surface has when absent. */
-    density: optional(positive()),
+    density: about(
+      'texture scale that all come to; what most of the surface has when absent',
+      optional(positive()),
+      'texels a unit',
+    ),
   }),
   label: ({ shells, density }, document) =>
     `Scale ${shellsLabel(document, shells)} to ${density ? 'a chosen density' : 'the density of the rest'}`,

@@ -1,7 +1,7 @@
 import { current, type HemDocument } from '../../document/document.ts';
 import type { ValueChange } from '../../document/patch.ts';
 import { uvDifference } from '../../document/uvChange.ts';
-import { flag, record } from '../../params.ts';
+import { about, flag, record } from '../../params.ts';
 import { operation } from '../operation.ts';
 import { layAfresh } from './layAfresh.ts';
 
@@ -9,7 +9,7 @@ import { layAfresh } from './layAfresh.ts';
 export const keepPlaces = operation({
   name: 'keep-places',
   stage: 'arrange',
-  params: record({ keep: flag() }),
+  params: record({ keep: about('whether shells keep their places from now on', flag()) }),
   label: ({ keep }) => (keep ? 'Keep shells in their places' : 'Lay shells out afresh'),
   doing: 'Laying out',
   run(document, { keep }) {

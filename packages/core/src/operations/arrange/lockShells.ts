@@ -1,16 +1,16 @@
 import { shellsOf } from '../../document/document.ts';
 import { markChange } from '../../document/patch.ts';
-import { flag, record, whichShells } from '../../params.ts';
+import { namedShells } from '../../document/shellChoice.ts';
+import { about, flag, record, whichShells } from '../../params.ts';
 import { plural } from '../../plural.ts';
 import { facesOfShell } from '../../surface/shells.ts';
 import { operation } from '../operation.ts';
-import { namedShells } from '../shellChoice.ts';
 
 /** Shells are finished from now on, and no act changes them, or they may be changed again. */
 export const lockShells = operation({
   name: 'lock-shells',
   stage: 'arrange',
-  params: record({ shells: whichShells, locked: flag() }),
+  params: record({ shells: whichShells, locked: about('whether they are locked, or free again', flag()) }),
   label: ({ shells, locked }, document) =>
     `${locked ? 'Lock' : 'Unlock'} ${plural(namedShells(document, shells).length, 'shell')}`,
   doing: 'Locking',

@@ -1,9 +1,9 @@
 import { current } from '../../document/document.ts';
+import { chosenShells } from '../../document/shellChoice.ts';
 import { uvDifference } from '../../document/uvChange.ts';
-import { indices, record } from '../../params.ts';
+import { about, indices, record } from '../../params.ts';
 import { plural } from '../../plural.ts';
 import { operation } from '../operation.ts';
-import { chosenShells } from '../shellChoice.ts';
 import { clearPlaces } from './clearPlaces.ts';
 import { placedChange, placingNotes } from './keepPlaces.ts';
 
@@ -11,7 +11,7 @@ import { placedChange, placingNotes } from './keepPlaces.ts';
 export const moveClear = operation({
   name: 'move-clear',
   stage: 'arrange',
-  params: record({ shells: indices }),
+  params: record({ shells: about('shells, each by one of its faces', indices) }),
   label: ({ shells }, document) =>
     `Move ${plural(chosenShells(document, shells).length, 'shell')} to free space`,
   doing: 'Looking for free space',

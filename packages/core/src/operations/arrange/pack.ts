@@ -2,18 +2,18 @@ import type { PackOptions, Placement } from '../../arrange/packShells.ts';
 import { type HemDocument, shellOf, shellUv } from '../../document/document.ts';
 import { isLocked } from '../../document/holds.ts';
 import { shellBoxes } from '../../document/layout.ts';
+import { LockedError, leftLocked } from '../../document/locks.ts';
 import type { Patch } from '../../document/patch.ts';
+import { nameOfShell } from '../../document/shellChoice.ts';
 import { cornerUv, uvChange, uvDifference } from '../../document/uvChange.ts';
 import { HemError } from '../../errors.ts';
-import { choice, flag, otherwise, record } from '../../params.ts';
+import { about, choice, flag, otherwise, record } from '../../params.ts';
 import { share } from '../../progress.ts';
 import { surfaceArea } from '../../surface/areas.ts';
 import { signedArea } from '../../surface/flatArea.ts';
 import { sizeInWords, type Tile, tileOf } from '../../surface/tiles.ts';
 import type { UvBox } from '../../surface/uvBox.ts';
-import { LockedError, leftLocked } from '../locks.ts';
 import { type OperationContext, operation } from '../operation.ts';
-import { nameOfShell } from '../shellChoice.ts';
 import { placedChange, placingNotes } from './keepPlaces.ts';
 import { layRound } from './layAfresh.ts';
 import { applyPlacement, flatShell } from './placement.ts';
@@ -26,9 +26,14 @@ export const pack = operation({
   name: 'pack',
   stage: 'arrange',
   params: record({
-    turning: otherwise(choice('quarter', 'none'), 'quarter'),
-    /** All shells at one texture scale, in all tiles. */
-    equalDensity: otherwise(flag(), true),
+    turning: about(
+      'how shells may be turned: by quarters, or not at all',
+      otherwise(choice('quarter', 'none'), 'quarter'),
+    ),
+    equalDensity: about(
+      'whether all shells come to one texture scale, in all tiles',
+      otherwise(flag(), true),
+    ),
   }),
   label: (_, { tiles }) =>
     tiles.length > 1

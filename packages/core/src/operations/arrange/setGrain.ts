@@ -1,7 +1,7 @@
 import { shellOf, shellsOf, shellUv, topologyOf } from '../../document/document.ts';
 import { turnedAlongGrain } from '../../document/grain.ts';
 import { applyPatch, markChange } from '../../document/patch.ts';
-import { flag, indices, record } from '../../params.ts';
+import { about, flag, indices, record } from '../../params.ts';
 import { plural } from '../../plural.ts';
 import { shellsAtEdges } from '../../surface/shells.ts';
 import { knownEdges } from '../cut/seamChange.ts';
@@ -12,7 +12,10 @@ import { onBoard } from './boardLayout.ts';
 export const setGrain = operation({
   name: 'set-grain',
   stage: 'arrange',
-  params: record({ edges: indices, along: flag() }),
+  params: record({
+    edges: about('edges along which the material runs, by number', indices),
+    along: about('whether it runs along them, or no longer does', flag()),
+  }),
   label: ({ edges, along }) =>
     along ? `Grain along ${plural(edges.length, 'edge')}` : `No grain along ${plural(edges.length, 'edge')}`,
   doing: 'Turning along the grain',

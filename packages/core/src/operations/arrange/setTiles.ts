@@ -2,7 +2,7 @@ import { current, type HemDocument } from '../../document/document.ts';
 import { shellBoxes } from '../../document/layout.ts';
 import type { Change, ValueChange } from '../../document/patch.ts';
 import { uvDifference } from '../../document/uvChange.ts';
-import { choice, otherwise, type Param, record } from '../../params.ts';
+import { about, choice, otherwise, type Param, record } from '../../params.ts';
 import { plural } from '../../plural.ts';
 import { acrossTimes, aspectOf, isOutside, type Tile, tilesShape } from '../../surface/tiles.ts';
 import { operation } from '../operation.ts';
@@ -17,8 +17,14 @@ export const setTiles = operation({
   name: 'set-tiles',
   stage: 'arrange',
   params: record({
-    tiles: tilesShape as Param<readonly Tile[]>,
-    keeping: otherwise(choice('shapes', 'places'), 'shapes'),
+    tiles: about(
+      'all tiles of the UV set: UDIM number, texture size and padding of each',
+      tilesShape as Param<readonly Tile[]>,
+    ),
+    keeping: about(
+      'what stays where textures get another shape: the shapes of shells, or their places in files',
+      otherwise(choice('shapes', 'places'), 'shapes'),
+    ),
   }),
   label: ({ tiles }, document) =>
     tiles.length === document.tiles.length

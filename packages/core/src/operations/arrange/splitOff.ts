@@ -1,11 +1,11 @@
 import { current, shellsOf, topologyOf } from '../../document/document.ts';
 import { keepsPlaces } from '../../document/holds.ts';
+import { knownFaces } from '../../document/known.ts';
 import { applyPatch, markChange } from '../../document/patch.ts';
 import { uvDifference } from '../../document/uvChange.ts';
-import { indices, record } from '../../params.ts';
+import { about, indices, record } from '../../params.ts';
 import { plural } from '../../plural.ts';
 import { borderOfFaces } from '../../select/borderOfFaces.ts';
-import { knownFaces } from '../known.ts';
 import { operation } from '../operation.ts';
 import { clearPlaces } from './clearPlaces.ts';
 import { layAfresh } from './layAfresh.ts';
@@ -14,7 +14,7 @@ import { layAfresh } from './layAfresh.ts';
 export const splitOff = operation({
   name: 'split-off',
   stage: 'arrange',
-  params: record({ faces: indices }),
+  params: record({ faces: about('faces that become a shell of their own, by number', indices) }),
   label: ({ faces }) => `Split ${plural(faces.length, 'face')} off`,
   doing: 'Splitting off',
   run(document, { faces }) {

@@ -1,8 +1,8 @@
-import { indices, record, tuple } from '../../params.ts';
+import { chosenShells } from '../../document/shellChoice.ts';
+import { about, indices, record, tuple } from '../../params.ts';
 import { plural } from '../../plural.ts';
 import { transformUv, type UvMatrix } from '../../surface/similarity.ts';
 import { operation } from '../operation.ts';
-import { chosenShells } from '../shellChoice.ts';
 import { changedShells } from './changedShells.ts';
 
 /** Moves, turns or scales shells on the texture. */
@@ -10,10 +10,12 @@ export const transformShells = operation({
   name: 'transform-shells',
   stage: 'arrange',
   params: record({
-    /** Each by one of its faces. */
-    shells: indices,
-    /** u' = a u + c v + e, v' = b u + d v + f. */
-    matrix: tuple(6),
+    shells: about('shells, each by one of its faces', indices),
+    matrix: about(
+      "a, b, c, d, e, f, with u' = a u + c v + e and v' = b u + d v + f",
+      tuple(6),
+      'heights of a tile',
+    ),
   }),
   label: ({ shells, matrix }, document) =>
     `${verb(matrix)} ${plural(chosenShells(document, shells).length, 'shell')}`,

@@ -1,14 +1,14 @@
 import { current, type HemDocument, plainDocument, shellsOf, topologyOf } from '../../document/document.ts';
+import { knownFaces } from '../../document/known.ts';
 import { shellBoxes } from '../../document/layout.ts';
+import { leftLocked } from '../../document/locks.ts';
 import { applyPatch, type Change, markChange, type Patch } from '../../document/patch.ts';
 import { uvDifference } from '../../document/uvChange.ts';
 import { HemError } from '../../errors.ts';
 import { findEdge } from '../../mesh/connectivity.ts';
-import { record, whole } from '../../params.ts';
+import { about, record, whole } from '../../params.ts';
 import { plural } from '../../plural.ts';
 import type { Family } from '../../symmetry/families.ts';
-import { knownFaces } from '../known.ts';
-import { leftLocked } from '../locks.ts';
 import { operation } from '../operation.ts';
 
 /** All pieces of the same shape get the seams and the UVs of one of them: their shells come to lie on its own, those of mirrored ones turned over, so that none is flipped. */
@@ -16,8 +16,7 @@ export const carryToCopies = operation({
   name: 'carry-to-copies',
   stage: 'cut',
   params: record({
-    /** A face of the piece that is taken after. */
-    face: whole(),
+    face: about('a face of the piece that is taken after', whole()),
   }),
   label: () => 'Carry seams and UVs to copies',
   doing: 'Carrying seams and UVs to copies',

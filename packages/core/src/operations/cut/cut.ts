@@ -1,5 +1,5 @@
 import { topologyOf } from '../../document/document.ts';
-import { flag, indices, otherwise, record } from '../../params.ts';
+import { about, flag, indices, otherwise, record } from '../../params.ts';
 import { plural } from '../../plural.ts';
 import { operation } from '../operation.ts';
 import { reflatten, relaxOpened } from './reflatten.ts';
@@ -10,9 +10,11 @@ export const cut = operation({
   name: 'cut',
   stage: 'cut',
   params: record({
-    edges: indices,
-    /** Whether all shells that it touches are relaxed afterwards, and not only those that were. */
-    relax: otherwise(flag(), false),
+    edges: about('edges that become seams, by number', indices),
+    relax: about(
+      'whether all shells that it touches are relaxed afterwards, and not only those that were',
+      otherwise(flag(), false),
+    ),
   }),
   label: ({ edges }) => `Cut ${plural(edges.length, 'edge')}`,
   doing: 'Cutting',

@@ -2,14 +2,14 @@ import { proposedEdges } from '../../derived/proposedEdges.ts';
 import { visibilityOf } from '../../derived/visibility.ts';
 import { type HemDocument, plainDocument, shellOf, shellsOf } from '../../document/document.ts';
 import { applyPatch } from '../../document/patch.ts';
-import { flag, otherwise, record, whichShells } from '../../params.ts';
+import { chosenShells, shellsLabel } from '../../document/shellChoice.ts';
+import { about, flag, otherwise, record, whichShells } from '../../params.ts';
 import { plural } from '../../plural.ts';
 import { HIDDEN, PRESETS } from '../../propose/presets.ts';
 import { facesOfShell } from '../../surface/shells.ts';
 import { shellTopology } from '../../surface/shellTopology.ts';
 import { USUAL_VIEW } from '../../surface/visibility.ts';
 import { type OperationContext, operation } from '../operation.ts';
-import { chosenShells, shellsLabel } from '../shellChoice.ts';
 import { reflatten, relaxOpened } from './reflatten.ts';
 import { changeSeams } from './seamChange.ts';
 
@@ -19,8 +19,10 @@ export const openPieces = operation({
   stage: 'cut',
   params: record({
     shells: whichShells,
-    /** Only what opens them, without a look at how they would stretch. */
-    least: otherwise(flag(), false),
+    least: about(
+      'whether to do only what opens them, without a look at how they would stretch',
+      otherwise(flag(), false),
+    ),
   }),
   label: ({ shells }, document) => `Cut open ${shellsLabel(document, shells)}`,
   doing: 'Cutting pieces open',

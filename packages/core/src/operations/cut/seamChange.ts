@@ -1,10 +1,10 @@
 import { current, type HemDocument, hasUv, shellsOf, topologyOf } from '../../document/document.ts';
+import { LockedError } from '../../document/locks.ts';
 import { applyPatch, type Change, markChange, type Patch } from '../../document/patch.ts';
 import { uvChange } from '../../document/uvChange.ts';
 import { HemError } from '../../errors.ts';
 import { plural } from '../../plural.ts';
 import { facesOfShell, shellsAtEdges } from '../../surface/shells.ts';
-import { LockedError } from '../locks.ts';
 
 /** @throws HemError when a number is none of this model's edges */
 export function knownEdges(document: HemDocument, edges: readonly number[]): readonly number[] {

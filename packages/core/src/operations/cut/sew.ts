@@ -1,4 +1,4 @@
-import { indices, record } from '../../params.ts';
+import { about, indices, record } from '../../params.ts';
 import { plural } from '../../plural.ts';
 import { operation } from '../operation.ts';
 import { reflatten } from './reflatten.ts';
@@ -8,7 +8,7 @@ import { changeSeams, knownEdges } from './seamChange.ts';
 export const sew = operation({
   name: 'sew',
   stage: 'cut',
-  params: record({ edges: indices }),
+  params: record({ edges: about('seams that are joined, by number', indices) }),
   label: ({ edges }) => `Sew ${plural(edges.length, 'edge')}`,
   doing: 'Sewing',
   follow: reflatten,

@@ -10,7 +10,7 @@ import {
 } from '../../document/document.ts';
 import { keepsPlaces } from '../../document/holds.ts';
 import { applyPatch, type Change, markChange, type Patch } from '../../document/patch.ts';
-import { indices, number, optional, record, type Taken, whole } from '../../params.ts';
+import { about, indices, number, optional, record, type Taken, whole } from '../../params.ts';
 import { plural } from '../../plural.ts';
 import { type CutModel, type Shift, type ShiftedSeam, shiftSeam as shifted } from '../../seams/shiftSeam.ts';
 import { signedArea } from '../../surface/flatArea.ts';
@@ -23,12 +23,13 @@ import { reflatten } from './reflatten.ts';
 import { changeSeams, knownEdges } from './seamChange.ts';
 
 const fields = record({
-  /** Of one run of seam. */
-  edges: indices,
-  /** To this vertex … */
-  to: optional(whole()),
-  /** … or by so many rows of edges to its left; below zero, to its right. */
-  rows: optional(number(-1000, 1000)),
+  edges: about('edges of one run of seam, by number', indices),
+  to: about('the vertex to which it moves; this, or rows', optional(whole())),
+  rows: about(
+    'how far it moves to its left; below zero, to its right',
+    optional(number(-1000, 1000)),
+    'rows of edges',
+  ),
 });
 export const params: typeof fields = (fields as Joi.ObjectSchema).xor('to', 'rows');
 

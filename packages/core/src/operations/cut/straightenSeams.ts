@@ -3,7 +3,7 @@ import { type HemDocument, topologyOf } from '../../document/document.ts';
 import { applyPatch, type Patch } from '../../document/patch.ts';
 import type { Jobs } from '../../jobs/index.ts';
 import { faceNormals } from '../../mesh/normals.ts';
-import { indices, record } from '../../params.ts';
+import { about, indices, record } from '../../params.ts';
 import { plural } from '../../plural.ts';
 import type { Context } from '../../progress.ts';
 import { HIDDEN } from '../../propose/presets.ts';
@@ -19,7 +19,7 @@ export const straightenSeams = operation({
   name: 'straighten-seams',
   stage: 'cut',
   /** Of each run that is meant, one edge at least. */
-  params: record({ edges: indices }),
+  params: record({ edges: about('seams that are made straight, by number', indices) }),
   label: ({ edges }) => `Straighten the seam of ${plural(edges.length, 'edge')}`,
   doing: 'Straightening a seam',
   follow: reflatten,

@@ -1,7 +1,7 @@
 import { plainDocument } from '../../document/document.ts';
-import { indices, record } from '../../params.ts';
+import { knownFaces } from '../../document/known.ts';
+import { about, indices, record } from '../../params.ts';
 import { plural } from '../../plural.ts';
-import { knownFaces } from '../known.ts';
 import { operation } from '../operation.ts';
 import { losses } from './losses.ts';
 
@@ -9,7 +9,7 @@ import { losses } from './losses.ts';
 export const deleteFaces = operation({
   name: 'delete-faces',
   stage: 'intake',
-  params: record({ faces: indices }),
+  params: record({ faces: about('faces that go, by number', indices) }),
   label: ({ faces }) => `Delete ${plural(faces.length, 'face')}`,
   doing: 'Deleting faces',
   async run(document, { faces }, context) {

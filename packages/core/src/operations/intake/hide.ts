@@ -1,20 +1,20 @@
 import type Joi from 'joi';
 import { type HemDocument, topologyOf } from '../../document/document.ts';
+import { knownFaces, knownParts } from '../../document/known.ts';
 import { type Change, markChange } from '../../document/patch.ts';
 import { PART_KINDS, type PartKind, partsBy } from '../../mesh/parts.ts';
-import { choice, indices, optional, otherwise, record, type Taken } from '../../params.ts';
+import { about, choice, indices, optional, otherwise, record, type Taken } from '../../params.ts';
 import { plural } from '../../plural.ts';
-import { knownFaces, knownParts } from '../known.ts';
 import { operation } from '../operation.ts';
 
 const fields = record({
-  /** Hide these, show these, or show these and nothing else. */
-  how: otherwise(choice('hide', 'show', 'isolate'), 'hide'),
-  /** Parts of one kind by number … */
-  by: optional(choice<PartKind>(...PART_KINDS)),
-  parts: optional(indices),
-  /** … or faces; with neither, everything. */
-  faces: optional(indices),
+  how: about(
+    'whether to hide these, show these, or show these and nothing else',
+    otherwise(choice('hide', 'show', 'isolate'), 'hide'),
+  ),
+  by: about('of which kind the parts are', optional(choice<PartKind>(...PART_KINDS))),
+  parts: about('parts, by number', optional(indices)),
+  faces: about('faces, by number; with neither parts nor faces, everything', optional(indices)),
 });
 const params: typeof fields = (fields as Joi.ObjectSchema).and('by', 'parts').nand('parts', 'faces');
 

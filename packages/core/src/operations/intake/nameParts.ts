@@ -1,8 +1,8 @@
+import { knownParts } from '../../document/known.ts';
 import { modelChange } from '../../document/patch.ts';
 import type { Material } from '../../mesh/material.ts';
 import type { Model } from '../../mesh/model.ts';
-import { choice, indices, record, words } from '../../params.ts';
-import { knownParts } from '../known.ts';
+import { about, choice, indices, record, words } from '../../params.ts';
 import { operation } from '../operation.ts';
 import { losses } from './losses.ts';
 
@@ -19,10 +19,9 @@ export const nameParts = operation({
   name: 'name-parts',
   stage: 'intake',
   params: record({
-    by: choice<Named>('object', 'group', 'material'),
-    /** By number; several become one. */
-    parts: indices,
-    name: words(200),
+    by: about('of which kind the parts are', choice<Named>('object', 'group', 'material')),
+    parts: about('parts, by number; several become one', indices),
+    name: about('what they are called from now on', words(200)),
   }),
   label: ({ by, parts, name }) =>
     parts.length === 1 ? `Rename ${by} to “${name}”` : `Join ${parts.length} ${by}s as “${name}”`,

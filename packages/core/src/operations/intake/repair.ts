@@ -1,14 +1,18 @@
 import { plainDocument } from '../../document/document.ts';
+import { knownFaces } from '../../document/known.ts';
 import { HemError } from '../../errors.ts';
 import { type Check, DEFAULT_OPTIONS } from '../../health/check.ts';
 import { CHECKS, checkOf } from '../../health/examine.ts';
-import { choice, indices, number, optional, otherwise, record } from '../../params.ts';
-import { knownFaces } from '../known.ts';
+import { about, choice, indices, number, optional, otherwise, record } from '../../params.ts';
 import { operation } from '../operation.ts';
 import { losses } from './losses.ts';
 
 /** Distance at which points count as one, as a part of the mean length of border edges. */
-export const tolerance = otherwise(number(1e-9, 0.5), DEFAULT_OPTIONS.tolerance);
+export const tolerance = about(
+  'how far apart points may lie that are one',
+  otherwise(number(1e-9, 0.5), DEFAULT_OPTIONS.tolerance),
+  'parts of the length of edges',
+);
 
 const REPAIRABLE = CHECKS.filter(({ repair }) => repair).map(({ kind }) => kind);
 
@@ -17,9 +21,8 @@ export const repair = operation({
   name: 'repair',
   stage: 'intake',
   params: record({
-    kind: choice(...REPAIRABLE),
-    /** These faces, as they were found, without looking again. */
-    faces: optional(indices),
+    kind: about('what is repaired', choice(...REPAIRABLE)),
+    faces: about('these faces, as they were found, without looking again', optional(indices)),
     tolerance,
   }),
   label: ({ kind }) => {

@@ -1,6 +1,6 @@
 import { UP_AXES } from '../../document/fields.ts';
 import type { ValueChange } from '../../document/patch.ts';
-import { choice, optional, record, whole } from '../../params.ts';
+import { about, choice, optional, record, whole } from '../../params.ts';
 import { operation } from '../operation.ts';
 
 /** Says which axis of the model points up, and which way it looks. The model itself, and what is exported of it, stays as it is. */
@@ -8,9 +8,11 @@ export const standUp = operation({
   name: 'stand-up',
   stage: 'intake',
   params: record({
-    up: choice(...UP_AXES),
-    /** See `Stance`; as it is when absent. */
-    front: optional(whole(0, 3)),
+    up: about('the axis of the model that points up', choice(...UP_AXES)),
+    front: about(
+      'which way it looks: quarter turns about what points up, from the front of its file; as it is when absent',
+      optional(whole(0, 3)),
+    ),
   }),
   label: ({ up, front }) =>
     `Stand the model up along ${up}${front === undefined ? '' : ', and turn it to the front'}`,

@@ -1,13 +1,16 @@
 import { knownPatch, namedPatches } from '../../document/facePatches.ts';
 import { HemError } from '../../errors.ts';
-import { record, whole, words } from '../../params.ts';
+import { about, record, whole, words } from '../../params.ts';
 import { operation } from '../operation.ts';
 
 /** Gives a patch another name. */
 export const namePatch = operation({
   name: 'name-patch',
   stage: 'cut',
-  params: record({ patch: whole(1), name: words(60) }),
+  params: record({
+    patch: about('the patch, by number from 1', whole(1)),
+    name: about('its new name', words(60)),
+  }),
   label: ({ name }) => `Rename a patch to “${name}”`,
   doing: 'Renaming a patch',
   aside: true,

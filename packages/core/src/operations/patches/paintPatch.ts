@@ -1,9 +1,9 @@
 import Joi from 'joi';
 import { freePatches, knownPatch, namedPatches } from '../../document/facePatches.ts';
+import { knownFaces } from '../../document/known.ts';
 import { markChange } from '../../document/patch.ts';
-import { indices, optional, type Param, record, words } from '../../params.ts';
+import { about, indices, optional, type Param, record, words } from '../../params.ts';
 import { plural } from '../../plural.ts';
-import { knownFaces } from '../known.ts';
 import { operation } from '../operation.ts';
 
 /** Which patch: one that is there, a new one, or none. */
@@ -17,10 +17,9 @@ export const paintPatch = operation({
   name: 'paint-patch',
   stage: 'cut',
   params: record({
-    faces: indices,
-    patch: which,
-    /** Of a new one; without it, its number. */
-    name: optional(words(60)),
+    faces: about('faces, by number', indices),
+    patch: about('the patch by number from 1, a new one, or none', which),
+    name: about('what a new one is called; its number when absent', optional(words(60))),
   }),
   label: ({ faces, patch, name }, { patchNames }) => {
     const what = plural(faces.length, 'face');

@@ -1,10 +1,10 @@
 import { shellsOf } from '../../document/document.ts';
 import { freePatches, namedPatches } from '../../document/facePatches.ts';
 import { applyPatch, type Change, markChange } from '../../document/patch.ts';
+import { chosenShells, shellsLabel } from '../../document/shellChoice.ts';
 import { record, whichShells } from '../../params.ts';
 import { facesOfShell } from '../../surface/shells.ts';
 import { operation } from '../operation.ts';
-import { chosenShells, shellsLabel } from '../shellChoice.ts';
 
 /** Each of some shells becomes a patch of its own: it is remembered, however it is cut and sewn later. */
 export const patchShells = operation({

@@ -1,13 +1,13 @@
 import { knownPatch, namedPatches } from '../../document/facePatches.ts';
 import { markChange } from '../../document/patch.ts';
-import { record, whole } from '../../params.ts';
+import { about, record, whole } from '../../params.ts';
 import { operation } from '../operation.ts';
 
 /** Takes a patch off the list; its faces, and whatever seams were made of it, stay. */
 export const removePatch = operation({
   name: 'remove-patch',
   stage: 'cut',
-  params: record({ patch: whole(1) }),
+  params: record({ patch: about('the patch, by number from 1', whole(1)) }),
   label: ({ patch }, { patchNames }) => `Remove patch “${patchNames[patch - 1] ?? patch}”`,
   doing: 'Removing a patch',
   aside: true,

@@ -1,7 +1,7 @@
 import { current, type DocumentSet, freshState, type HemDocument } from '../../document/document.ts';
 import { setStateOf } from '../../document/fields.ts';
 import { HemError } from '../../errors.ts';
-import { choice, optional, otherwise, record, whole, words } from '../../params.ts';
+import { about, choice, optional, otherwise, record, whole, words } from '../../params.ts';
 import { operation } from '../operation.ts';
 import { freeName } from './knownSet.ts';
 
@@ -13,10 +13,12 @@ export const addSet = operation({
   name: 'add-uv-set',
   stage: 'unfold',
   params: record({
-    name: words(60),
-    from: otherwise(choice(...SET_STARTS), 'nothing'),
-    /** Which set of the file, from 0. */
-    place: optional(whole(0)),
+    name: about('what it is called', words(60)),
+    from: about(
+      'what it starts from: nothing, the current set, or a set of the file',
+      otherwise(choice(...SET_STARTS), 'nothing'),
+    ),
+    place: about('which set of the file, from 0', optional(whole(0))),
   }),
   label: ({ name }) => `Add UV set “${name}”`,
   doing: 'Adding a UV set',

@@ -1,7 +1,7 @@
 import { withCurrent } from '../../document/document.ts';
 import type { Change } from '../../document/patch.ts';
 import { HemError } from '../../errors.ts';
-import { record, whole } from '../../params.ts';
+import { about, record, whole } from '../../params.ts';
 import { operation } from '../operation.ts';
 import { knownSet, quotedTitle } from './knownSet.ts';
 
@@ -9,7 +9,7 @@ import { knownSet, quotedTitle } from './knownSet.ts';
 export const removeSet = operation({
   name: 'remove-uv-set',
   stage: 'unfold',
-  params: record({ set: whole(0) }),
+  params: record({ set: about('the set, by its lasting id', whole(0)) }),
   label: ({ set }, document) => `Remove UV set ${quotedTitle(document, set)}`,
   doing: 'Removing a UV set',
   onLocked: true,

@@ -1,4 +1,4 @@
-import { record, whole, words } from '../../params.ts';
+import { about, record, whole, words } from '../../params.ts';
 import { operation } from '../operation.ts';
 import { freeName, knownSet } from './knownSet.ts';
 
@@ -6,7 +6,10 @@ import { freeName, knownSet } from './knownSet.ts';
 export const renameSet = operation({
   name: 'rename-uv-set',
   stage: 'unfold',
-  params: record({ set: whole(0), name: words(60) }),
+  params: record({
+    set: about('the set, by its lasting id', whole(0)),
+    name: about('its new name', words(60)),
+  }),
   label: ({ name }) => `Rename a UV set to “${name}”`,
   doing: 'Renaming a UV set',
   onLocked: true,

@@ -1,4 +1,4 @@
-import { record, whole } from '../../params.ts';
+import { about, record, whole } from '../../params.ts';
 import { operation } from '../operation.ts';
 import { knownSet, quotedTitle } from './knownSet.ts';
 
@@ -6,7 +6,7 @@ import { knownSet, quotedTitle } from './knownSet.ts';
 export const useSet = operation({
   name: 'use-uv-set',
   stage: 'unfold',
-  params: record({ set: whole(0) }),
+  params: record({ set: about('the set, by its lasting id', whole(0)) }),
   label: ({ set }, document) => `Work on UV set ${quotedTitle(document, set)}`,
   doing: 'Changing the UV set',
   onLocked: true,

@@ -1,20 +1,22 @@
 import { type HemDocument, shellOf, shellsOf, shellUv } from '../../document/document.ts';
 import { pinsOf, staysOf } from '../../document/holds.ts';
+import { knownFaces } from '../../document/known.ts';
 import { cornerUv, uvDifference } from '../../document/uvChange.ts';
 import { HemError } from '../../errors.ts';
-import { choice, numbers, record, type Taken, whole } from '../../params.ts';
+import { about, choice, numbers, record, type Taken, whole } from '../../params.ts';
 import { BRUSHES } from '../../relax/brush.ts';
 import type { Shell } from '../../surface/shell.ts';
 import { closeness, toldLanded } from '../arrange/closeness.ts';
-import { knownFaces } from '../known.ts';
 import { operation } from '../operation.ts';
 
 export const brushParams = record({
-  /** A face of the shell. */
-  face: whole(),
-  brush: choice(...BRUSHES),
-  /** Touches, six numbers each: u, v, how far the hand went since the last in u and v, radius, strength from 0 to 1. Tile units. */
-  dabs: numbers,
+  face: about('a face of the shell', whole()),
+  brush: about('what it does', choice(...BRUSHES)),
+  dabs: about(
+    'touches, six numbers each: u, v, how far the hand went since the last in u and v, radius, strength from 0 to 1',
+    numbers,
+    'heights of a tile',
+  ),
 });
 export type BrushParams = Taken<typeof brushParams>;
 

@@ -1,8 +1,8 @@
 import { cornersBeside } from '../../document/holds.ts';
+import { knownFaces } from '../../document/known.ts';
 import { applyPatch, markChange } from '../../document/patch.ts';
-import { record, tuple, whole } from '../../params.ts';
+import { about, record, tuple, whole } from '../../params.ts';
 import { RELAX_STEPS } from '../../relax/steps.ts';
-import { knownFaces } from '../known.ts';
 import { type Operation, operation } from '../operation.ts';
 import { cornerOf } from './handles.ts';
 import { relax } from './relax.ts';
@@ -15,7 +15,11 @@ import { unfold } from './unfold.ts';
 export const movePin = operation({
   name: 'move-pin',
   stage: 'unfold',
-  params: record({ vertex: whole(), face: whole(), uv: tuple(2) }),
+  params: record({
+    vertex: about('the vertex of the model', whole()),
+    face: about('a face at it, on the side of the seams that is meant', whole()),
+    uv: about('where it comes to lie', tuple(2), 'heights of a tile'),
+  }),
   label: () => 'Move a pin',
   doing: 'Moving a pin',
   async run(document, { vertex, face, uv }, context) {

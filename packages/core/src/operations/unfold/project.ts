@@ -1,10 +1,12 @@
 import { current, type HemDocument, hasUv, shellsOf, topologyOf } from '../../document/document.ts';
+import { knownFaces } from '../../document/known.ts';
 import { densityOf } from '../../document/layout.ts';
 import { applyPatch, markChange } from '../../document/patch.ts';
 import { HemError } from '../../errors.ts';
 import { disjointSets, numberSets, unite } from '../../mesh/disjointSets.ts';
 import { mainKind, partsBy } from '../../mesh/parts.ts';
 import {
+  about,
   choice,
   indices,
   number,
@@ -21,26 +23,30 @@ import { fittedFrame, PROJECTIONS, projectFaces, spoiltFaces } from '../../proje
 import { borderOfFaces } from '../../select/borderOfFaces.ts';
 import { facesOfShell, seamsFromUv } from '../../surface/shells.ts';
 import { onBoard } from '../arrange/boardLayout.ts';
-import { knownFaces } from '../known.ts';
 import { operation } from '../operation.ts';
 
 export const projectParams = record({
-  faces: indices,
-  kind: choice(...PROJECTIONS),
-  /** Where it stands, model units; in the middle of the faces when absent. */
-  origin: optional(tuple(3)),
-  /** Towards the viewer; of a wrap the middle of its sweep, opposite to its seam. Of no certain length. */
-  toward: optional(tuple(3)),
-  /** What points up; the axis of a wrap. Of no certain length. */
-  up: optional(tuple(3)),
-  /** Degrees that a wrap covers. */
-  sweep: otherwise(number(1, 360), 360),
-  /** How large it is shown: twice as large leaves half the room in the flat. */
-  size: otherwise(positive(), 1),
-  /** All faces by one projection, or those of each shell or part by its own. */
-  each: otherwise(choice('together', 'shells', 'parts'), 'together'),
-  /** Faces that are seen edge-on, such as the caps of a post: projected along with the others, or each patch of them from a plane of its own. */
-  caps: otherwise(choice('along', 'apart'), 'along'),
+  faces: about('faces that are laid flat, by number', indices),
+  kind: about('what they are projected from', choice(...PROJECTIONS)),
+  origin: about('where it stands; in the middle of the faces when absent', optional(tuple(3)), 'model units'),
+  toward: about(
+    'towards the viewer; of a wrap the middle of its sweep, opposite to its seam; of no certain length',
+    optional(tuple(3)),
+  ),
+  up: about('what points up; the axis of a wrap; of no certain length', optional(tuple(3))),
+  sweep: about('how much a wrap covers', otherwise(number(1, 360), 360), '°'),
+  size: about(
+    'how large it is shown: twice as large leaves half the room in the flat',
+    otherwise(positive(), 1),
+  ),
+  each: about(
+    'whether all faces go by one projection, or those of each shell or part by its own',
+    otherwise(choice('together', 'shells', 'parts'), 'together'),
+  ),
+  caps: about(
+    'faces that are seen edge-on, such as the caps of a post: projected along with the others, or each patch of them from a plane of its own',
+    otherwise(choice('along', 'apart'), 'along'),
+  ),
 });
 export type ProjectParams = Taken<typeof projectParams>;
 

@@ -1,9 +1,12 @@
 import { type HemDocument, shellOf, shellsOf, shellUv } from '../../document/document.ts';
 import { pinsOf, staysOf } from '../../document/holds.ts';
+import { LockedError, leftLocked, lockedOf } from '../../document/locks.ts';
 import { markChange } from '../../document/patch.ts';
+import { chosenShells, nameOfShell, shellsLabel } from '../../document/shellChoice.ts';
 import { HemError } from '../../errors.ts';
 import { distance } from '../../mesh/distance.ts';
 import {
+  about,
   flag,
   indices,
   list,
@@ -26,26 +29,19 @@ import type { Shell } from '../../surface/shell.ts';
 import { facesOfShell } from '../../surface/shells.ts';
 import { bestTurn, transformUv } from '../../surface/similarity.ts';
 import { onBoard } from '../arrange/boardLayout.ts';
-import { LockedError, leftLocked, lockedOf } from '../locks.ts';
 import { operation } from '../operation.ts';
-import { chosenShells, nameOfShell, shellsLabel } from '../shellChoice.ts';
 import { solveAll } from './batches.ts';
 import { findInShells, heldVertex, stay } from './handles.ts';
 
 const params = record({
   shells: whichShells,
-  /** Stop after so long and keep the best so far. */
-  seconds: optional(positive()),
-  steps: otherwise(whole(1, 10_000), 100),
-  /** From 0, angles alone, to 1, area above all. */
-  balance: otherwise(number(0, 1), 0.5),
-  /** Faces that may loosen, all else stays; all faces when absent. */
-  faces: optional(indices),
-  keepBorder: otherwise(flag(), false),
-  /** Vertices that stay where they are. */
-  held: otherwise(list(heldVertex), []),
-  /** Chains that keep their shape and only move as a whole. */
-  stays: otherwise(list(stay), []),
+  seconds: about('when it stops and keeps the best so far', optional(positive()), 's'),
+  steps: about('most steps a shell takes', otherwise(whole(1, 10_000), 100)),
+  balance: about('from 0, angles alone, to 1, area above all', otherwise(number(0, 1), 0.5)),
+  faces: about('faces that may loosen, by number, all else stays; all faces when absent', optional(indices)),
+  keepBorder: about('whether borders stay where they are', otherwise(flag(), false)),
+  held: about('vertices that stay where they are', otherwise(list(heldVertex), [])),
+  stays: about('chains that keep their shape and only move as a whole', otherwise(list(stay), [])),
   surface: surfaceChoice,
 });
 

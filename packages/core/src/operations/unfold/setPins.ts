@@ -1,10 +1,10 @@
 import { current } from '../../document/document.ts';
 import { cornersBeside } from '../../document/holds.ts';
+import { knownFaces } from '../../document/known.ts';
 import { markChange } from '../../document/patch.ts';
 import { HemError } from '../../errors.ts';
-import { flag, list, record } from '../../params.ts';
+import { about, flag, list, record } from '../../params.ts';
 import { plural } from '../../plural.ts';
-import { knownFaces } from '../known.ts';
 import { operation } from '../operation.ts';
 import { cornerOf, placeInFace } from './handles.ts';
 
@@ -12,7 +12,10 @@ import { cornerOf, placeInFace } from './handles.ts';
 export const setPins = operation({
   name: 'set-pins',
   stage: 'unfold',
-  params: record({ places: list(placeInFace, { min: 1 }), pinned: flag() }),
+  params: record({
+    places: about('places of the flat, each by a vertex and a face at it', list(placeInFace, { min: 1 })),
+    pinned: about('whether they are pinned where they lie, or free again', flag()),
+  }),
   label: ({ places, pinned }) => `${pinned ? 'Pin' : 'Unpin'} ${plural(places.length, 'place')}`,
   doing: 'Pinning',
   run(document, { places, pinned }) {

@@ -2,7 +2,7 @@ import { shellOf, shellsOf, topologyOf } from '../../document/document.ts';
 import { staysOf } from '../../document/holds.ts';
 import { applyPatch, markChange } from '../../document/patch.ts';
 import { HemError } from '../../errors.ts';
-import { flag, indices, record } from '../../params.ts';
+import { about, flag, indices, record } from '../../params.ts';
 import { plural } from '../../plural.ts';
 import { anyDiagonal } from '../../surface/anyDiagonal.ts';
 import { shellsAtEdges } from '../../surface/shells.ts';
@@ -16,7 +16,10 @@ import { laidAnew } from './laidAnew.ts';
 export const setStays = operation({
   name: 'set-stays',
   stage: 'unfold',
-  params: record({ edges: indices, straight: flag() }),
+  params: record({
+    edges: about('edges of chains, by number', indices),
+    straight: about('whether they lie straight at true length, or as they will', flag()),
+  }),
   label: ({ edges, straight }) =>
     straight
       ? `Make a stay of ${plural(edges.length, 'edge')}`

@@ -1,9 +1,9 @@
 import { shellsOf } from '../../document/document.ts';
+import { knownFaces } from '../../document/known.ts';
 import { markChange } from '../../document/patch.ts';
-import { choice, indices, record } from '../../params.ts';
+import { about, choice, indices, record } from '../../params.ts';
 import { plural } from '../../plural.ts';
 import { reflatten } from '../cut/reflatten.ts';
-import { knownFaces } from '../known.ts';
 import { operation } from '../operation.ts';
 import { laidAnew } from './laidAnew.ts';
 
@@ -11,7 +11,13 @@ import { laidAnew } from './laidAnew.ts';
 export const setSurface = operation({
   name: 'set-surface',
   stage: 'unfold',
-  params: record({ faces: indices, surface: choice('cage', 'smoothed') }),
+  params: record({
+    faces: about('faces, by number', indices),
+    surface: about(
+      'the surface that is flattened: the model as it is, or as it renders when smoothed',
+      choice('cage', 'smoothed'),
+    ),
+  }),
   label: ({ faces, surface }) =>
     surface === 'smoothed'
       ? `Flatten ${plural(faces.length, 'face')} as they look smoothed`

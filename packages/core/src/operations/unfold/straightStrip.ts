@@ -2,6 +2,7 @@ import { type HemDocument, shellOf, shellsOf } from '../../document/document.ts'
 import { keepsPlaces } from '../../document/holds.ts';
 import { densityOf } from '../../document/layout.ts';
 import { markChange } from '../../document/patch.ts';
+import { chosenShells, nameOfShell, shellsLabel } from '../../document/shellChoice.ts';
 import { record, whichShells } from '../../params.ts';
 import { plural } from '../../plural.ts';
 import type { Shell } from '../../surface/shell.ts';
@@ -11,7 +12,6 @@ import { NotAStripError } from '../../unfold/straightRows.ts';
 import { upInFlat } from '../../unfold/upright.ts';
 import { nearOldPlace, onBoard } from '../arrange/boardLayout.ts';
 import { operation } from '../operation.ts';
-import { chosenShells, nameOfShell, shellsLabel } from '../shellChoice.ts';
 import { solveAll } from './batches.ts';
 
 /** Lays shells out as straight strips at one texture scale: pipes that are cut lengthwise, belts, treads and hems. */

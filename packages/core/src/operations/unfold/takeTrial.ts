@@ -1,8 +1,9 @@
 import { type HemDocument, shellOf, shellsOf, shellUv } from '../../document/document.ts';
 import { pinsOf } from '../../document/holds.ts';
+import { knownFaces } from '../../document/known.ts';
 import { markChange } from '../../document/patch.ts';
 import { HemError } from '../../errors.ts';
-import { choice, flag, list, numbers, record, whole, words } from '../../params.ts';
+import { about, choice, flag, list, numbers, record, whole, words } from '../../params.ts';
 import { plural } from '../../plural.ts';
 import { signedArea } from '../../surface/flatArea.ts';
 import type { Shell } from '../../surface/shell.ts';
@@ -10,7 +11,6 @@ import { facesOfShell } from '../../surface/shells.ts';
 import { bestTurn, transformUv } from '../../surface/similarity.ts';
 import { METHODS } from '../../unfold/unfold.ts';
 import { nearOldPlace, onBoard } from '../arrange/boardLayout.ts';
-import { knownFaces } from '../known.ts';
 import { operation } from '../operation.ts';
 
 /** A shell, named by a face, with the UV of each of its vertices, `2 × vertexCount`, in the order in which corners first meet them. */
@@ -23,7 +23,10 @@ const laidShell = record({ face: whole(), uv: numbers, method: choice(...METHODS
 export const takeTrial = operation({
   name: 'take-trial',
   stage: 'unfold',
-  params: record({ trial: words(300), shells: list(laidShell, { min: 1 }) }),
+  params: record({
+    trial: about('the name of the trial', words(300)),
+    shells: about('its shells, each by a face, as they lay', list(laidShell, { min: 1 })),
+  }),
   label: ({ trial, shells }) => `Take ${plural(shells.length, 'shell')} of “${trial}”`,
   doing: 'Taking a trial',
   run(document, { shells }) {

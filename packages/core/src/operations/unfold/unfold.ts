@@ -3,10 +3,20 @@ import { hasGrain, turnedAlongGrain } from '../../document/grain.ts';
 import { keepsPlaces, pinsOf, staysOf } from '../../document/holds.ts';
 import { densityOf } from '../../document/layout.ts';
 import { markChange } from '../../document/patch.ts';
+import { chosenShells, nameOfShell, shellsLabel } from '../../document/shellChoice.ts';
 import { HemError } from '../../errors.ts';
 import { lostByRounding } from '../../measure/lostByRounding.ts';
 import { distance } from '../../mesh/distance.ts';
-import { choice, list, optional, otherwise, record, surfaceChoice, whichShells } from '../../params.ts';
+import {
+  about,
+  choice,
+  list,
+  optional,
+  otherwise,
+  record,
+  surfaceChoice,
+  whichShells,
+} from '../../params.ts';
 import { plural } from '../../plural.ts';
 import { surfaceArea } from '../../surface/areas.ts';
 import { signedArea } from '../../surface/flatArea.ts';
@@ -18,7 +28,6 @@ import { CannotUnfoldError, METHODS, type Method, type UnfoldOptions } from '../
 import { nearOldPlace, onBoard } from '../arrange/boardLayout.ts';
 import { placedChange, placingNotes } from '../arrange/keepPlaces.ts';
 import { operation } from '../operation.ts';
-import { chosenShells, nameOfShell, shellsLabel } from '../shellChoice.ts';
 import { solveAll } from './batches.ts';
 import { findInShells, type Pin, pin, type StayChain, stay } from './handles.ts';
 
@@ -31,11 +40,9 @@ export const unfold = operation({
   stage: 'unfold',
   params: record({
     shells: whichShells,
-    /** As each shell was unfolded last, when absent. */
-    method: optional(choice(...METHODS)),
-    /** These places, beside those that are pinned where they lie. */
-    pins: otherwise(list(pin), []),
-    stays: otherwise(list(stay), []),
+    method: about('the solver; as each shell was unfolded last when absent', optional(choice(...METHODS))),
+    pins: about('places that hold, beside what is pinned where it lies', otherwise(list(pin), [])),
+    stays: about('chains of vertices that lie straight at true length', otherwise(list(stay), [])),
     surface: surfaceChoice,
   }),
   label({ shells, method }, document) {

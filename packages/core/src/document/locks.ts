@@ -1,11 +1,11 @@
-import { type HemDocument, shellsOf, topologyOf } from '../document/document.ts';
-import { MARKS, type MarkField } from '../document/fields.ts';
-import { isLocked } from '../document/holds.ts';
-import type { Change } from '../document/patch.ts';
-import { cornersOf } from '../document/uvChange.ts';
 import { HemError } from '../errors.ts';
 import { plural } from '../plural.ts';
 import { facesOfShell } from '../surface/shells.ts';
+import { type HemDocument, shellsOf, topologyOf } from './document.ts';
+import { MARKS, type MarkField } from './fields.ts';
+import { isLocked } from './holds.ts';
+import type { Change } from './patch.ts';
+import { cornersOf } from './uvChange.ts';
 
 /** What is meant is finished and stays so. */
 export class LockedError extends HemError {

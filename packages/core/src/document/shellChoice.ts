@@ -1,8 +1,8 @@
-import { type HemDocument, shellsOf } from '../document/document.ts';
-import { isLocked } from '../document/holds.ts';
 import type { WhichShells } from '../params.ts';
 import { plural } from '../plural.ts';
 import { facesOfShell, shellsWhere } from '../surface/shells.ts';
+import { type HemDocument, shellsOf } from './document.ts';
+import { isLocked } from './holds.ts';
 import { knownFaces } from './known.ts';
 
 /**

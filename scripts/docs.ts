@@ -8,6 +8,7 @@ import { INSPECTIONS } from '../packages/core/src/inspect/inspect.ts';
 import { OPERATIONS } from '../packages/core/src/operations/catalogue.ts';
 import { STAGES } from '../packages/core/src/operations/operation.ts';
 import { type Parameter, parametersOf } from '../packages/core/src/parameters.ts';
+import { QUESTIONS } from '../packages/core/src/questions/index.ts';
 import { SELECTORS } from '../packages/core/src/selectors/index.ts';
 
 /**
@@ -106,6 +107,23 @@ const PARTS: readonly (readonly [file: string, name: string, text: () => string]
   ['docs/operations.md', 'selectors', selectors],
 ];
 
+/** Numbers that operations, questions and selectors take, by the name of those and their own: what forms of the app go by. */
+function parameters(): string {
+  const named = [
+    ...[...OPERATIONS, ...QUESTIONS].map(({ name, params }) => [name, params] as const),
+    ...SELECTORS.map(({ of, key, params }) => [`${of} by ${key}`, params] as const),
+  ];
+  const byName = named.flatMap(([name, params]) => {
+    const own = parametersOf(params).filter(({ type }) => type === 'number');
+    const told = own.map(({ name: of, about, unit, least, most, positive }) => [
+      of,
+      { about, unit, least, most, positive },
+    ]);
+    return told.length > 0 ? [[name, Object.fromEntries(told)]] : [];
+  });
+  return JSON.stringify(Object.fromEntries(byName));
+}
+
 /** As the formatter writes it, so that the lint test and this one ask for the same. */
 const formatted = (file: string, text: string): string =>
   execFileSync(join(root, 'node_modules/.bin/biome'), ['format', `--stdin-file-path=${file}`], {
@@ -117,11 +135,18 @@ const formatted = (file: string, text: string): string =>
 
 /** A file of the docs as it is, and as it would be written. */
 export function generatedDocs(): { readonly file: string; readonly now: string; readonly wanted: string }[] {
-  return [...new Set(PARTS.map(([file]) => file))].map((file) => {
+  const data = 'packages/app/src/bench/parameters.json';
+  const docs = [...new Set(PARTS.map(([file]) => file))].map((file) => {
     const now = readFileSync(join(root, file), 'utf8');
     const parts = PARTS.filter(([own]) => own === file);
     return { file, now, wanted: formatted(file, parts.reduce(withPart, now)) };
   });
+  const written = {
+    file: data,
+    now: readFileSync(join(root, data), 'utf8'),
+    wanted: formatted(data, parameters()),
+  };
+  return [...docs, written];
 }
 
 function withPart(doc: string, [file, name, text]: (typeof PARTS)[number]): string {

@@ -97,13 +97,13 @@ export function BenchPage() {
     void (async () => {
       try {
         const events = listener(() => current);
-        const { name, model, view, parameters } = unwrap(
+        const { name, model, view } = unwrap(
           await bench.open(id, Comlink.proxy(events.listen), restarts > 0 ? PATIENCE : 0),
         );
         if (!current) return;
         const { cameras: _, ...looks } = (view ?? {}) as Partial<KeptView>;
         setKept(view as KeptView | undefined);
-        useBench.setState({ ...looks, projectId: id, projectName: name, model, parameters });
+        useBench.setState({ ...looks, projectId: id, projectName: name, model });
         events.begin();
         if (again) notify(STARTED_AGAIN);
         else if (came?.note) note(came.note);

@@ -7,7 +7,6 @@ import type {
   Layout,
   ModelBuffers,
   OcclusionBuffers,
-  Parameters,
   PatchList,
   SetName,
   ShellRow,
@@ -46,8 +45,6 @@ export interface MirrorSlice {
   readonly seamsShown: LayoutFinding | undefined;
   /** How the sky falls on the model; undefined until it was worked out. */
   readonly occlusion: OcclusionBuffers | undefined;
-  /** Parameters of operations, questions and selectors; none until a project was opened. */
-  readonly parameters: Parameters;
   readonly undoable: readonly string[];
   readonly redoable: readonly string[];
 }
@@ -56,7 +53,6 @@ export const mirrorSlice: MirrorSlice = {
   projectId: undefined,
   projectName: '',
   model: undefined,
-  parameters: {},
   flat: undefined,
   hidden: new Uint8Array(0),
   patches: { names: [], faces: [], triangles: new Float32Array(0) },

@@ -1,5 +1,4 @@
 /** What the document worker needs once a project is open. */
 export { modelBuffers } from './buffers.ts';
 export { healthReport } from './healthRows.ts';
-export { parameters } from './parameters.ts';
 export { sessionDesk } from './sessionDesk.ts';

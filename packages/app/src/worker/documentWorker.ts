@@ -190,7 +190,7 @@ const api: BenchApi = {
       }
       try {
         jobs.start();
-        const { modelBuffers, parameters, sessionDesk } = await import('./benchDesk.ts');
+        const { modelBuffers, sessionDesk } = await import('./benchDesk.ts');
         const { row, document, history, trials, base } = fresh?.stored ?? (await loadProject(database, id));
         if (row.deleted !== undefined) {
           throw new HemError(
@@ -218,8 +218,7 @@ const api: BenchApi = {
         if (fresh) tellSaving(fresh.saved, listener);
         const model = modelBuffers(document);
         desk.begin();
-        const view = fresh ? undefined : await rack.viewOf(id);
-        return { name: shownName(row.name), model, view, parameters: parameters() };
+        return { name: shownName(row.name), model, view: fresh ? undefined : await rack.viewOf(id) };
       } catch (error) {
         if (error instanceof HemError && error.code.startsWith('damaged'))
           await rack.rememberDamage(id, error.message);

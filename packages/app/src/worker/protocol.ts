@@ -9,7 +9,6 @@ import type { ModelSource } from '@blunt-hem/core/mesh/model';
 import type { PartKind, Parts } from '@blunt-hem/core/mesh/parts';
 import type { Stance } from '@blunt-hem/core/mesh/stance';
 import type { OperationName, ParamsOf } from '@blunt-hem/core/operations/catalogue';
-import type { Parameter } from '@blunt-hem/core/parameters';
 import type { WhichShells } from '@blunt-hem/core/params';
 import type { AnswerOf, AskedOf, QuestionName } from '@blunt-hem/core/questions/index';
 import type { Done } from '@blunt-hem/core/session/done';
@@ -294,11 +293,7 @@ export interface OpenedProject {
   readonly model: ModelBuffers;
   /** How it was looked at last. */
   readonly view: unknown;
-  readonly parameters: Parameters;
 }
-
-/** Parameters by the name of their operation, question or selector (“edges by rule”), and their own. */
-export type Parameters = Readonly<Record<string, Readonly<Record<string, Parameter>>>>;
 
 /** What the document worker offers. It alone reads and writes the database. */
 export interface BenchApi {

@@ -13,9 +13,12 @@ import {
   selectProposal,
   takeProposal,
 } from '../../store/propose.ts';
+import { parameterOf } from '../parameterOf.ts';
 import { RailSlider } from '../rail/RailSlider.tsx';
 import { decimal } from '../reading.ts';
-import { useParameter } from '../useParameter.ts';
+
+const ofHidden = parameterOf('proposal', 'hidden');
+const ofPieces = parameterOf('proposal', 'pieces');
 
 type Preset = keyof typeof PRESETS;
 const PRESET_LABELS: Readonly<Record<Preset, string>> = {
@@ -30,8 +33,6 @@ export function ProposalPanel() {
   const [preset, setPreset] = useState<Preset>('clean');
   const [stretch, setStretch] = useState(PRESETS.clean.most);
   const [hidden, setHidden] = useState(HIDDEN);
-  const ofHidden = useParameter('proposal', 'hidden');
-  const ofPieces = useParameter('proposal', 'pieces');
   const lookedAt = useBench((s) => s.lookedAt);
   const proposing = useBench((s) => s.proposing !== undefined);
   const proposal = useBench((s) => s.proposal);

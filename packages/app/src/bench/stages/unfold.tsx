@@ -13,12 +13,15 @@ import {
 } from '../commands/flattening.ts';
 import { TrialsPanel } from '../details/TrialsPanel.tsx';
 import { UvSetsPanel } from '../details/UvSetsPanel.tsx';
+import { parameterOf } from '../parameterOf.ts';
 import { RailSlider } from '../rail/RailSlider.tsx';
 import { brush } from '../tools/brush.tsx';
 import { pin } from '../tools/pin.tsx';
 import { project } from '../tools/project.tsx';
-import { useParameter } from '../useParameter.ts';
 import type { StageView } from './stage.ts';
+
+const ofBalance = parameterOf('relax', 'balance');
+const seconds = parameterOf('relax', 'seconds');
 
 export const unfold: StageView = {
   name: 'unfold',
@@ -76,8 +79,6 @@ const methodOf = (rows: readonly { readonly method: Method }[]): Method | undefi
 
 function RelaxSettings() {
   const { balance, keepBorder, budget } = useBench();
-  const ofBalance = useParameter('relax', 'balance');
-  const seconds = useParameter('relax', 'seconds');
   return (
     <>
       <RailSlider

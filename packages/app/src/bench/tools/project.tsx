@@ -11,9 +11,11 @@ import { type BenchStore, useBench } from '../../store/bench.ts';
 import type { HandleMode, ProjectionFrame } from '../../store/projecting.ts';
 import { selectedFaces } from '../../store/select.ts';
 import { handle } from '../panes/rendererHandle.ts';
+import { parameterOf } from '../parameterOf.ts';
 import { RailSlider } from '../rail/RailSlider.tsx';
-import { useParameter } from '../useParameter.ts';
 import type { Tool } from './tool.ts';
+
+const ofSweep = parameterOf('project', 'sweep');
 
 /** Faces laid flat as a plane, cylinder, sphere or box sees them; placed by a handle on the Model, seen before it is taken. */
 export const project: Tool = {
@@ -91,7 +93,6 @@ function Settings() {
   const each = useBench((s) => s.projectionEach);
   const caps = useBench((s) => s.projectionCaps);
   const sweep = useBench((s) => s.projectionSweep);
-  const ofSweep = useParameter('project', 'sweep');
   const mode = useBench((s) => s.handleMode);
   const preview = useBench((s) => s.projectionPreview);
   const isWrap = kind === 'cylinder' || kind === 'sphere';

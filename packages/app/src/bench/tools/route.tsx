@@ -9,11 +9,13 @@ import { ask } from '../../store/worker.ts';
 import { frameSelection } from '../panes/framing.ts';
 import { clipOf, paneElement } from '../panes/places.ts';
 import { handle } from '../panes/rendererHandle.ts';
+import { parameterOf } from '../parameterOf.ts';
 import { RailSlider } from '../rail/RailSlider.tsx';
 import { imagesByPlace } from '../useImagesByPlace.ts';
-import { useParameter } from '../useParameter.ts';
 import { newestOnly } from './newestOnly.ts';
 import type { Grip, Picked, Place, Tool } from './tool.ts';
+
+const { range } = parameterOf('route', 'hidden');
 
 /** A press so near a point takes hold of it, pixels. */
 const NEAR = 11;
@@ -56,7 +58,6 @@ export const route: Tool = {
   leaveHand: () => void finish(),
   Settings() {
     const hidden = useBench((s) => s.routeHidden);
-    const { range } = useParameter('route', 'hidden');
     const follows = useBench((s) => s.routeFollows);
     const again = () => {
       const { route: drawn } = useBench.getState();

@@ -1,4 +1,4 @@
-import { type HemDocument, openDocument, shellsOf, topologyOf } from '@blunt-hem/core/document/document';
+import { type HemDocument, openDocument, topologyOf } from '@blunt-hem/core/document/document';
 import { figuresOf } from '@blunt-hem/core/document/figures';
 import { buffersIn } from '@blunt-hem/core/jobs/buffersIn';
 import { localJobs } from '@blunt-hem/core/jobs/index';
@@ -9,7 +9,7 @@ import { after } from '@blunt-hem/core/testing/acts';
 import { cube } from '@blunt-hem/core/testing/shapes';
 import { beforeAll, describe, expect, it } from 'vitest';
 import { linesOnBoard, linesOnModel, outlineOf, shownEdges, wireEnds } from '../bench/panes/edgeLines.ts';
-import { flatBuffers, histogram, modelBuffers, stretchBuffers } from './buffers.ts';
+import { flatBuffers, modelBuffers } from './buffers.ts';
 import { figureDesk } from './figureDesk.ts';
 import { ghostOf } from './ghost.ts';
 import { NO_UV } from './protocol.ts';
@@ -31,9 +31,6 @@ beforeAll(async () => {
   lid = pairs.map(([a, b]) => findEdge(links, a, b));
   cut = await after(bare, request('cut', { edges: lid }), request('unfold', {}));
 });
-
-const figures = (document: HemDocument) =>
-  Array.from({ length: shellsOf(document).shellCount }, (_, s) => figuresOf(document, s));
 
 describe('buffers', () => {
   it('of the model have three corners a triangle and two ends an edge, on both sides', () => {
@@ -87,28 +84,6 @@ describe('buffers', () => {
     expect(outlineOf(model, new Set())).toEqual([]);
     expect(outlineOf(model, new Set([1])).sort()).toEqual([...lid].sort());
     expect(outlineOf(model, new Set([0, 1, 2, 3, 4, 5]))).toHaveLength(12);
-  });
-
-  it('count every triangle in the histogram once, where it belongs', () => {
-    const { counts } = histogram(figures(cut), 'angle', 0, 60);
-    expect(counts).toHaveLength(24);
-    expect(counts.reduce((a, b) => a + b, 0)).toBeCloseTo(1, 9);
-    const told = [{ stretch: { angle: Float32Array.of(-3, 0, 2.4, 2.6, 59, 400) } }] as never;
-    const { counts: known } = histogram(told, 'angle', 0, 60);
-    expect(known[0]).toBeCloseTo(3 / 6, 9);
-    expect(known[1]).toBeCloseTo(1 / 6, 9);
-    expect(known[23]).toBeCloseTo(2 / 6, 9);
-  });
-
-  it('give every triangle the stretch of its own shell', () => {
-    const { logArea, angle } = stretchBuffers(cut, figures(cut));
-    const { triangulation } = topologyOf(cut.model);
-    const { faceShell } = shellsOf(cut);
-    const found = figures(cut).map(({ stretch }) => new Set(stretch?.angle));
-    triangulation.triangleFace.forEach((f, t) => {
-      expect(found[faceShell[f]].has(angle[t])).toBe(true);
-    });
-    expect(logArea).toHaveLength(12);
   });
 
   it('are found in answers, each once', () => {

@@ -1,19 +1,14 @@
 import { current, type HemDocument, shellsOf, solidOf, topologyOf } from '@blunt-hem/core/document/document';
-import type { ShellFigures } from '@blunt-hem/core/document/figures';
 import { cornerNormals } from '@blunt-hem/core/formats/cornerNormals';
 import type { JobOutput } from '@blunt-hem/core/jobs/index';
 import type { Connectivity } from '@blunt-hem/core/mesh/connectivity';
-import { boundingBox, type Mesh } from '@blunt-hem/core/mesh/mesh';
+import { boundingBox } from '@blunt-hem/core/mesh/mesh';
 import { type Model, repeatable } from '@blunt-hem/core/mesh/model';
 import { mainKind, PART_KINDS, partsBy } from '@blunt-hem/core/mesh/parts';
 import type { Triangulation } from '@blunt-hem/core/mesh/triangulate';
 import { edgeChains } from '@blunt-hem/core/select/edgeChains';
-import { facesOfShell } from '@blunt-hem/core/surface/shells';
-import { bin } from 'd3-array';
 import {
-  type BenchFigures,
   type FlatBuffers,
-  type Histogram,
   type ModelBuffers,
   NO_UV,
   NOWHERE,
@@ -161,75 +156,4 @@ export function occlusionBuffers(
   const { mesh, triangulation } = topologyOf(model);
   const corners = Uint8Array.from(triangulation.triangleCorners, (c) => vertices[mesh.cornerVertex[c]]);
   return { corners, ground, middle, side };
-}
-
-/**
- * Stretch of every triangle of the model, shell by shell, and of every triangle corner, averaged by area over the triangles of the
- * shell that meet there; 0 where nothing was measured.
- */
-export function stretchBuffers(
-  document: HemDocument,
-  figures: readonly ShellFigures[],
-): Pick<BenchFigures, 'logArea' | 'angle' | 'smoothLogArea' | 'smoothAngle'> {
-  const { triangulation, triangleStart, mesh } = topologyOf(document.model);
-  const shells = shellsOf(document);
-  const count = triangulation.triangleFace.length;
-  const logArea = new Float32Array(count);
-  const angle = new Float32Array(count);
-  for (const { shell, stretch } of figures) {
-    if (!stretch) continue;
-    let at = 0;
-    for (const f of facesOfShell(shells, shell)) {
-      for (let t = triangleStart[f]; t < triangleStart[f + 1]; t++, at++) {
-        logArea[t] = stretch.logArea[at];
-        angle[t] = stretch.angle[at];
-      }
-    }
-  }
-  const wedges = shells.wedgeStart[shells.shellCount];
-  const smooth = smoothing(mesh, triangulation.triangleCorners, shells.cornerWedge, wedges);
-  return { logArea, angle, smoothLogArea: smooth(logArea), smoothAngle: smooth(angle) };
-}
-
-/** Averages values of triangles at the vertices of shells, by area; back come values of triangle corners. */
-function smoothing(
-  { positions: p, cornerVertex }: Mesh,
-  triangleCorners: Uint32Array,
-  cornerWedge: Uint32Array,
-  wedges: number,
-): (values: Float32Array) => Float32Array {
-  const area = new Float64Array(triangleCorners.length / 3);
-  const total = new Float64Array(wedges);
-  for (let t = 0; t < area.length; t++) {
-    const [a, b, c] = [0, 1, 2].map((k) => 3 * cornerVertex[triangleCorners[3 * t + k]]);
-    const [ux, uy, uz] = [p[b] - p[a], p[b + 1] - p[a + 1], p[b + 2] - p[a + 2]];
-    const [vx, vy, vz] = [p[c] - p[a], p[c + 1] - p[a + 1], p[c + 2] - p[a + 2]];
-    area[t] = Math.hypot(uy * vz - uz * vy, uz * vx - ux * vz, ux * vy - uy * vx);
-    for (let k = 0; k < 3; k++) total[cornerWedge[triangleCorners[3 * t + k]]] += area[t];
-  }
-  return (values) => {
-    const sum = new Float64Array(wedges);
-    for (let t = 0; t < area.length; t++)
-      for (let k = 0; k < 3; k++) sum[cornerWedge[triangleCorners[3 * t + k]]] += area[t] * values[t];
-    return Float32Array.from(triangleCorners, (c) => sum[cornerWedge[c]] / (total[cornerWedge[c]] || 1));
-  };
-}
-
-/** Triangles by how they are stretched; what lies beyond the ends counts in the last bins. */
-export function histogram(
-  figures: readonly ShellFigures[],
-  field: 'logArea' | 'angle',
-  from: number,
-  to: number,
-  bins = 24,
-): Histogram {
-  const values: number[] = [];
-  for (const { stretch } of figures)
-    if (stretch) for (const value of stretch[field]) values.push(Math.max(from, Math.min(to, value)));
-  const edges = Array.from({ length: bins - 1 }, (_, i) => from + ((i + 1) * (to - from)) / bins);
-  const counts = bin()
-    .domain([from, to])
-    .thresholds(edges)(values)
-    .map(({ length }) => length);
-  return { from, to, counts: counts.map((count) => count / (values.length || 1)) };
 }

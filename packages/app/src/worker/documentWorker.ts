@@ -14,6 +14,7 @@ import { shownName } from '../storage/rack.ts';
 import type { Restored } from '../storage/rackBackup.ts';
 import { roomLeft } from '../storage/room.ts';
 import { answer } from './answer.ts';
+import { handDesk } from './handDesk.ts';
 import { declareAlive } from './liveness.ts';
 import { workerPool } from './pool.ts';
 import type { Answer, BenchApi, BenchEvent } from './protocol.ts';
@@ -31,6 +32,7 @@ const database = databaseNamed();
 const shared = sharing();
 const jobs = workerPool(undefined, shared);
 const [previewJobs, backgroundJobs, idleJobs] = [2, 1, 1].map((width) => workerPool(width, shared));
+const hands = handDesk(shared);
 const reading = readingDesk();
 
 const rack = rackDesk(database, backgroundJobs);
@@ -202,7 +204,17 @@ const api: BenchApi = {
         const listener = (event: BenchEvent) => {
           heard = Promise.resolve(listen(Comlink.transfer(event, buffersIn(event)))).catch(() => undefined);
         };
-        const start = { document, history, trials, persistence, jobs, previewJobs, backgroundJobs, idleJobs };
+        const start = {
+          document,
+          history,
+          trials,
+          persistence,
+          jobs,
+          previewJobs,
+          backgroundJobs,
+          idleJobs,
+          hands,
+        };
         desk = sessionDesk(start, listener, () => {
           jobs.warm();
           previewJobs.start();

@@ -11,6 +11,9 @@ import { shellBoxes } from '@blunt-hem/core/document/layout';
 import type { Patch } from '@blunt-hem/core/document/patch';
 import { cornersOf } from '@blunt-hem/core/document/uvChange';
 import type { Jobs } from '@blunt-hem/core/jobs/index';
+import type { StretchPicture } from '@blunt-hem/core/jobs/stretchPicture';
+import type { ShellStretch } from '@blunt-hem/core/measure/stretch';
+import { unattended } from '@blunt-hem/core/progress';
 import { facesOfShell } from '@blunt-hem/core/surface/shells';
 import type { UvBox } from '@blunt-hem/core/surface/uvBox';
 import { movedFigures } from './movedFigures.ts';
@@ -106,11 +109,22 @@ export function figureDesk(jobs: Jobs) {
       });
     },
 
+    /** What is drawn of figures that were measured. */
+    picture: (document: HemDocument, figures: readonly ShellFigures[]): Promise<StretchPicture> =>
+      jobs.run(
+        'stretch-picture',
+        { document: plainDocument(document), stretch: figures.map(({ stretch }) => drawnOf(stretch)) },
+        unattended,
+      ),
+
     end(): void {
       running.aborted = true;
     },
   };
 }
+
+const drawnOf = (stretch: ShellStretch | undefined) =>
+  stretch && { logArea: stretch.logArea, angle: stretch.angle };
 
 /** Shells in the order they come, several together up to so many faces. */
 function inBatches(shells: readonly number[], facesOf: (shell: number) => number): number[][] {

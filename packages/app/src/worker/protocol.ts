@@ -3,6 +3,7 @@ import type { Limits } from '@blunt-hem/core/document/limits';
 import type { Severity } from '@blunt-hem/core/health/check';
 import type { ModelFigures } from '@blunt-hem/core/health/modelFigures';
 import type { LayoutReport } from '@blunt-hem/core/jobs/inspectLayout';
+import type { StretchPicture } from '@blunt-hem/core/jobs/stretchPicture';
 import type { ShellStretch } from '@blunt-hem/core/measure/stretch';
 import type { StretchFigures } from '@blunt-hem/core/measure/sumStretch';
 import type { ModelSource } from '@blunt-hem/core/mesh/model';
@@ -92,13 +93,6 @@ export interface ShellRow extends ShellMarks {
   readonly stretch?: Omit<ShellStretch, 'logArea' | 'angle'>;
 }
 
-export interface Histogram {
-  readonly from: number;
-  readonly to: number;
-  /** Each a share of the whole. */
-  readonly counts: readonly number[];
-}
-
 /** Patches of the model; those whose name is empty are none. */
 export interface PatchList {
   readonly names: readonly string[];
@@ -140,19 +134,11 @@ export interface BenchState {
 }
 
 /** What was measured once the picture was on its way. */
-export interface BenchFigures {
+export interface BenchFigures extends StretchPicture {
   readonly shells: readonly ShellRow[];
   readonly totals: Totals;
   /** Before the artist's last act. */
   readonly before: Totals;
-  /** Of every triangle: logarithm of area stretch, and angular deformation in degrees. */
-  readonly logArea: Float32Array;
-  readonly angle: Float32Array;
-  /** The same, averaged by area at the vertices of each shell, of every triangle corner. */
-  readonly smoothLogArea: Float32Array;
-  readonly smoothAngle: Float32Array;
-  readonly areaHistogram: Histogram;
-  readonly angleHistogram: Histogram;
 }
 
 /** How the shells lie together. */

@@ -9,17 +9,11 @@ import type { Jobs } from '@blunt-hem/core/jobs/index';
 import type { Mesh } from '@blunt-hem/core/mesh/mesh';
 import { operationNamed } from '@blunt-hem/core/operations/catalogue';
 import { titleOf } from '@blunt-hem/core/operations/sets/knownSet';
+import type { Hands } from '@blunt-hem/core/session/hands';
 import type { Persistence } from '@blunt-hem/core/session/persistence';
 import { openSession } from '@blunt-hem/core/session/session';
 import type { Trial } from '@blunt-hem/core/trials/trial';
-import {
-  flatBuffers,
-  histogram,
-  modelBuffers,
-  occlusionBuffers,
-  patchList,
-  stretchBuffers,
-} from './buffers.ts';
+import { flatBuffers, modelBuffers, occlusionBuffers, patchList } from './buffers.ts';
 import { figureDesk } from './figureDesk.ts';
 import { ghostOf } from './ghost.ts';
 import type { BenchEvent, BenchState, Ghost } from './protocol.ts';
@@ -39,6 +33,7 @@ export interface DeskStart {
   readonly previewJobs: Jobs;
   readonly backgroundJobs: Jobs;
   readonly idleJobs: Jobs;
+  readonly hands: Hands;
 }
 
 /**
@@ -130,11 +125,15 @@ export function sessionDesk(start: DeskStart, emit: (event: BenchEvent) => void,
     const { document } = session;
     const now = changes;
     unmeasured = undefined;
-    const measuring = twice(() => figures.measure(document));
+    const measuring = twice(async () => {
+      const found = await figures.measure(document);
+      return found && { found, picture: await figures.picture(document, found) };
+    });
     void measuring.catch((error: Error) => unmeasurable(now, error));
     void measuring.then(
-      (found) => {
-        if (!found || now !== changes) return;
+      (measured) => {
+        if (!measured || now !== changes) return;
+        const { found, picture } = measured;
         if (group !== measuredGroup) before = measuredGroup === -1 ? totalsOf(found) : totals;
         measuredGroup = group;
         totals = totalsOf(found);
@@ -144,9 +143,7 @@ export function sessionDesk(start: DeskStart, emit: (event: BenchEvent) => void,
             shells: figures.rows(document),
             totals,
             before,
-            ...stretchBuffers(document, found),
-            areaHistogram: histogram(found, 'logArea', -1.5, 1.5),
-            angleHistogram: histogram(found, 'angle', 0, 60),
+            ...picture,
           },
         });
         layoutTimer = setTimeout(() => {

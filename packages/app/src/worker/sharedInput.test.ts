@@ -71,6 +71,26 @@ describe.each([
     expect(bytes(inputOf(cut))).toBeLessThan(isShared ? 5000 : own + document.seams.length + 5000);
   });
 
+  it('has the same document each time for a worker that keeps it, until there is another', () => {
+    const document = opened();
+    const send = sharing(isShared).sender(true);
+    const receive = receiver();
+    const plain = plainDocument(document);
+    const sent = (input: object) => receive(posted(send(input)).parcel) as Pick<Input, 'document'>;
+    const first = sent({ document: plain });
+    expect(first.document).toEqual(plain);
+    for (let i = 0; i < 12; i++) expect(sent({ document: plain }).document).toBe(first.document);
+    const cut = { ...plain, seams: plain.seams.map((x, e) => (e === 70 ? 1 : x)) };
+    const next = sent({ document: cut });
+    expect(next.document).toEqual(cut);
+    expect(next.document.model.mesh).toBe(first.document.model.mesh);
+    // The one before has gone with the next job, and comes anew.
+    sent({ document: cut });
+    const again = sent({ document: plain });
+    expect(again.document).toEqual(plain);
+    expect(again.document).not.toBe(first.document);
+  });
+
   it('is forgotten by a worker for which it was of no use for a while, and comes again when it is', () => {
     const document = opened();
     const send = sharing(isShared).sender();

@@ -23,6 +23,11 @@ interface Kept {
   readonly '~kept': number;
 }
 
+/** A document on its way. */
+interface SentDocument {
+  readonly document: unknown;
+}
+
 /** A mesh on its way, with what follows from it. */
 interface SentMesh {
   readonly mesh: Mesh;
@@ -60,7 +65,7 @@ const isWorthSharing = (bytes: Bytes): boolean =>
 export function sharing(isShared = canShare()) {
   const copies = new WeakMap<Bytes, Bytes>();
   const numbers = new WeakMap<object, number>();
-  let last = 0;
+  let numbered = 0;
 
   const sharedCopy = (array: Bytes): Bytes => {
     if (!isShared || !isWorthSharing(array)) return array;
@@ -82,21 +87,27 @@ export function sharing(isShared = canShare()) {
   const numberOf = (value: object): number => {
     let number = numbers.get(value);
     if (number === undefined) {
-      number = ++last;
+      number = ++numbered;
       numbers.set(value, number);
     }
     return number;
   };
 
   return {
-    /** What has to be told to one worker: it is asked before each of its jobs, in their order. */
-    sender(): (input: unknown) => Parcel {
+    /**
+     * What has to be told to one worker: it is asked before each of its jobs, in their order.
+     *
+     * @param keepsDocument  whether the worker keeps the newest document too, so that it is the same object in each job
+     */
+    sender(keepsDocument = false): (input: unknown) => Parcel {
       /** The job in which each thing that the worker keeps was last used. */
       const used = new Map<number, number>();
       let jobs = 0;
+      let last: number | undefined;
       return (input) => {
         jobs++;
         const arrivals: [number, unknown][] = [];
+        const departures: number[] = [];
         const keep = (value: object, sent: () => unknown): Kept => {
           const number = numberOf(value);
           if (!used.has(number)) arrivals.push([number, sent()]);
@@ -118,11 +129,27 @@ export function sharing(isShared = canShare()) {
               return { mesh: withShared(value) as Mesh, topology: withShared(topology) as object };
             });
           return Object.fromEntries(
-            Object.entries(value).map(([key, each]) => [key, pack(each, isLasting || LASTING.has(key))]),
+            Object.entries(value).map(([key, each]) => [
+              key,
+              key === 'document' && keepsDocument
+                ? keepDocument(each as object)
+                : pack(each, isLasting || LASTING.has(key)),
+            ]),
           );
         };
+        /** Packed each time, so that its parts count as used; sent when it is another. */
+        const keepDocument = (document: object): Kept => {
+          const number = numberOf(document);
+          const packed = pack(document, true);
+          if (number !== last) {
+            arrivals.push([number, { document: packed } satisfies SentDocument]);
+            if (last !== undefined) departures.push(last);
+            last = number;
+          }
+          return { '~kept': number };
+        };
         const packed = pack(input, false);
-        const departures = [...used].filter(([, job]) => job <= jobs - JOBS_KEPT).map(([number]) => number);
+        departures.push(...[...used].filter(([, job]) => job <= jobs - JOBS_KEPT).map(([number]) => number));
         for (const number of departures) used.delete(number);
         return { input: packed, arrivals, departures };
       };
@@ -140,9 +167,14 @@ export function receiver(): (parcel: Parcel) => unknown {
     if ('~kept' in value) return kept.get((value as Kept)['~kept']);
     return Object.fromEntries(Object.entries(value).map(([key, each]) => [key, unpack(each)]));
   };
+  const arrived = (value: unknown): unknown => {
+    if (isBytes(value)) return value;
+    return 'document' in (value as object)
+      ? unpack((value as SentDocument).document)
+      : meshOf(value as SentMesh);
+  };
   return ({ input, arrivals, departures }) => {
-    for (const [number, value] of arrivals)
-      kept.set(number, isBytes(value) ? value : meshOf(value as SentMesh));
+    for (const [number, value] of arrivals) kept.set(number, arrived(value));
     const unpacked = unpack(input);
     for (const number of departures) kept.delete(number);
     return unpacked;

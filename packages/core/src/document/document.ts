@@ -205,8 +205,11 @@ export function solidOf(document: HemDocument): Mesh {
   return solid;
 }
 
+/** Shells of one map as they were taken out, by where their vertices lie, for as long as somebody has them. */
+const takenOut = new WeakMap<ShellMap, WeakMap<Float64Array, Map<number, WeakRef<Shell>>>>();
+
 /**
- * One shell of a document as a mesh of its own.
+ * One shell of a document as a mesh of its own, the same object while somebody has it.
  *
  * @param surface  what of it is meant; where absent, what the document says
  */
@@ -218,7 +221,17 @@ export function shellOf(document: HemDocument, shell: number, surface?: Surface)
       : surface === 'cage'
         ? mesh
         : { ...mesh, positions: limitsOf(mesh) };
-  return extractShell(solid, triangulation, triangleStart, shellsOf(document), shell);
+  const map = shellsOf(document);
+  const byPlace = takenOut.get(map) ?? new WeakMap<Float64Array, Map<number, WeakRef<Shell>>>();
+  takenOut.set(map, byPlace);
+  const known = byPlace.get(solid.positions) ?? new Map<number, WeakRef<Shell>>();
+  byPlace.set(solid.positions, known);
+  let found = known.get(shell)?.deref();
+  if (!found) {
+    found = extractShell(solid, triangulation, triangleStart, map, shell);
+    known.set(shell, new WeakRef(found));
+  }
+  return found;
 }
 
 /** Whether some of a shell lies flat. */

@@ -26,6 +26,7 @@ import { repairModel } from './repairModel.ts';
 import { rings } from './rings.ts';
 import { shellFigures } from './shellFigures.ts';
 import { straightStrips } from './straightStrips.ts';
+import { stretchPicture } from './stretchPicture.ts';
 import { symmetry } from './symmetry.ts';
 import { unfoldShells } from './unfoldShells.ts';
 import { visibility } from './visibility.ts';
@@ -53,6 +54,7 @@ export const JOBS = [
   visibility,
   measureShells,
   shellFigures,
+  stretchPicture,
   meetsBound,
   inspectLayout,
   coverage,

@@ -38,6 +38,7 @@ interface Stroke {
 export const brushed = question({
   name: 'brushed',
   params: brushParams,
+  byHand: true,
   answer(document, params, { held }): BrushPicture {
     const { face, brush, dabs } = params;
     knownFaces(document.model.mesh, [face]);

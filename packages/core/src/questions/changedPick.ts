@@ -51,6 +51,7 @@ export const changedPick = question({
       '°',
     ),
   }),
+  byHand: true,
   answer(document, { how, angle, ...picked }): PickedItems {
     const { model, seams } = document;
     const { mesh, links } = topologyOf(model);

@@ -14,6 +14,7 @@ export const inBall = question({
     radius: about('its radius', positive(), 'model units'),
   }),
   several: true,
+  byHand: true,
   answer(document, { target, face, at, radius }): number[] {
     const { hidden } = document;
     const { mesh, links } = topologyOf(document.model);

@@ -13,6 +13,7 @@ const params = record({
 export const inBoardBox = question({
   name: 'in-board-box',
   params,
+  byHand: true,
   answer: (document, query): number[] =>
     targetOf(query.target).inFlat(groundOf(document), cornersInBox(document, query)),
 });

@@ -96,6 +96,9 @@ export const paramsOf = (name: QuestionName): Joi.Schema =>
 /** Whether a question may be asked several times at once. */
 export const isSeveral = (name: QuestionName): boolean => byName.get(name)?.several === true;
 
+/** Whether a question is asked while a hand moves. */
+export const isByHand = (name: QuestionName): boolean => byName.get(name)?.byHand === true;
+
 /** Whether a question gives way to everything else. */
 export const isBackground = (name: QuestionName): boolean => byName.get(name)?.background === true;
 

@@ -17,6 +17,7 @@ export const landing = question({
       'heights of a tile',
     ),
   }),
+  byHand: true,
   answer(document, { shells, matrix }): readonly number[] {
     const chosen = chosenShells(document, shells);
     const uvOf = new Map<number, Float64Array>();

@@ -33,6 +33,7 @@ export const movedPin = question({
     face: about('a face at it, on the side of the seams that is meant', whole()),
     uv: about('where it comes to lie', tuple(2), 'heights of a tile'),
   }),
+  byHand: true,
   answer(document, { vertex, face, uv }, context): ShellPicture {
     knownFaces(document.model.mesh, [face]);
     const corner = cornerOf(document.model.mesh, vertex, face);

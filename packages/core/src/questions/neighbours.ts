@@ -12,6 +12,7 @@ export const neighbours = question({
     target: about('what is looked for', choice(...TARGETS)),
     of: about('the one whose neighbours are meant, by number', whole(0, 2 ** 32 - 1)),
   }),
+  byHand: true,
   answer(document, { target, of }): readonly Spot[] {
     const ground = groundOf(document);
     const { beside, count } = targetOf(target);

@@ -27,6 +27,7 @@ export interface ProjectionPreview {
 export const projection = question({
   name: 'projection',
   params: projectParams,
+  byHand: true,
   async answer(document, params, context): Promise<ProjectionPreview> {
     const { mesh, triangulation, triangleStart } = topologyOf(document.model);
     const { uv, projected, outside, frame } = projectedUv(document, params);

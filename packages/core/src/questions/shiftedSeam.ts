@@ -5,6 +5,7 @@ import { question } from './question.ts';
 export const shiftedSeam = question({
   name: 'shifted-seam',
   params,
+  byHand: true,
   answer(document, given): { readonly edges: readonly number[]; readonly faces: number } {
     const { cut, strip } = shiftOf(document, given);
     return { edges: cut, faces: strip.length };

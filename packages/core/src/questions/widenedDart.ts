@@ -11,6 +11,7 @@ export const widenedDart = question({
     edges: about('edges of the dart, by number', indices),
     width: about('how wide it opens on either side, as a part of the way from its pivot', number(0.01, 2)),
   }),
+  byHand: true,
   answer: (document, { edges, width }): number[] =>
     widenDart(cutModel(document), knownEdges(document, edges), width),
 });

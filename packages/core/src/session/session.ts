@@ -24,20 +24,12 @@ import type { Follow, OperationContext } from '../operations/operation.ts';
 import { applyKept } from '../persistence/validatePatch.ts';
 import { walkActs } from '../persistence/walkActs.ts';
 import type { Progress } from '../progress.ts';
-import { heldByQuestions } from '../questions/held.ts';
-import {
-  type AnswerOf,
-  type AskedOf,
-  answerQuestion,
-  isBackground,
-  isIdle,
-  isSeveral,
-  lapses,
-  type QuestionName,
-} from '../questions/index.ts';
+import type { AnswerOf, AskedOf, QuestionName } from '../questions/index.ts';
 import type { Trial } from '../trials/trial.ts';
+import { asking } from './asking.ts';
 import type { Done } from './done.ts';
 import { forecast } from './forecast.ts';
+import type { Hands } from './hands.ts';
 import { patchMemory } from './patchMemory.ts';
 import type { Persistence } from './persistence.ts';
 import { sessionTrials } from './sessionTrials.ts';
@@ -73,6 +65,8 @@ export interface SessionStart {
   readonly backgroundJobs?: Jobs;
   /** Where those are answered that are only for idle times and may take long, so that no other waits behind them. */
   readonly idleJobs?: Jobs;
+  /** Where questions are answered that are asked while a hand moves; on this thread when absent. */
+  readonly hands?: Hands;
   readonly emit?: (event: SessionEvent) => void;
   readonly trials?: readonly Trial[];
 }
@@ -106,6 +100,7 @@ export function openSession({
   previewJobs = jobs,
   backgroundJobs = previewJobs,
   idleJobs = backgroundJobs,
+  hands,
   emit = () => undefined,
   ...start
 }: SessionStart) {
@@ -116,8 +111,7 @@ export function openSession({
   let commits: Promise<unknown> = Promise.resolve();
   let group = nextGroup(history);
   const ahead = forecast(previewJobs);
-  const asking = new Map<QuestionName, { aborted: boolean }>();
-  const held = heldByQuestions();
+  const questions = asking({ jobs: previewJobs, backgroundJobs, idleJobs, hands });
   const trials = sessionTrials(start.trials ?? [], persistence, backgroundJobs, (list) =>
     emit({ kind: 'trials', trials: list }),
   );
@@ -141,8 +135,7 @@ export function openSession({
   const changedTo = (next: HemDocument, patches: readonly Patch[], act: number): void => {
     document = next;
     ahead.keepOnly(next);
-    held.keepOnly(next);
-    for (const [name, signal] of asking) if (lapses(name, patches)) signal.aborted = true;
+    questions.changedTo(next, patches);
     emit({ kind: 'changed', patches, group: act });
   };
 
@@ -235,7 +228,7 @@ export function openSession({
   /** Acts follow one another; what is running hears that it should come to an end. */
   const enqueue = <T>(work: (signal: Running) => Promise<T>, signal = newSignal()): Promise<T> => {
     ahead.abort();
-    for (const [name, signal] of asking) if (isIdle(name)) signal.aborted = true;
+    questions.stopIdle();
     if (running) Object.assign(running, { aborted: true, superseded: true });
     const result = queue.then(async () => {
       running = signal;
@@ -391,43 +384,19 @@ export function openSession({
      *
      * @returns undefined when the same was asked anew, or the document changed meanwhile, and it had not been answered
      */
-    async ask<N extends QuestionName>(
+    ask: <N extends QuestionName>(
       name: N,
       params: AskedOf<N>,
       report: (progress: Progress) => void = () => undefined,
-    ): Promise<AnswerOf<N> | undefined> {
-      const signal = { aborted: false };
-      if (!isSeveral(name)) {
-        const last = asking.get(name);
-        if (last) last.aborted = true;
-        asking.set(name, signal);
-      }
-      try {
-        return await answerQuestion(document, name, params, {
-          signal,
-          jobs: isIdle(name) ? idleJobs : isBackground(name) ? backgroundJobs : previewJobs,
-          report,
-          held,
-        });
-      } catch (error) {
-        if (error instanceof HemError && error.code === 'stopped') return undefined;
-        throw error;
-      } finally {
-        if (asking.get(name) === signal) asking.delete(name);
-      }
-    },
+    ): Promise<AnswerOf<N> | undefined> => questions.ask(document, name, params, report),
 
     /** Ends a question; it answers with the best it has, or with nothing. */
-    stopAsking(name: QuestionName): void {
-      const signal = asking.get(name);
-      if (signal) signal.aborted = true;
-    },
+    stopAsking: questions.stop,
 
     /** Brings everything to an end; resolves once what was done is kept. */
     async close(): Promise<void> {
       ahead.abort();
-      for (const signal of asking.values()) signal.aborted = true;
-      held.keepOnly();
+      questions.end();
       if (running) running.aborted = true;
       await queue;
       await commits;

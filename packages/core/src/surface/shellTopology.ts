@@ -19,10 +19,16 @@ export interface ShellTopology {
   readonly sentence: string;
 }
 
-/**
- * Can it be flattened? From the Euler characteristic of the shell and its borders.
- */
+const known = new WeakMap<Shell, ShellTopology>();
+
+/** Can it be flattened? From the Euler characteristic of the shell and its borders, worked out once. */
 export function shellTopology(shell: Shell): ShellTopology {
+  const topology = known.get(shell) ?? topologyFrom(shell);
+  known.set(shell, topology);
+  return topology;
+}
+
+function topologyFrom(shell: Shell): ShellTopology {
   const vertices = shell.positions.length / 3;
   const { loops, edgeCount, nonManifold } = borders(shell.triangles, vertices);
   const borderCount = loops.length;

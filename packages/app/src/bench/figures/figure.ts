@@ -1,6 +1,7 @@
 import type { Totals } from '@blunt-hem/core/document/figures';
+import type { Histogram } from '@blunt-hem/core/measure/histogram';
 import type { BenchStore } from '../../store/bench.ts';
-import type { BenchFigures, Histogram } from '../../worker/protocol.ts';
+import type { BenchFigures } from '../../worker/protocol.ts';
 import type { Overlay } from '../overlays/overlay.ts';
 
 /** One figure of the measure strip. */

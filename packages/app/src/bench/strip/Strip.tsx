@@ -1,6 +1,6 @@
+import type { Histogram } from '@blunt-hem/core/measure/histogram';
 import { scaleLinear } from 'd3-scale';
 import { useBench } from '../../store/bench.ts';
-import type { Histogram } from '../../worker/protocol.ts';
 import type { Figure } from '../figures/figure.ts';
 import { FIGURES } from '../figures/index.ts';
 import type { Overlay } from '../overlays/overlay.ts';

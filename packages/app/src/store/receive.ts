@@ -1,4 +1,4 @@
-import type { BenchEvent, ModelBuffers, ShellRow } from '../worker/protocol.ts';
+import type { BenchEvent, FlatBuffers, ModelBuffers, ShellRow } from '../worker/protocol.ts';
 import { type BenchStore, useBench } from './bench.ts';
 import { OF_THE_MESH } from './cutting.ts';
 
@@ -14,14 +14,15 @@ export function receive(event: BenchEvent): void {
       isSameMesh = event.sameMesh === true;
       return;
     case 'state': {
-      const { state } = event;
+      const { flat, ...state } = event.state;
       const model = nextModel;
       nextModel = undefined;
       const another = model !== undefined && !isSameMesh;
       useBench.setState((s) => ({
         ...state,
+        ...(flat && { flat: { ...s.flat, ...flat } as FlatBuffers }),
         ...(model && { model, occlusion: undefined }),
-        ...(state.flat && s.flat && !another && { before: { uv: s.flat.uv, figures: s.figures } }),
+        ...(flat && s.flat && !another && { before: { uv: s.flat.uv, figures: s.figures } }),
         ...(state.currentUv !== s.currentUv && { before: undefined }),
         ...(another && {
           before: undefined,
@@ -31,14 +32,14 @@ export function receive(event: BenchEvent): void {
           edges: new Set<number>(),
           faces: new Set<number>(),
         }),
-        chosen: state.flat ? renumbered(s, state.flat.faceShell, another) : s.chosen,
+        chosen: flat?.faceShell ? renumbered(s, flat.faceShell, another) : s.chosen,
         hover: undefined,
-        ...((state.flat || another) && { pointedOut: new Set<number>() }),
+        ...((flat || another) && { pointedOut: new Set<number>() }),
         aim: undefined,
         // Another cut makes other shells of it.
-        ...(state.flat && { darts: undefined }),
+        ...(flat && { darts: undefined }),
         // The true places take the place of the hand's.
-        ...(state.flat && { dragged: undefined }),
+        ...(flat && { dragged: undefined }),
         measured: false,
       }));
       return;

@@ -95,30 +95,46 @@ function partLists(model: Model, links: Connectivity): PartList[] {
   });
 }
 
-export function flatBuffers(document: HemDocument): FlatBuffers {
-  const { triangulation, links } = topologyOf(document.model);
-  const { triangleCorners } = triangulation;
+/** What is drawn of the flat, by what it follows from. */
+export const FLAT_PARTS = ['uv', 'seams', 'pins', 'stays', 'grain'] as const;
+export type FlatPart = (typeof FLAT_PARTS)[number];
+
+/** What is drawn of the flat; of some of it only what follows from that. */
+export function flatBuffers(document: HemDocument): FlatBuffers;
+export function flatBuffers(document: HemDocument, parts: ReadonlySet<FlatPart>): Partial<FlatBuffers>;
+export function flatBuffers(
+  document: HemDocument,
+  parts: ReadonlySet<FlatPart> = new Set(FLAT_PARTS),
+): Partial<FlatBuffers> {
+  return {
+    ...(parts.has('uv') && { uv: drawnUv(document) }),
+    ...(parts.has('seams') && drawnSeams(document)),
+    ...(parts.has('pins') && { pins: pinnedPlaces(document) }),
+    ...(parts.has('stays') && { stays: markedEdges(document.stays) }),
+    ...(parts.has('grain') && { grain: markedEdges(document.grain) }),
+  };
+}
+
+function drawnUv(document: HemDocument): Float32Array {
+  const { triangleCorners } = topologyOf(document.model).triangulation;
   const { uv: cornerUv } = current(document);
   const uv = new Float32Array(2 * triangleCorners.length);
   for (let i = 0; i < triangleCorners.length; i++) {
     const c = triangleCorners[i];
-    const [u, v] = [cornerUv[2 * c], cornerUv[2 * c + 1]];
+    const u = cornerUv[2 * c];
+    const v = cornerUv[2 * c + 1];
     uv[2 * i] = Number.isNaN(u) ? NO_UV : u;
     uv[2 * i + 1] = Number.isNaN(v) ? NO_UV : v;
   }
-  const { edges: seams, breaks: seamBreaks } = edgeChains(
-    links,
-    (e) => links.joined[e] === 1 && document.seams[e] === 1,
-  );
-  return {
-    uv,
-    faceShell: shellsOf(document).faceShell.slice(),
-    seams,
-    seamBreaks,
-    pins: pinnedPlaces(document),
-    stays: markedEdges(document.stays),
-    grain: markedEdges(document.grain),
-  };
+  return uv;
+}
+
+/** Seams, and the shells that they make. */
+function drawnSeams(document: HemDocument): Pick<FlatBuffers, 'faceShell' | 'seams' | 'seamBreaks'> {
+  const { links } = topologyOf(document.model);
+  const marked = markedEdges(document.seams).filter((e) => links.joined[e] === 1);
+  const { edges: seams, breaks: seamBreaks } = edgeChains(links, marked);
+  return { faceShell: shellsOf(document).faceShell.slice(), seams, seamBreaks };
 }
 
 /** Edges that are marked. Most edges are not, and the browser looks for the next one faster than a loop. */

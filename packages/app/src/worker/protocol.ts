@@ -109,7 +109,8 @@ export interface SetName {
 
 /** What has changed after an act; what is absent is as it was. */
 export interface BenchState {
-  readonly flat?: FlatBuffers;
+  /** What is absent in it is as it was. */
+  readonly flat?: Partial<FlatBuffers>;
   /** 1 per hidden face. */
   readonly hidden?: Uint8Array;
   readonly patches?: PatchList;

@@ -1,5 +1,4 @@
 import type { HemDocument } from '@blunt-hem/core/document/document';
-import type { MarkField } from '@blunt-hem/core/document/fields';
 import { totalsOf } from '@blunt-hem/core/document/figures';
 import { groupLabels, type History } from '@blunt-hem/core/document/history';
 import { changesModel, type Patch, switchesSet } from '@blunt-hem/core/document/patch';
@@ -13,7 +12,14 @@ import type { Hands } from '@blunt-hem/core/session/hands';
 import type { Persistence } from '@blunt-hem/core/session/persistence';
 import { openSession } from '@blunt-hem/core/session/session';
 import type { Trial } from '@blunt-hem/core/trials/trial';
-import { flatBuffers, modelBuffers, occlusionBuffers, patchList } from './buffers.ts';
+import {
+  FLAT_PARTS,
+  type FlatPart,
+  flatBuffers,
+  modelBuffers,
+  occlusionBuffers,
+  patchList,
+} from './buffers.ts';
 import { figureDesk } from './figureDesk.ts';
 import { ghostOf } from './ghost.ts';
 import type { BenchEvent, BenchState, Ghost } from './protocol.ts';
@@ -110,7 +116,7 @@ export function sessionDesk(start: DeskStart, emit: (event: BenchEvent) => void,
     emit({
       kind: 'state',
       state: stateOf(
-        all || patches.some(changesPicture),
+        flatPartsChanged(patches),
         all || patches.some(changesOne('hidden')),
         all || patches.some(changesOne('patches', 'patchNames')),
       ),
@@ -189,10 +195,10 @@ export function sessionDesk(start: DeskStart, emit: (event: BenchEvent) => void,
     else if (!found) occlusionOf = undefined;
   };
 
-  const stateOf = (withFlat: boolean, withHidden: boolean, withPatches: boolean): BenchState => {
+  const stateOf = (parts: ReadonlySet<FlatPart>, withHidden: boolean, withPatches: boolean): BenchState => {
     const { document, history } = session;
     return {
-      ...(withFlat && { flat: flatBuffers(document) }),
+      ...(parts.size > 0 && { flat: flatBuffers(document, parts) }),
       ...(withHidden && { hidden: document.hidden.slice() }),
       ...(withPatches && { patches: patchList(document) }),
       shells: figures.rows(document),
@@ -235,20 +241,24 @@ export type SessionDesk = ReturnType<typeof sessionDesk>;
 /** Once more where a solver broke down: it was started again. */
 const twice = <T>(work: () => Promise<T>): Promise<T> => work().catch(work);
 
-/** Marks that are drawn as lines and points. */
-const PICTURED = new Set<MarkField>(['seams', 'pins', 'stays', 'grain']);
-
-/** Whether what is drawn in the flat, or as seams, is another. */
-const changesPicture = (patch: Patch): boolean =>
-  patch.changes.some(
-    (change) =>
-      change.kind === 'uv' ||
-      change.kind === 'remesh' ||
-      change.kind === 'replacement' ||
-      change.kind === 'set-switched' ||
-      (change.kind === 'value' && change.field !== 'patchNames') ||
-      (change.kind === 'marks' && PICTURED.has(change.field)),
-  );
+/** What of the picture of the flat patches made another; all of it where there are no patches. */
+function flatPartsChanged(patches: readonly Patch[]): ReadonlySet<FlatPart> {
+  const all = new Set(FLAT_PARTS);
+  const changed = new Set<FlatPart>();
+  if (patches.length === 0) return all;
+  for (const change of patches.flatMap(({ changes }) => changes)) {
+    if (change.kind === 'remesh' || change.kind === 'replacement' || change.kind === 'set-switched')
+      return all;
+    if (change.kind === 'uv') changed.add('uv');
+    if (change.kind === 'marks') {
+      const part = FLAT_PARTS.find((each) => each === change.field);
+      if (part) changed.add(part);
+      // A pin is drawn once on each side of a seam.
+      if (part === 'seams') changed.add('pins');
+    }
+  }
+  return changed;
+}
 
 /** Whether a field, or the mesh it belongs to, is another. */
 const changesOne =

@@ -59,12 +59,18 @@ export const shellMarks = (
   { stale, relaxed, method, smoothed, locked }: HemDocument,
   faces: Uint32Array,
 ): ShellMarks => ({
-  stale: faces.some((f) => stale[f] === 1),
-  relaxed: faces.some((f) => relaxed[f] === 1),
+  stale: isAnyMarked(stale, faces),
+  relaxed: isAnyMarked(relaxed, faces),
   method: METHODS[method[faces[0]]],
-  smoothed: faces.some((f) => smoothed[f] === 1),
-  locked: faces.some((f) => locked[f] === 1),
+  smoothed: isAnyMarked(smoothed, faces),
+  locked: isAnyMarked(locked, faces),
 });
+
+/** Hot: asked for every face of a model after every act. */
+function isAnyMarked(marks: Uint8Array, faces: Uint32Array): boolean {
+  for (let i = 0; i < faces.length; i++) if (marks[faces[i]] === 1) return true;
+  return false;
+}
 
 /** Figures of all shells together. */
 export interface Totals {

@@ -1,9 +1,10 @@
 import type { FlatShell } from '../arrange/packShells.ts';
-import { areaOfTriangle } from '../surface/areas.ts';
+import type { Mesh } from '../mesh/mesh.ts';
+import { triangleAreas } from '../surface/areas.ts';
 import { boxesOfShells } from '../surface/boxesOfShells.ts';
 import { facesOfShell } from '../surface/shells.ts';
 import type { UvBox } from '../surface/uvBox.ts';
-import { current, type HemDocument, shellsOf, topologyOf } from './document.ts';
+import { current, type HemDocument, shellsOf, type Topology, topologyOf } from './document.ts';
 
 /**
  * Where every shell lies; undefined for one with missing UVs.
@@ -36,12 +37,27 @@ export function flatTriangles(document: HemDocument, shell: number, uv = current
   return flat;
 }
 
+const areas = new WeakMap<Mesh, Float64Array>();
+
+/** Area of each triangle of a mesh, worked out once. */
+function areasOf({ mesh, triangulation: { triangleCorners } }: Topology): Float64Array {
+  let found = areas.get(mesh);
+  if (!found) {
+    found = triangleAreas(
+      mesh.positions,
+      triangleCorners.map((c) => mesh.cornerVertex[c]),
+    );
+    areas.set(mesh, found);
+  }
+  return found;
+}
+
 /** Flat length per model length over all shells that have UVs; undefined when none has. */
 export function densityOf(document: HemDocument): number | undefined {
   const { uv } = current(document);
-  const { mesh, triangulation } = topologyOf(document.model);
-  const { triangleCorners, triangleFace } = triangulation;
-  const { positions, cornerVertex } = mesh;
+  const topology = topologyOf(document.model);
+  const { triangleCorners, triangleFace } = topology.triangulation;
+  const area3 = areasOf(topology);
   const { shellCount, faceShell } = shellsOf(document);
   const solid = new Float64Array(shellCount);
   const flat = new Float64Array(shellCount);
@@ -55,8 +71,7 @@ export function densityOf(document: HemDocument): number | undefined {
     const s = faceShell[triangleFace[t]];
     // Flipped triangles count against their shell; one place that is missing leaves it without.
     flat[s] += 0.5 * twice;
-    if (!Number.isNaN(twice))
-      solid[s] += areaOfTriangle(positions, cornerVertex[i], cornerVertex[j], cornerVertex[k]);
+    if (!Number.isNaN(twice)) solid[s] += area3[t];
   }
   let [area, flatArea] = [0, 0];
   for (let s = 0; s < shellCount; s++) {

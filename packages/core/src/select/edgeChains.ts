@@ -6,21 +6,24 @@ export interface EdgeChains {
   readonly breaks: Uint8Array;
 }
 
-/** Orders the marked edges into chains that go on from end to end, in time linear in the mesh. */
+/**
+ * Orders edges into chains that go on from end to end, in time linear in their number.
+ *
+ * @param marked  numbers of edges, each once
+ */
 export function edgeChains(
   { edgeVertices, vertexEdgeStart, vertexEdges }: Connectivity,
-  isMarked: (edge: number) => boolean,
+  marked: Uint32Array,
 ): EdgeChains {
-  const edgeCount = edgeVertices.length / 2;
-  const left = new Uint8Array(edgeCount);
-  let total = 0;
-  for (let e = 0; e < edgeCount; e++) {
-    if (!isMarked(e)) continue;
+  const left = new Uint8Array(edgeVertices.length / 2);
+  const meeting = new Uint8Array(vertexEdgeStart.length - 1);
+  for (const e of marked) {
     left[e] = 1;
-    total++;
+    for (let k = 2 * e; k < 2 * e + 2; k++)
+      meeting[edgeVertices[k]] = Math.min(3, meeting[edgeVertices[k]] + 1);
   }
-  const edges = new Uint32Array(total);
-  const breaks = new Uint8Array(total);
+  const edges = new Uint32Array(marked.length);
+  const breaks = new Uint8Array(marked.length);
   let count = 0;
   const nextAt = (v: number): number => {
     for (let i = vertexEdgeStart[v]; i < vertexEdgeStart[v + 1]; i++)
@@ -36,14 +39,11 @@ export function edgeChains(
     }
   };
   // From ends and crossings first, then round what is closed.
-  const vertices = vertexEdgeStart.length - 1;
-  const marked = left.slice();
-  for (let v = 0; v < vertices; v++) {
-    let here = 0;
-    for (let i = vertexEdgeStart[v]; i < vertexEdgeStart[v + 1]; i++) here += marked[vertexEdges[i]];
-    if (here === 0 || here === 2) continue;
-    for (let e = nextAt(v); e >= 0; e = nextAt(v)) follow(e, v);
-  }
-  for (let e = 0; e < edgeCount; e++) if (left[e]) follow(e, edgeVertices[2 * e]);
+  for (const e of marked)
+    for (let k = 2 * e; k < 2 * e + 2; k++) {
+      const v = edgeVertices[k];
+      if (meeting[v] !== 2) for (let next = nextAt(v); next >= 0; next = nextAt(v)) follow(next, v);
+    }
+  for (const e of marked) if (left[e]) follow(e, edgeVertices[2 * e]);
   return { edges, breaks };
 }

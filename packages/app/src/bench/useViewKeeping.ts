@@ -20,7 +20,7 @@ export function useViewKeeping(kept: KeptView | undefined): void {
     const { renderer } = handle;
     if (!renderer) return;
     if (kept) renderer.setViews(kept.cameras);
-    else renderer.frameBoard();
+    else renderer.board.frame();
     let timer: ReturnType<typeof setTimeout> | undefined;
     const { dataset } = document.documentElement;
     const keep = () => {

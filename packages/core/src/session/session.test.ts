@@ -1,62 +1,14 @@
 import { describe, expect, it } from 'vitest';
-import { openDocument, shellsOf, topologyOf } from '../document/document.ts';
+import { openDocument, shellsOf } from '../document/document.ts';
 import { figuresOf } from '../document/figures.ts';
 import { emptyHistory } from '../document/history.ts';
-import { byteSize } from '../document/patch.ts';
-import { StoppedError } from '../errors.ts';
-import { type JobInput, type JobName, type JobOutput, type Jobs, localJobs } from '../jobs/index.ts';
-import { findEdge } from '../mesh/connectivity.ts';
+import { localJobs } from '../jobs/index.ts';
 import { modelFromMesh } from '../mesh/model.ts';
 import { request } from '../operations/catalogue.ts';
-import type { Context } from '../progress.ts';
-import { cube, sheet, sphericalCap } from '../testing/shapes.ts';
-import { patchMemory } from './patchMemory.ts';
-import { memoryPersistence, type Persistence } from './persistence.ts';
+import { edges, LID, slowJobs, start, until } from '../testing/sessions.ts';
+import { sheet, sphericalCap } from '../testing/shapes.ts';
+import { memoryPersistence } from './persistence.ts';
 import { openSession, type SessionEvent } from './session.ts';
-
-const cubeDocument = () => openDocument(modelFromMesh('Cube', cube()));
-const { links } = topologyOf(cubeDocument().model);
-const edges = (...pairs: readonly (readonly [number, number])[]) =>
-  pairs.map(([a, b]) => findEdge(links, a, b));
-const LID = edges([4, 5], [5, 6], [6, 7], [7, 4]);
-
-function start(jobs: Jobs = localJobs, persistence: Persistence = memoryPersistence()) {
-  const events: SessionEvent[] = [];
-  const session = openSession({
-    document: cubeDocument(),
-    history: emptyHistory,
-    persistence,
-    jobs,
-    emit: (event) => events.push(event),
-  });
-  return { session, events };
-}
-
-/** Jobs that take a while and can be stopped, but for those that are let through. */
-function slowJobs(slow: JobName, milliseconds = 100) {
-  const told = { stops: 0, runs: 0 };
-  const jobs: Jobs = {
-    width: 1,
-    async run<N extends JobName>(name: N, input: JobInput<N>, context: Context): Promise<JobOutput<N>> {
-      if (name === slow) {
-        told.runs++;
-        for (let i = 0; i < milliseconds / 2; i++) {
-          await new Promise((resolve) => setTimeout(resolve, 2));
-          if (!context.signal.aborted) continue;
-          told.stops++;
-          throw new StoppedError();
-        }
-      }
-      return localJobs.run(name, input, context);
-    },
-  };
-  return { jobs, told };
-}
-
-/** Waits until something has come about. */
-async function until(holds: () => boolean): Promise<void> {
-  while (!holds()) await new Promise((resolve) => setTimeout(resolve, 1));
-}
 
 describe('a session', () => {
   it('unfolds what a cut touches, in the same undo', async () => {
@@ -291,109 +243,6 @@ describe('a session', () => {
   });
 });
 
-describe('a preview', () => {
-  it('shows what an act would lead to, with what follows, and records nothing', async () => {
-    const { session, events } = start();
-    const before = session.document;
-    const shown = await session.preview(request('cut', { edges: LID }));
-    expect(shown?.stale.includes(1)).toBe(false);
-    expect(shown?.uvSets[0].uv.some(Number.isNaN)).toBe(false);
-    expect(session.document).toBe(before);
-    expect(session.history.acts).toEqual([]);
-    expect(events).toEqual([]);
-    await session.perform('cut', { edges: LID });
-    expect(session.document).toEqual(shown);
-  });
-
-  it('gives way to a newer one, to another act, and to being cleared', async () => {
-    const { jobs, told } = slowJobs('unfold', 40);
-    const cut = request('cut', { edges: LID });
-    for (const end of [
-      (s: ReturnType<typeof start>['session']) => s.preview(request('cut', { edges: LID.slice(1) })),
-      (s: ReturnType<typeof start>['session']) =>
-        s.perform('hide', {}).then(() => s.perform('sew', { edges: LID })),
-      async (s: ReturnType<typeof start>['session']) => s.clearPreview(),
-    ]) {
-      const { session } = start(jobs);
-      const runs = told.runs;
-      const first = session.preview(cut);
-      await until(() => told.runs > runs);
-      const ending = end(session);
-      expect(await first).toBeUndefined();
-      await ending;
-    }
-  });
-
-  it('of what cannot be done is nothing', async () => {
-    const { session } = start();
-    expect(await session.preview(request('unfold', { shells: [0] }))).toBeUndefined();
-    expect(await session.preview(request('cut', { edges: [999] }))).toBeUndefined();
-  });
-
-  it('is taken over by the act that does the same: nothing is solved twice, and one that is not done is waited for', async () => {
-    for (const wait of [true, false]) {
-      const { jobs, told } = slowJobs('unfold', 40);
-      const { session, events } = start(jobs);
-      const cut = request('cut', { edges: LID });
-      const preview = session.preview(cut);
-      if (wait) await preview;
-      else await until(() => told.runs > 0);
-      const done = await session.perform('cut', { edges: LID });
-      expect(done).toMatchObject({ label: 'Cut 4 edges', changed: true });
-      expect(told).toEqual({ runs: 1, stops: 0 });
-      expect(session.document).toEqual(await preview);
-      expect(session.history.acts.map(({ operation }) => operation)).toEqual(['cut', 'unfold']);
-      expect(events.filter(({ kind }) => kind === 'changed')).toHaveLength(wait ? 1 : 2);
-      // As if it had been done without: back and forth, and the same parameters in the history.
-      const after = session.document;
-      await session.undo();
-      expect(session.document).toEqual(cubeDocument());
-      await session.redo();
-      expect(session.document).toEqual(after);
-    }
-  });
-
-  it('is not taken over by an act on another document, nor by one with other parameters', async () => {
-    const { jobs, told } = slowJobs('unfold', 1);
-    const { session } = start(jobs);
-    await session.preview(request('cut', { edges: LID }));
-    await session.perform('cut', { edges: LID.slice(1) }, { alone: true });
-    const runs = told.runs;
-    await session.perform('cut', { edges: LID });
-    expect(told.runs).toBe(runs + 1);
-    expect(session.history.acts.map(({ label }) => label)[1]).toBe('Cut 4 edges');
-  });
-
-  it('that is taken over is stopped with its act', async () => {
-    const { jobs, told } = slowJobs('unfold', 4000);
-    const { session } = start(jobs);
-    const preview = session.preview(request('cut', { edges: LID }));
-    await until(() => told.runs > 0);
-    const act = session.perform('cut', { edges: LID });
-    await until(() => session.history.done === 1);
-    session.stop();
-    await act;
-    expect(told.stops).toBe(1);
-    expect(await preview).toBeUndefined();
-    expect(session.document.stale.includes(1)).toBe(true);
-  });
-
-  it('never delays another act, for it is solved elsewhere', async () => {
-    const { jobs } = slowJobs('unfold', 400);
-    const session = openSession({
-      document: cubeDocument(),
-      history: emptyHistory,
-      persistence: memoryPersistence(),
-      jobs: localJobs,
-      previewJobs: jobs,
-    });
-    const preview = session.preview(request('cut', { edges: LID.slice(1) }));
-    await session.perform('cut', { edges: LID });
-    expect(session.document.stale.includes(1)).toBe(false);
-    expect(await preview).toBeUndefined();
-  });
-});
-
 describe('two sessions in one process', () => {
   /** A hill that is unfolded, with one place of it pinned. */
   const hill = async (height: number) => {
@@ -444,81 +293,5 @@ describe('two sessions in one process', () => {
     await sessions[0].close();
     await sessions[1].perform('relax', { steps: 1 });
     expect(await sessions[1].ask('moved-pin', { vertex: 48, face: 35, uv: [0.8, 0.8] })).toBeDefined();
-  });
-});
-
-describe('a question', () => {
-  it('is answered of the document as it is, and changes nothing', async () => {
-    const { session, events } = start();
-    const loop = await session.ask('edge-loop', { edge: LID[0] });
-    expect(loop?.edges).toContain(LID[0]);
-    expect(events).toEqual([]);
-    await expect(session.ask('edge-loop', { edge: -1 })).rejects.toThrow(/edge-loop: /);
-  });
-
-  it('ends at the beginning of any act where it is only for idle times', async () => {
-    const { jobs, told } = slowJobs('ambient-occlusion', 400);
-    const { session } = start(jobs);
-    const asked = session.ask('ambient-occlusion', {});
-    await until(() => told.runs === 1);
-    // Nothing comes of it, and the sky falls as before: it gives way all the same.
-    await session.perform('sew', { edges: LID });
-    expect(await asked).toBeUndefined();
-    expect(told.stops).toBe(1);
-    expect((await session.ask('ambient-occlusion', {}))?.vertices).toHaveLength(8);
-  });
-
-  it('lapses when it is asked anew, and when what it is about changes', async () => {
-    const { jobs, told } = slowJobs('examine', 60);
-    const { session } = start(jobs);
-    const first = session.ask('examination', { tolerance: 0.01 });
-    await until(() => told.runs === 1);
-    const second = session.ask('examination', { tolerance: 0.02 });
-    expect(await first).toBeUndefined();
-    // Hiding faces changes nothing that the health check looks at.
-    await session.perform('hide', { faces: [0] });
-    expect(await second).toMatchObject({ findings: [] });
-    const third = session.ask('examination', {});
-    await until(() => told.runs === 3);
-    await session.perform('delete-faces', { faces: [0] });
-    expect(await third).toBeUndefined();
-  });
-});
-
-describe('the memory of patches', () => {
-  it('holds no more than it may, what is near, and reads the rest back', async () => {
-    const patch = (i: number) => ({
-      changes: [
-        {
-          kind: 'marks' as const,
-          field: 'seams' as const,
-          index: Uint32Array.of(i),
-          before: Uint8Array.of(0),
-          after: Uint8Array.of(1),
-        },
-      ],
-      notes: [],
-    });
-    const one = byteSize(patch(0).changes);
-    const read: number[] = [];
-    const persistence: Persistence = {
-      ...memoryPersistence(),
-      memory: 3 * one,
-      patch: async (at) => {
-        read.push(at);
-        return patch(at);
-      },
-    };
-    const memory = patchMemory(persistence);
-    for (let i = 0; i < 10; i++) memory.put(i, patch(i), i + 1);
-    expect(memory.bytes).toBeLessThanOrEqual(3 * one);
-    for (let i = 10; i-- > 0; ) expect(await memory.get(i)).toEqual(patch(i));
-    expect(read).toEqual([6, 5, 4, 3, 2, 1, 0]);
-    expect(memory.bytes).toBeLessThanOrEqual(3 * one);
-    // What could be redone is gone once something else is done.
-    memory.put(2, patch(77), 3);
-    expect(await memory.get(2)).toEqual(patch(77));
-    expect(await memory.get(5)).toEqual(patch(5));
-    expect(read.at(-1)).toBe(5);
   });
 });

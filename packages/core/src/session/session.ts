@@ -1,36 +1,21 @@
 import { current, type HemDocument } from '../document/document.ts';
-import {
-  type Act,
-  type History,
-  type KeptAct,
-  nextGroup,
-  record,
-  redone,
-  undone,
-} from '../document/history.ts';
-import { applyPatch, inverse, isEmpty, type Patch } from '../document/patch.ts';
+import { type History, nextGroup, redone, undone } from '../document/history.ts';
+import type { Patch } from '../document/patch.ts';
 import type { Request } from '../document/request.ts';
 import { HemError } from '../errors.ts';
 import type { Jobs } from '../jobs/index.ts';
-import {
-  carryOut,
-  type OperationName,
-  type Outcome,
-  operationNamed,
-  type ParamsOf,
-} from '../operations/catalogue.ts';
+import { carryOut, type OperationName, operationNamed, type ParamsOf } from '../operations/catalogue.ts';
 import { reflatten } from '../operations/cut/reflatten.ts';
 import type { Follow, OperationContext } from '../operations/operation.ts';
-import { applyKept } from '../persistence/validatePatch.ts';
-import { walkActs } from '../persistence/walkActs.ts';
 import type { Progress } from '../progress.ts';
 import type { AnswerOf, AskedOf, QuestionName } from '../questions/index.ts';
 import type { Trial } from '../trials/trial.ts';
+import { type ActSignal, actQueue, actSignal } from './actQueue.ts';
 import { asking } from './asking.ts';
 import type { Done } from './done.ts';
 import { forecast } from './forecast.ts';
 import type { Hands } from './hands.ts';
-import { patchMemory } from './patchMemory.ts';
+import { keptProject, type Whole } from './keptProject.ts';
 import type { Persistence } from './persistence.ts';
 import { sessionTrials } from './sessionTrials.ts';
 import { trialActs } from './trialActs.ts';
@@ -45,14 +30,6 @@ export type SessionEvent =
   | ({ readonly kind: 'running'; readonly operation?: OperationName } & Omit<Progress, 'uv'>)
   /** A shell that is being worked on, as it lies now: UV per shell vertex, tile units. */
   | { readonly kind: 'picture'; readonly shell: number; readonly uv: Float64Array };
-
-/** A newer act took the place of this one before it had anything worth keeping. */
-export class SupersededError extends HemError {
-  constructor() {
-    super('superseded', 'Something newer took its place. Nothing was changed.');
-    this.name = 'SupersededError';
-  }
-}
 
 export interface SessionStart {
   readonly document: HemDocument;
@@ -82,20 +59,12 @@ interface Acted {
   readonly params: unknown;
 }
 
-interface Running {
-  aborted: boolean;
-  superseded: boolean;
-}
-
-const newSignal = (): Running => ({ aborted: false, superseded: false });
-
 /**
  * One open project: the document, its history, and what is running. Acts follow one another, each on the document as the last one
  * left it; a newer one brings what is running to an end, which keeps its best so far or is left out. An act counts as done once it is
  * kept. The app's worker and the command wrap the same one.
  */
 export function openSession({
-  persistence,
   jobs,
   previewJobs = jobs,
   backgroundJobs = previewJobs,
@@ -104,19 +73,24 @@ export function openSession({
   emit = () => undefined,
   ...start
 }: SessionStart) {
-  let { document, history } = start;
-  const memory = patchMemory(persistence);
-  let running: Running | undefined;
-  let queue: Promise<unknown> = Promise.resolve();
-  let commits: Promise<unknown> = Promise.resolve();
-  let group = nextGroup(history);
   const ahead = forecast(previewJobs);
   const questions = asking({ jobs: previewJobs, backgroundJobs, idleJobs, hands });
-  const trials = sessionTrials(start.trials ?? [], persistence, backgroundJobs, (list) =>
+  const trials = sessionTrials(start.trials ?? [], start.persistence, backgroundJobs, (list) =>
     emit({ kind: 'trials', trials: list }),
   );
+  const project = keptProject({
+    ...start,
+    onSaved: (saved) => emit({ kind: 'saved', saved }),
+    onChange(next, patches, group) {
+      ahead.keepOnly(next);
+      questions.changedTo(next, patches);
+      emit({ kind: 'changed', patches, group });
+    },
+  });
+  const queue = actQueue(() => emit({ kind: 'running' }));
+  let group = nextGroup(start.history);
 
-  const contextFor = (operation: OperationName, signal: Running): OperationContext => ({
+  const contextFor = (operation: OperationName, signal: ActSignal): OperationContext => ({
     signal,
     jobs,
     report: ({ fraction, figure }) => emit({ kind: 'running', operation, fraction, figure }),
@@ -125,73 +99,22 @@ export function openSession({
     },
   });
 
-  /** One commit at a time: the document changes only once the act is kept, and on the document as it is then. */
-  const commit = <T>(work: () => Promise<T>): Promise<T> => {
-    const result = commits.then(work);
-    commits = result.catch(() => undefined);
-    return result;
-  };
-
-  const changedTo = (next: HemDocument, patches: readonly Patch[], act: number): void => {
-    document = next;
-    ahead.keepOnly(next);
-    questions.changedTo(next, patches);
-    emit({ kind: 'changed', patches, group: act });
-  };
-
-  /** Keeps what requests have come to, in one go, unless nothing comes of any of them. */
-  const keep = async (
-    outcomes: readonly (Outcome & { readonly request: Request })[],
-    own: number,
-    ready?: { readonly from: HemDocument; readonly next: HemDocument },
-  ): Promise<boolean> => {
-    const acts = outcomes
-      .filter(({ patch }) => !patch.changes.every(isEmpty))
-      .map(
-        ({ request, kept, label, patch }): KeptAct => ({
-          operation: request.operation,
-          params: kept,
-          label,
-          group: own,
-          patch,
-        }),
-      );
-    if (acts.length === 0) return false;
-    await commit(async () => {
-      const patches = acts.map(({ patch }) => patch);
-      const next = ready?.from === document ? ready.next : patches.reduce(applyPatch, document);
-      const at = history.done;
-      emit({ kind: 'saved', saved: false });
-      try {
-        await persistence.add(acts, at, next);
-      } finally {
-        emit({ kind: 'saved', saved: true });
-      }
-      for (const kept of acts) {
-        history = record(history, bare(kept));
-        memory.put(history.done - 1, kept.patch, history.done);
-      }
-      changedTo(next, patches, own);
-    });
-    return true;
-  };
-
   /** Carries out one request, or takes over what was foreseen of it, and keeps it. */
   const act = async (request: Request, own: number, context: OperationContext): Promise<Acted> => {
-    const from = document;
+    const from = project.document;
     const ready = await ahead.foreseen(from, request, context);
     const outcome = ready ?? (await carryOut(from, request, context));
-    const changed = await keep([{ ...outcome, request }], own, ready && { from, next: ready.next });
+    const changed = await project.keep([{ ...outcome, request }], own, ready && { from, next: ready.next });
     const { label, params } = outcome;
     return { done: { label, notes: outcome.patch.notes, changed }, params };
   };
 
   /** The same of a request with all that follows it, where all of that was foreseen: it is kept in one go. */
   const actAtOnce = async (request: Request, own: number): Promise<Acted | undefined> => {
-    const from = document;
+    const from = project.document;
     const steps = await ahead.all(from, request);
-    if (!steps || document !== from) return undefined;
-    const changed = await keep(steps, own, { from, next: steps[steps.length - 1].next });
+    if (!steps || project.document !== from) return undefined;
+    const changed = await project.keep(steps, own, { from, next: steps[steps.length - 1].next });
     const [{ label, params }] = steps;
     return { done: { label, notes: steps.flatMap(({ patch }) => patch.notes), changed }, params };
   };
@@ -206,12 +129,12 @@ export function openSession({
     follow: readonly Follow<never>[],
     params: unknown,
     own: number,
-    signal: Running,
+    signal: ActSignal,
   ): Promise<readonly string[]> => {
-    const after = document;
+    const after = project.document;
     const notes: string[] = [];
     for (const next of follow) {
-      const request = signal.aborted ? undefined : next(after, document, params as never);
+      const request = signal.aborted ? undefined : next(after, project.document, params as never);
       if (!request) continue;
       try {
         const context = contextFor(request.operation as OperationName, signal);
@@ -225,115 +148,53 @@ export function openSession({
     return notes;
   };
 
-  /** Acts follow one another; what is running hears that it should come to an end. */
-  const enqueue = <T>(work: (signal: Running) => Promise<T>, signal = newSignal()): Promise<T> => {
+  const enqueue = <T>(work: (signal: ActSignal) => Promise<T>, signal?: ActSignal): Promise<T> => {
     ahead.abort();
     questions.stopIdle();
-    if (running) Object.assign(running, { aborted: true, superseded: true });
-    const result = queue.then(async () => {
-      running = signal;
-      try {
-        return await work(signal);
-      } catch (error) {
-        if (error instanceof HemError && error.code === 'stopped' && signal.superseded)
-          throw new SupersededError();
-        throw error;
-      } finally {
-        if (running === signal) running = undefined;
-        emit({ kind: 'running' });
-      }
-    });
-    queue = result.catch(() => undefined);
-    return result;
+    return queue.add(work, signal);
   };
 
   const perform = async (request: Request, { alone = false }: PerformOptions = {}): Promise<Done> => {
     const operation = operationNamed(request.operation);
-    const signal = newSignal();
+    const signal = actSignal();
     const context = contextFor(operation.name as OperationName, signal);
-    if (operation.aside) {
-      return (await act(request, group++, context)).done;
-    }
-    ahead.yieldTo(document, request, context);
+    if (operation.aside) return (await act(request, group++, context)).done;
+    ahead.yieldTo(project.document, request, context);
     return enqueue(async () => {
       const own = group++;
       emit({ kind: 'running', operation: operation.name as OperationName });
-      const [from, since] = [document, Date.now()];
+      const [from, since] = [project.document, Date.now()];
       const whole = alone ? undefined : await actAtOnce(request, own);
       const { done, params } = whole ?? (await act(request, own, context));
-      if (operation.trial && done.changed)
-        void trials.made(from, document, done.label, operation.trial(document, params), since);
+      if (operation.trial && done.changed) {
+        const shells = operation.trial(project.document, params);
+        void trials.made(from, project.document, done.label, shells, since);
+      }
       if (whole || alone || !operation.follow || !done.changed) return done;
       return { ...done, notes: [...done.notes, ...(await followUp(operation.follow, params, own, signal))] };
     }, signal);
   };
 
   const travel = (to: (history: History) => number | undefined): Promise<Done | undefined> =>
-    enqueue(() =>
-      commit(async () => {
-        const { done, acts } = history;
-        const end = to(history);
-        if (end === undefined) return undefined;
-        const patches: Patch[] = [];
-        if (end < done) for (let i = done; i-- > end; ) patches.push(inverse(await memory.get(i)));
-        else for (let i = done; i < end; i++) patches.push(await memory.get(i));
-        const next = patches.reduce(applyKept, document);
-        emit({ kind: 'saved', saved: false });
-        try {
-          await persistence.move(end, next);
-        } finally {
-          emit({ kind: 'saved', saved: true });
-        }
-        history = { ...history, done: end };
-        memory.keepNear(end);
-        changedTo(next, patches, group++);
-        return { label: acts[Math.min(done, end)].label, notes: [], changed: true };
-      }),
-    );
+    enqueue(async () => {
+      const label = await project.travel(to, () => group++);
+      return label === undefined ? undefined : { label, notes: [], changed: true };
+    });
 
   return {
     get document(): HemDocument {
-      return document;
+      return project.document;
     },
     get history(): History {
-      return history;
+      return project.history;
     },
     /**
      * The document as it is now, and its acts with what they changed, read back where they are not in memory: as many around
      * the present as can be read.
-     *
-     * @returns with what was lost, for the artist, when that is not all
      */
-    async whole(): Promise<{
-      readonly document: HemDocument;
-      readonly history: History<KeptAct>;
-      readonly trials: readonly Trial[];
-      readonly loss?: string;
-    }> {
+    async whole(): Promise<Whole & { readonly trials: readonly Trial[] }> {
       await trials.settled();
-      const now = document;
-      const { acts, done } = history;
-      const patches = new Map<number, Patch>();
-      const patchOf = async (i: number): Promise<Patch> => {
-        const patch = await memory.get(i);
-        patches.set(i, patch);
-        return patch;
-      };
-      const first = (await walkActs(now, done, 0, patchOf)).reached;
-      const last = (await walkActs(now, done, acts.length, patchOf)).reached;
-      const kept = acts
-        .slice(first, last)
-        .map((act, i): KeptAct => ({ ...act, patch: patches.get(first + i) as Patch }));
-      const lost = acts.length - kept.length;
-      return {
-        document: now,
-        history: { acts: kept, done: done - first },
-        trials: trials.list,
-        loss:
-          lost > 0
-            ? 'Some of what was done before is damaged in the store and cannot be taken back.'
-            : undefined,
-      };
+      return { ...(await project.whole()), trials: trials.list };
     },
 
     /** @throws HemError when it cannot be done, or not be kept: then the document is as it was */
@@ -344,10 +205,11 @@ export function openSession({
     ): Promise<Done> => perform({ operation, params }, options),
     undo: () => travel(undone),
     redo: () => travel(redone),
+    stop: queue.stop,
 
     trials: trialActs({
       trials,
-      document: () => document,
+      document: () => project.document,
       perform,
       alone: (work) =>
         enqueue((signal) => {
@@ -356,15 +218,12 @@ export function openSession({
           return work(context);
         }),
     }),
-    stop(): void {
-      if (running) running.aborted = true;
-    },
 
     /** Unfolds what was cut when the session ended in the middle. */
     resume(): Promise<readonly string[]> {
-      const { stale } = document;
+      const { document, history } = project;
       const { uv } = current(document);
-      if (!stale.includes(1) || uv.every(Number.isNaN)) return Promise.resolve([]);
+      if (!document.stale.includes(1) || uv.every(Number.isNaN)) return Promise.resolve([]);
       return enqueue((signal) =>
         followUp(reflatten, undefined, history.acts[history.done - 1]?.group ?? group++, signal),
       );
@@ -375,7 +234,7 @@ export function openSession({
      *
      * @returns undefined when a newer preview, an act or `clear` ended this one, or it cannot be done
      */
-    preview: (request: Request): Promise<HemDocument | undefined> => ahead.preview(document, request),
+    preview: (request: Request): Promise<HemDocument | undefined> => ahead.preview(project.document, request),
     /** Ends the preview that is being worked out. */
     clearPreview: (): void => ahead.abort(),
 
@@ -388,7 +247,7 @@ export function openSession({
       name: N,
       params: AskedOf<N>,
       report: (progress: Progress) => void = () => undefined,
-    ): Promise<AnswerOf<N> | undefined> => questions.ask(document, name, params, report),
+    ): Promise<AnswerOf<N> | undefined> => questions.ask(project.document, name, params, report),
 
     /** Ends a question; it answers with the best it has, or with nothing. */
     stopAsking: questions.stop,
@@ -397,14 +256,12 @@ export function openSession({
     async close(): Promise<void> {
       ahead.abort();
       questions.end();
-      if (running) running.aborted = true;
-      await queue;
-      await commits;
+      queue.stop();
+      await queue.settled();
+      await project.settled();
       await trials.settled();
     },
   };
 }
 
 export type Session = ReturnType<typeof openSession>;
-
-const bare = ({ operation, params, label, group }: KeptAct): Act => ({ operation, params, label, group });

@@ -19,7 +19,7 @@ export function TilesPanel() {
   const only = tiles.length > 1 ? tiles.find(({ number }) => number === edited) : undefined;
   const set = async (next: readonly Tile[]): Promise<void> => {
     const done = await perform('set-tiles', { tiles: next, keeping });
-    if (done?.changed) handle.renderer?.frameBoard();
+    if (done?.changed) handle.renderer?.board.frame();
   };
   const setTexture = (part: Partial<Texture>) =>
     set(tiles.map((tile) => (!only || tile === only ? { ...tile, ...part } : tile)));

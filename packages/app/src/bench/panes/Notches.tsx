@@ -22,7 +22,7 @@ export function Notches() {
   );
   const { renderer } = handle;
   if (!renderer || dragged || all.length === 0) return null;
-  const { u: middleU, v: middleV, scale } = renderer.board;
+  const { u: middleU, v: middleV, scale } = renderer.board.view;
   const lit = all.find(({ edge }) => edge === hovered)?.number;
   const seen = all
     .filter(({ run }) => run * scale >= SHORTEST)

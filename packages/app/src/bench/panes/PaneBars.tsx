@@ -100,7 +100,7 @@ function Views() {
           ...VIEWS.map(([name, direction]) => ({
             key: name,
             label: name,
-            onClick: () => handle.renderer?.lookFrom(direction),
+            onClick: () => handle.renderer?.model.lookFrom(direction),
           })),
           { type: 'divider' as const },
           {
@@ -137,7 +137,7 @@ export function BoardBar() {
             size="small"
             icon={<IconAspectRatio size={15} />}
             aria-label="Frame the tiles"
-            onClick={() => handle.renderer?.frameBoard()}
+            onClick={() => handle.renderer?.board.frame()}
           />
         </Tooltip>
       }

@@ -43,7 +43,7 @@ export function ShellHandles() {
   return (
     <div
       className="handles"
-      style={{ ...frame.style, transform: dragged && asDragged(frame, dragged, renderer.board.scale) }}
+      style={{ ...frame.style, transform: dragged && asDragged(frame, dragged, renderer.board.view.scale) }}
     >
       <button
         type="button"

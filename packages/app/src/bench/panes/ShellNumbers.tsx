@@ -19,7 +19,7 @@ export function ShellNumbers() {
   useEffect(() => onViewChange(() => redraw((n) => n + 1)), []);
   const { renderer } = handle;
   if (!renderer || previewed) return null;
-  const { u, v, scale } = renderer.board;
+  const { u, v, scale } = renderer.board.view;
   const placed = shells
     .flatMap(({ box, name, locked }, shell) => {
       if (!box || hidden[name] || (dragged && chosen.has(shell))) return [];

@@ -9,7 +9,7 @@ export function Thread() {
   const { renderer } = handle;
   if (!spot || !renderer) return null;
   const flat = pageOf(...spot.uv);
-  const seen = new Vector3(...spot.solid).applyMatrix4(renderer.standing).project(renderer.camera);
+  const seen = renderer.model.project(new Vector3(...spot.solid));
   const { left, top, width, height } = paneElement('model').getBoundingClientRect();
   const solid = [left + ((seen.x + 1) / 2) * width, top + ((1 - seen.y) / 2) * height];
   if (!flat) return null;

@@ -15,7 +15,7 @@ export function TileLabels() {
   useEffect(() => onViewChange(() => redraw((n) => n + 1)), []);
   const { renderer } = handle;
   if (!renderer) return null;
-  const { u, v, scale } = renderer.board;
+  const { u, v, scale } = renderer.board.view;
   return (
     <div className="tile-labels" aria-hidden="true">
       {tiles.map((tile, i) => {

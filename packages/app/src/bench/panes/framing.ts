@@ -61,8 +61,8 @@ function frameThese({ points, edges, faces, chosen }: Framed, around = 0): void 
   }
   const [x0, y0, z0, x1, y1, z1] = model.box;
   const least = around * Math.hypot(x1 - x0, y1 - y0, z1 - z0);
-  renderer.frameModel(Number.isFinite(solid[0]) ? grown(solid, least) : undefined);
-  renderer.frameBoard(Number.isFinite(board[0]) ? grown(board, around) : undefined);
+  renderer.model.frame(Number.isFinite(solid[0]) ? grown(solid, least) : undefined);
+  renderer.board.frame(Number.isFinite(board[0]) ? grown(board, around) : undefined);
 }
 
 /** Brings what the Board shows into view on the Model; all of it where the Board shows nothing. */
@@ -71,7 +71,7 @@ export function frameAsBoard(): void {
   const { renderer } = handle;
   if (!model || !flat || !renderer) return;
   const { width, height } = paneElement('board').getBoundingClientRect();
-  const { left, right, bottom, top } = boardEdges(renderer.board, width, height);
+  const { left, right, bottom, top } = boardEdges(renderer.board.view, width, height);
   const solid = [Infinity, Infinity, Infinity, -Infinity, -Infinity, -Infinity];
   for (let i = 0; i < flat.uv.length / 2; i++) {
     const [u, v] = [flat.uv[2 * i], flat.uv[2 * i + 1]];
@@ -82,7 +82,7 @@ export function frameAsBoard(): void {
       solid[k + 3] = Math.max(solid[k + 3], x);
     }
   }
-  renderer.frameModel(Number.isFinite(solid[0]) ? solid : undefined);
+  renderer.model.frame(Number.isFinite(solid[0]) ? solid : undefined);
 }
 
 /** A box, least corner and then greatest, made as long as is asked for every way. */

@@ -60,7 +60,7 @@ export function clipOf({ x, y }: { readonly x: number; readonly y: number }): Ve
 /** u and v of a place of the Board. */
 export function uvOf(x: number, y: number): readonly [number, number] {
   const { left, top, width, height } = paneElement('board').getBoundingClientRect();
-  const view = handle.renderer?.board ?? { u: 0.5, v: 0.5, scale: 1 };
+  const view = handle.renderer?.board.view ?? { u: 0.5, v: 0.5, scale: 1 };
   return [view.u + (x - left - width / 2) / view.scale, view.v - (y - top - height / 2) / view.scale];
 }
 
@@ -69,8 +69,8 @@ export function pageOf(u: number, v: number): readonly [x: number, y: number] | 
   const { renderer } = handle;
   if (!renderer) return undefined;
   const { left, top, width, height } = paneElement('board').getBoundingClientRect();
-  const { board } = renderer;
-  return [left + width / 2 + (u - board.u) * board.scale, top + height / 2 - (v - board.v) * board.scale];
+  const { view } = renderer.board;
+  return [left + width / 2 + (u - view.u) * view.scale, top + height / 2 - (v - view.v) * view.scale];
 }
 
 const caster = new Raycaster();
@@ -82,7 +82,7 @@ async function pickAt(pane: Pane, x: number, y: number): Promise<Picked | undefi
     const [u, v] = uvOf(x, y);
     return ask('pick-board', { u, v });
   }
-  caster.setFromCamera(clipOf({ x, y }), renderer.camera);
-  const { origin, direction } = caster.ray.applyMatrix4(renderer.standing.clone().invert());
+  caster.setFromCamera(clipOf({ x, y }), renderer.model.seen);
+  const { origin, direction } = caster.ray.applyMatrix4(renderer.model.standing.clone().invert());
   return ask('pick-model', { origin: origin.toArray(), direction: direction.toArray() });
 }

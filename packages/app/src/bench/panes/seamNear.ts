@@ -39,10 +39,7 @@ function onModel(at: Place, place: Picked['place']): ((drawn: number) => Offset)
   const here = clipOf(at);
   const projected = new Vector3();
   const project = (list: ArrayLike<number>, i: number) =>
-    projected
-      .fromArray(list as number[], i)
-      .applyMatrix4(renderer.standing)
-      .project(renderer.camera);
+    renderer.model.project(projected.fromArray(list as number[], i));
   const deepest = place ? project(place, 0).z : 1;
   return (drawn) => {
     const { x, y, z } = project(model.positions, 3 * drawn);

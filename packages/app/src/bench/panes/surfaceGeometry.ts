@@ -137,3 +137,5 @@ export function surfaceGeometry(onChange: () => void) {
     onChange();
   }
 }
+
+export type SurfaceGeometry = ReturnType<typeof surfaceGeometry>;

@@ -75,7 +75,7 @@ export function usePaneHands(pane: Pane, element: RefObject<HTMLDivElement | nul
         const moved = !tap && Math.hypot(mx, my) > CLICK_REACH;
         if (now.grip === undefined && moved && pointer.type !== 'pointercancel')
           now.meanwhile = { at, gone: last };
-        if (now.grip === 'view' && pane === 'board') handle.renderer?.panBoard(dx, dy);
+        if (now.grip === 'view' && pane === 'board') handle.renderer?.board.pan(dx, dy);
         if (typeof now.grip === 'object' && moved && !last) now.grip.move(at);
         if (!last) return;
         held = undefined;
@@ -95,7 +95,7 @@ export function usePaneHands(pane: Pane, element: RefObject<HTMLDivElement | nul
         if (pane !== 'board') return;
         event.preventDefault();
         const [u, v] = uvOf(event.clientX, event.clientY);
-        handle.renderer?.zoomBoard(u, v, Math.exp(-event.deltaY * 0.0015));
+        handle.renderer?.board.zoom(u, v, Math.exp(-event.deltaY * 0.0015));
       },
       onClick({ event }) {
         if (event.button !== 0 || space.held || event.detail > 1) return;
@@ -170,7 +170,7 @@ function taken(at: ReturnType<typeof placeOf>, event: PointerEvent, tool: Tool |
 
 /** What a tool holds must not turn the model, nor what it may be about to hold; the controls hear of the press all the same, to turn it from there. */
 function holdControls(hand: Hand): void {
-  const controls = handle.renderer?.controls;
+  const controls = handle.renderer?.model.controls;
   if (!controls) return;
   if (hand.grip !== undefined) controls.enabled = hand.grip === 'view';
   else
@@ -180,6 +180,6 @@ function holdControls(hand: Hand): void {
 }
 
 function releaseControls(): void {
-  const controls = handle.renderer?.controls;
+  const controls = handle.renderer?.model.controls;
   if (controls) controls.enabled = true;
 }

@@ -98,7 +98,7 @@ function drawnAt(pane: Pane, vertices: readonly number[]): Point | undefined {
   }
   const { left, top, width, height } = paneElement('model').getBoundingClientRect();
   const [x, y, z] = [0, 1, 2].map((k) => mean(model.positions, 3, k));
-  const clip = new Vector3(x, y, z).applyMatrix4(renderer.standing).project(renderer.camera);
+  const clip = renderer.model.project(new Vector3(x, y, z));
   return [left + (width * (clip.x + 1)) / 2, top + (height * (1 - clip.y)) / 2];
 }
 

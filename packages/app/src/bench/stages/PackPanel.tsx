@@ -11,7 +11,7 @@ export function PackPanel() {
   const [turning, setTurning] = useState(true);
   const pack = async (): Promise<void> => {
     const done = await perform('pack', { turning: turning ? 'quarter' : 'none' });
-    if (done?.changed) handle.renderer?.frameBoard();
+    if (done?.changed) handle.renderer?.board.frame();
   };
   return (
     <>

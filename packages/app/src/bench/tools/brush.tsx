@@ -124,7 +124,7 @@ function stroke(face: number, start: Place): Grip {
 
   const touch = (sample: Sample, force: boolean): void => {
     const [u, v] = uvOf(sample.x, sample.y);
-    const scale = handle.renderer?.board.scale ?? 1;
+    const scale = handle.renderer?.board.view.scale ?? 1;
     const radius = ringAt(sample)[2] / scale;
     const far = Math.hypot(u - at[0], v - at[1]);
     const steps = Math.floor(far / (SPACING * radius));

@@ -8,7 +8,7 @@ import type { Grip, Place } from './tool.ts';
 
 /** The selected shells under the hand: shown where they would lie, and moved there when they are dropped. */
 export function holdShells(start: Place): Grip {
-  const scale = handle.renderer?.board.scale ?? 1;
+  const scale = handle.renderer?.board.view.scale ?? 1;
   return gripShells((to) => [1, 0, 0, 1, (to.x - start.x) / scale, (start.y - to.y) / scale]);
 }
 

@@ -107,7 +107,7 @@ async function dab(at: Place, away: boolean): Promise<void> {
   if (!renderer || target === 'shells') return;
   const found = await at.pick();
   if (!found?.place) return;
-  const radius = Math.max(1e-9, brush * renderer.perPixelAt(found.place) * (0.5 + at.pressure));
+  const radius = Math.max(1e-9, brush * renderer.model.perPixelAt(found.place) * (0.5 + at.pressure));
   const covered = await ask('in-ball', { target, face: found.face, at: found.place, radius });
   if (covered) select(target, covered, away ? 'remove' : 'add');
 }

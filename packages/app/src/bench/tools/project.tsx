@@ -263,9 +263,9 @@ function stand(way: keyof typeof STANDS): void {
 function lookedFrom(): Pick<ProjectionFrame, 'toward' | 'up'> | undefined {
   const { renderer } = handle;
   if (!renderer) return undefined;
-  const back = renderer.standing.clone().invert();
+  const back = renderer.model.standing.clone().invert();
   const along = (x: number, y: number, z: number) =>
-    new Vector3(x, y, z).applyQuaternion(renderer.camera.quaternion).transformDirection(back).toArray();
+    new Vector3(x, y, z).applyQuaternion(renderer.model.seen.quaternion).transformDirection(back).toArray();
   return { toward: along(0, 0, 1), up: along(0, 1, 0) };
 }
 

@@ -227,10 +227,7 @@ function pointNear(at: Place): number {
   const { width, height } = paneElement('model').getBoundingClientRect();
   const here = clipOf(at);
   return drawn.points.findIndex(({ at: place }) => {
-    projected
-      .set(...place)
-      .applyMatrix4(renderer.standing)
-      .project(renderer.camera);
+    renderer.model.project(projected.set(...place));
     return Math.hypot(((projected.x - here.x) * width) / 2, ((projected.y - here.y) * height) / 2) < NEAR;
   });
 }

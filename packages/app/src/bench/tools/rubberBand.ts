@@ -46,16 +46,16 @@ export async function inView(
   const { renderer } = handle;
   if (!renderer) return undefined;
   const { visibleOnly, target } = useBench.getState();
-  const { camera } = renderer;
+  const camera = renderer.model.seen;
   return ask('in-box', {
     target,
     matrix: new Matrix4()
       .multiplyMatrices(camera.projectionMatrix, camera.matrixWorldInverse)
-      .multiply(renderer.standing)
+      .multiply(renderer.model.standing)
       .toArray(),
     rectangle,
     outline,
-    eye: eyeOf(camera).applyMatrix4(renderer.standing.clone().invert()).toArray(),
+    eye: eyeOf(camera).applyMatrix4(renderer.model.standing.clone().invert()).toArray(),
     visibleOnly,
   });
 }

@@ -1,0 +1,154 @@
+import type { HemDocument } from '../document/document.ts';
+import { type Act, type History, type KeptAct, record } from '../document/history.ts';
+import { applyPatch, inverse, isEmpty, type Patch } from '../document/patch.ts';
+import type { Request } from '../document/request.ts';
+import type { Outcome } from '../operations/catalogue.ts';
+import { applyKept } from '../persistence/validatePatch.ts';
+import { walkActs } from '../persistence/walkActs.ts';
+import { patchMemory } from './patchMemory.ts';
+import type { Persistence } from './persistence.ts';
+
+/** What a request came to. */
+export type Carried = Outcome & { readonly request: Request };
+
+/** A project read back as far as it can be. */
+export interface Whole {
+  readonly document: HemDocument;
+  readonly history: History<KeptAct>;
+  /** What could not be read, for the artist. */
+  readonly loss?: string;
+}
+
+export interface KeptStart {
+  readonly document: HemDocument;
+  readonly history: History;
+  readonly persistence: Persistence;
+  /** Told before anything is written, and once it is. */
+  onSaved(saved: boolean): void;
+  /** The document is another one: by these patches, in order, of one group of acts. */
+  onChange(next: HemDocument, patches: readonly Patch[], group: number): void;
+}
+
+/** A document with its history, as it is kept: it is another one only once what made it so is kept, one commit at a time. */
+export function keptProject({ persistence, onSaved, onChange, ...start }: KeptStart) {
+  let { document, history } = start;
+  const memory = patchMemory(persistence);
+  let commits: Promise<unknown> = Promise.resolve();
+
+  const commit = <T>(work: () => Promise<T>): Promise<T> => {
+    const result = commits.then(work);
+    commits = result.catch(() => undefined);
+    return result;
+  };
+  const saved = async (work: () => Promise<void>): Promise<void> => {
+    onSaved(false);
+    try {
+      await work();
+    } finally {
+      onSaved(true);
+    }
+  };
+  const changeTo = (next: HemDocument, patches: readonly Patch[], group: number): void => {
+    document = next;
+    onChange(next, patches, group);
+  };
+
+  return {
+    get document(): HemDocument {
+      return document;
+    },
+    get history(): History {
+      return history;
+    },
+
+    /**
+     * Keeps what requests have come to, in one go.
+     *
+     * @param ready  the document that they lead to from another
+     * @returns whether anything came of any of them
+     */
+    async keep(
+      carried: readonly Carried[],
+      group: number,
+      ready?: { readonly from: HemDocument; readonly next: HemDocument },
+    ): Promise<boolean> {
+      const acts = carried
+        .filter(({ patch }) => !patch.changes.every(isEmpty))
+        .map(
+          ({ request, kept, label, patch }): KeptAct => ({
+            operation: request.operation,
+            params: kept,
+            label,
+            group,
+            patch,
+          }),
+        );
+      if (acts.length === 0) return false;
+      await commit(async () => {
+        const patches = acts.map(({ patch }) => patch);
+        const next = ready?.from === document ? ready.next : patches.reduce(applyPatch, document);
+        await saved(() => persistence.add(acts, history.done, next));
+        for (const act of acts) {
+          history = record(history, bare(act));
+          memory.put(history.done - 1, act.patch, history.done);
+        }
+        changeTo(next, patches, group);
+      });
+      return true;
+    },
+
+    /**
+     * Takes acts back, or does them again.
+     *
+     * @param to  how many acts stand afterwards; undefined where there is none to go to
+     * @returns the label of the act at the end; undefined when there was none
+     */
+    travel: (
+      to: (history: History) => number | undefined,
+      group: () => number,
+    ): Promise<string | undefined> =>
+      commit(async () => {
+        const { done, acts } = history;
+        const end = to(history);
+        if (end === undefined) return undefined;
+        const patches: Patch[] = [];
+        if (end < done) for (let i = done; i-- > end; ) patches.push(inverse(await memory.get(i)));
+        else for (let i = done; i < end; i++) patches.push(await memory.get(i));
+        const next = patches.reduce(applyKept, document);
+        await saved(() => persistence.move(end, next));
+        history = { ...history, done: end };
+        memory.keepNear(end);
+        changeTo(next, patches, group());
+        return acts[Math.min(done, end)].label;
+      }),
+
+    /** The document as it is now, and its acts with what they changed: as many around the present as can be read. */
+    async whole(): Promise<Whole> {
+      const now = document;
+      const { acts, done } = history;
+      const patches = new Map<number, Patch>();
+      const patchOf = async (i: number): Promise<Patch> => {
+        const patch = await memory.get(i);
+        patches.set(i, patch);
+        return patch;
+      };
+      const first = (await walkActs(now, done, 0, patchOf)).reached;
+      const last = (await walkActs(now, done, acts.length, patchOf)).reached;
+      const kept = acts
+        .slice(first, last)
+        .map((act, i): KeptAct => ({ ...act, patch: patches.get(first + i) as Patch }));
+      return {
+        document: now,
+        history: { acts: kept, done: done - first },
+        ...(kept.length < acts.length && {
+          loss: 'Some of what was done before is damaged in the store and cannot be taken back.',
+        }),
+      };
+    },
+
+    /** Resolves once what was done until now is kept. */
+    settled: (): Promise<unknown> => commits,
+  };
+}
+
+const bare = ({ operation, params, label, group }: KeptAct): Act => ({ operation, params, label, group });

@@ -14,7 +14,8 @@ type Deed =
   | 'does not load'
   | 'looks on'
   | 'hears and stops'
-  | 'hears and goes on';
+  | 'hears and goes on'
+  | 'tells late';
 
 let deeds: Deed[] = [];
 let workers: FakeWorker[] = [];
@@ -25,6 +26,7 @@ class FakeWorker extends EventTarget {
   readonly deed = deeds[Math.min(workers.length, deeds.length - 1)];
   ended = false;
   private timer?: ReturnType<typeof setInterval>;
+  private listener?: MessagePort;
 
   constructor() {
     super();
@@ -40,6 +42,7 @@ class FakeWorker extends EventTarget {
   /** A call, as Comlink makes it: of `run`, with the flag as its third word. */
   postMessage({ id, argumentList }: { id: string; argumentList: { value: unknown }[] }): void {
     const flag = argumentList[2].value as Int32Array;
+    if (this.deed === 'tells late') this.listener = argumentList[3].value as MessagePort;
     const answer = (value: object) => this.say({ id, type: 'RAW', value });
     if (this.deed === 'answers') setTimeout(() => answer({ ok: 'done' }));
     if (/dies/.test(this.deed)) setTimeout(() => this.die(), 100);
@@ -52,6 +55,13 @@ class FakeWorker extends EventTarget {
   }
   die(): void {
     this.ended = true;
+    // As Comlink calls a function of another thread.
+    this.listener?.postMessage({
+      id: 'late',
+      type: 'APPLY',
+      path: [],
+      argumentList: [{ type: 'RAW', value: {} }],
+    });
     clearInterval(this.timer);
     waitingFor.get(this.name)?.();
   }
@@ -151,6 +161,24 @@ describe('the pool', () => {
     const next = run(pool);
     await seconds(1);
     expect(await next).toBe('done');
+  });
+
+  it('hears no more of one that is ended because it can hear no Stop', async () => {
+    vi.stubGlobal('SharedArrayBuffer', undefined);
+    deeds = ['tells late'];
+    const signal = { aborted: false };
+    const report = vi.fn();
+    const stopped = workerPool(1)
+      .run('warm-up', undefined, { signal, report })
+      .catch((error: HemError) => error);
+    await vi.advanceTimersByTimeAsync(100);
+    signal.aborted = true;
+    await vi.advanceTimersByTimeAsync(100);
+    expect(await stopped).toBeInstanceOf(StoppedError);
+    expect(workers[0].ended).toBe(true);
+    vi.useRealTimers();
+    await new Promise((resolve) => setTimeout(resolve, 50));
+    expect(report).not.toHaveBeenCalled();
   });
 
   it('lets one that has heard come to its end, for half a minute', async () => {

@@ -1,7 +1,7 @@
 import { byteSize } from '@blunt-hem/core/document/patch';
 import { HemError, StoppedError } from '@blunt-hem/core/errors';
 import type { JobInput, JobName, JobOutput, Jobs } from '@blunt-hem/core/jobs/index';
-import { type Context, unattended } from '@blunt-hem/core/progress';
+import { type Context, type Progress, unattended } from '@blunt-hem/core/progress';
 import * as Comlink from 'comlink';
 import type { JobApi } from './jobWorker.ts';
 import { type Death, deathOf, NOT_LOADED } from './liveness.ts';
@@ -118,6 +118,10 @@ export function workerPool(width = poolWidth(), shared = sharing()): Jobs & { st
     const parcel = member.pack(input);
     if (context.signal.aborted) sayStop(flag);
     let isAlive = true;
+    // What one that was given up had said before it ended may still be on its way.
+    const heard = (progress: Progress): void => {
+      if (isAlive) context.report(progress);
+    };
     let watch: ReturnType<typeof setInterval> | undefined;
     const unheeded = new Promise<never>((_, reject) => {
       const giveUp = (error: HemError): void => {
@@ -144,7 +148,7 @@ export function workerPool(width = poolWidth(), shared = sharing()): Jobs & { st
     });
     try {
       const answer = await Promise.race([
-        reporting(context.report, (report) => member.api.run(name, parcel, flag, report)),
+        reporting(heard, (report) => member.api.run(name, parcel, flag, report)),
         member.death.catch((error) => {
           isAlive = false;
           throw error;

@@ -33,11 +33,15 @@ export function newtonOverlapFree(
       { ...options, fixed: filled.fixed, steps: Math.min(STEPS_A_ROUND, steps - step) },
       {
         signal: context.signal,
-        report: (progress) =>
+        report: (progress) => {
+          const inner = progress.uv?.subarray(0, start.length);
           context.report({
             fraction: (step + STEPS_A_ROUND * (progress.fraction ?? 0)) / steps,
-            uv: progress.uv?.subarray(0, start.length),
-          }),
+            // Of the map alone: what fills the outside has an energy too.
+            figure: inner ? energyOf(inner) : current,
+            uv: inner,
+          });
+        },
       },
     );
     const before = current;

@@ -1,4 +1,5 @@
 import { HemError } from '../errors.ts';
+import { serial } from '../serial.ts';
 
 /** A newer act took the place of this one before it had anything worth keeping. */
 export class SupersededError extends HemError {
@@ -23,12 +24,12 @@ export const actSignal = (): ActSignal => ({ aborted: false, superseded: false }
  */
 export function actQueue(onIdle: () => void) {
   let running: ActSignal | undefined;
-  let last: Promise<unknown> = Promise.resolve();
+  const acts = serial();
   return {
     /** @throws SupersededError when it was stopped for a newer one */
     add<T>(work: (signal: ActSignal) => Promise<T>, signal = actSignal()): Promise<T> {
       if (running) Object.assign(running, { aborted: true, superseded: true });
-      const result = last.then(async () => {
+      return acts.add(async () => {
         running = signal;
         try {
           return await work(signal);
@@ -41,13 +42,11 @@ export function actQueue(onIdle: () => void) {
           onIdle();
         }
       });
-      last = result.catch(() => undefined);
-      return result;
     },
     stop(): void {
       if (running) running.aborted = true;
     },
     /** Resolves once what was added until now has ended. */
-    settled: (): Promise<unknown> => last,
+    settled: acts.settled,
   };
 }

@@ -5,6 +5,7 @@ import type { Request } from '../document/request.ts';
 import type { Outcome } from '../operations/catalogue.ts';
 import { applyKept } from '../persistence/validatePatch.ts';
 import { walkActs } from '../persistence/walkActs.ts';
+import { serial } from '../serial.ts';
 import { patchMemory } from './patchMemory.ts';
 import type { Persistence } from './persistence.ts';
 
@@ -33,13 +34,8 @@ export interface KeptStart {
 export function keptProject({ persistence, onSaved, onChange, ...start }: KeptStart) {
   let { document, history } = start;
   const memory = patchMemory(persistence);
-  let commits: Promise<unknown> = Promise.resolve();
+  const commits = serial();
 
-  const commit = <T>(work: () => Promise<T>): Promise<T> => {
-    const result = commits.then(work);
-    commits = result.catch(() => undefined);
-    return result;
-  };
   const saved = async (work: () => Promise<void>): Promise<void> => {
     onSaved(false);
     try {
@@ -84,7 +80,7 @@ export function keptProject({ persistence, onSaved, onChange, ...start }: KeptSt
           }),
         );
       if (acts.length === 0) return false;
-      await commit(async () => {
+      await commits.add(async () => {
         const patches = acts.map(({ patch }) => patch);
         const next = ready?.from === document ? ready.next : patches.reduce(applyPatch, document);
         await saved(() => persistence.add(acts, history.done, next));
@@ -107,7 +103,7 @@ export function keptProject({ persistence, onSaved, onChange, ...start }: KeptSt
       to: (history: History) => number | undefined,
       group: () => number,
     ): Promise<string | undefined> =>
-      commit(async () => {
+      commits.add(async () => {
         const { done, acts } = history;
         const end = to(history);
         if (end === undefined) return undefined;
@@ -147,7 +143,7 @@ export function keptProject({ persistence, onSaved, onChange, ...start }: KeptSt
     },
 
     /** Resolves once what was done until now is kept. */
-    settled: (): Promise<unknown> => commits,
+    settled: commits.settled,
   };
 }
 

@@ -5,6 +5,7 @@ import type { Jobs } from '../jobs/index.ts';
 import { figuresOnly, type StretchFigures } from '../measure/sumStretch.ts';
 import type { ParamsOf } from '../operations/catalogue.ts';
 import { unattended } from '../progress.ts';
+import { serial } from '../serial.ts';
 import { facesOfShell } from '../surface/shells.ts';
 import { meshMark, placesOf, shellNow, type Trial, type TrialShell, trialShells } from '../trials/trial.ts';
 import { gone, type TrialPersistence, trialBook } from '../trials/trialBook.ts';
@@ -23,7 +24,7 @@ export function sessionTrials(
   const book = trialBook(start, persistence);
   /** The last one that nobody named, and the document it was made of: what goes on from there takes its place. */
   let last: { readonly id: number; readonly document: HemDocument } | undefined;
-  let queue: Promise<unknown> = Promise.resolve();
+  const queue = serial();
 
   const figuresOf = async (
     document: HemDocument,
@@ -67,7 +68,7 @@ export function sessionTrials(
     },
     get: book.get,
     /** Resolves once every act so far has its trial. */
-    settled: (): Promise<unknown> => queue,
+    settled: queue.settled,
     add,
 
     /**
@@ -83,7 +84,8 @@ export function sessionTrials(
       since: number,
     ): Promise<unknown> {
       const own = (Date.now() - since) / 1000;
-      const result = queue.then(async () => {
+      // Whatever became of one, the next is made, and closing does not hang on it.
+      return queue.add(async () => {
         const sofar = last?.document === before ? book.get(last.id) : undefined;
         const goesOn = sofar?.name === name && !sofar.kept ? sofar : undefined;
         last = undefined;
@@ -97,9 +99,6 @@ export function sessionTrials(
           tell(book.list);
         }
       });
-      // Whatever became of one, the next is made, and closing does not hang on it.
-      queue = result.catch(() => undefined);
-      return result;
     },
     /** Keeps shells as they lie now. */
     async keep(document: HemDocument, name: string | undefined, shells: readonly number[]): Promise<Trial> {

@@ -4,6 +4,7 @@ import { select } from '../../store/select.ts';
 import { type How, SELECTED } from '../../store/selection.ts';
 import { ask } from '../../store/worker.ts';
 import { spotOf } from '../panes/spot.ts';
+import { newestOnly } from './newestOnly.ts';
 import type { Picked, Place, Tool } from './tool.ts';
 
 /** Edges that were selected before the last click: the first half of a double click is taken back, for the whole takes its place. */
@@ -57,10 +58,8 @@ async function selectWhole(found: Picked, how: How, before?: ReadonlySet<number>
 
 /** Shows what a click would pick, one question at a time; only the newest answer counts. */
 function hoverPicker() {
-  let asking = false;
-  let next: Place | undefined;
-  /** The pointer left while a question was on its way. */
-  let left = false;
+  /** Counts how often the pointer has left: what was asked before that is of no more use. */
+  let visit = 0;
   const settle = (at: Place, found: Picked | undefined) => {
     const { hover, stage, model, flat } = useBench.getState();
     if (stage === 'inspect' && found?.place && model && flat)
@@ -76,23 +75,15 @@ function hoverPicker() {
       useBench.setState({ hover: { pane: at.pane, edge, face, point, shell, whole } });
     }
   };
+  const look = newestOnly(async ({ place, during }: { place: Place; during: number }, isNewest) => {
+    if (during !== visit) return;
+    const found = await place.pick().catch(() => undefined);
+    if (isNewest() && during === visit) settle(place, found);
+  });
   return {
-    async at(place: Place): Promise<void> {
-      next = place;
-      if (asking) return;
-      asking = true;
-      while (next) {
-        const now: Place = next;
-        next = undefined;
-        left = false;
-        const found = await now.pick().catch(() => undefined);
-        if (!next && !left) settle(now, found);
-      }
-      asking = false;
-    },
+    at: (place: Place) => look({ place, during: visit }),
     leave(): void {
-      next = undefined;
-      left = true;
+      visit++;
       if (useBench.getState().hover) useBench.setState({ hover: undefined });
     },
   };

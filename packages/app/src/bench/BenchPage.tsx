@@ -2,7 +2,7 @@ import * as Comlink from 'comlink';
 import { type CSSProperties, useEffect, useRef, useState } from 'react';
 import { useLocation, useParams } from 'react-router';
 import { lazyPart } from '../loading/lazyPart.tsx';
-import type { Came } from '../rack/RackPage.tsx';
+import type { Came } from '../rack/useTakingIn.ts';
 import { note, notify } from '../store/acts.ts';
 import { resetBench, useBench } from '../store/bench.ts';
 import { receive } from '../store/receive.ts';

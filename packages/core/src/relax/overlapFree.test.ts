@@ -119,15 +119,30 @@ describe('relaxing what is to be kept from lying on itself', () => {
     expect(pairsIn(shell, found.uv)).toBe(0);
   });
 
+  it('tells the energy of the map on its way, without what fills the outside', () => {
+    const shell = ramp(1.5);
+    const told: number[] = [];
+    const report = ({ uv, figure = NaN }: { uv?: Float64Array; figure?: number }) => {
+      if (uv) told.push(figure);
+    };
+    const { energyAfter } = relax(shell, unfolded(shell), { clear: 'anew' }, { ...unattended, report });
+    expect(told.length).toBeGreaterThan(5);
+    expect(told.every((figure) => figure >= 4)).toBe(true);
+    expect(told[told.length - 1]).toBeCloseTo(energyAfter, 1);
+  });
+
   it('keeps the last good map when it is stopped', () => {
     const shell = ramp(1.5);
     const start = unfolded(shell);
     const signal = { aborted: false };
+    let plain = 0;
+    relax(shell, start, {}, { ...unattended, report: () => plain++ });
+    let reports = 0;
     const context = {
       signal,
-      report: ({ figure }: { figure?: number }) => {
-        // The clear part of the work has no figure to tell.
-        if (figure === undefined) signal.aborted = true;
+      // What comes after the plain work keeps it clear.
+      report: () => {
+        if (++reports > plain) signal.aborted = true;
       },
     };
     const found = relax(shell, start, { clear: 'anew' }, context);

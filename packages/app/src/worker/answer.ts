@@ -1,6 +1,6 @@
-import { HemError } from '@blunt-hem/core/errors';
+import { HemError, StoppedError } from '@blunt-hem/core/errors';
 import { NOT_LOADED } from './liveness.ts';
-import type { Answer } from './protocol.ts';
+import type { Answer, Failure } from './protocol.ts';
 
 /** How browsers put it that code or a file could not be fetched; nothing but the words tells it apart. */
 const FETCHING =
@@ -21,3 +21,7 @@ export async function answer<T>(work: () => T | Promise<T>): Promise<Answer<T>> 
     throw error;
   }
 }
+
+/** The error that another thread answered with. */
+export const errorOf = ({ code, sentence, ids }: Failure): HemError =>
+  code === 'stopped' ? new StoppedError() : new HemError(code, sentence, ids);

@@ -1,8 +1,9 @@
 import { type HemDocument, plainDocument } from '@blunt-hem/core/document/document';
-import { HemError, StoppedError } from '@blunt-hem/core/errors';
+import { HemError } from '@blunt-hem/core/errors';
 import type { AnswerOf, AskedOf, QuestionName } from '@blunt-hem/core/questions/index';
 import type { Hands } from '@blunt-hem/core/session/hands';
 import * as Comlink from 'comlink';
+import { errorOf } from './answer.ts';
 import type { HandApi } from './handWorker.ts';
 import { deathOf, NOT_LOADED } from './liveness.ts';
 import type { Parcel, sharing } from './sharedInput.ts';
@@ -68,8 +69,7 @@ export function handDesk(shared: ReturnType<typeof sharing>): Hands & { end(): v
         const parcel = hand.pack({ document: plainOf(document) });
         const result = await Promise.race([hand.api.answer(name, params, parcel, flag), hand.death]);
         if ('ok' in result) return result.ok as AnswerOf<N>;
-        const { code, sentence, ids } = result.failure;
-        throw code === 'stopped' ? new StoppedError() : new HemError(code, sentence, ids);
+        throw errorOf(result.failure);
       } finally {
         clearInterval(watch);
       }

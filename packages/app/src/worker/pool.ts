@@ -3,6 +3,7 @@ import { HemError, StoppedError } from '@blunt-hem/core/errors';
 import type { JobInput, JobName, JobOutput, Jobs } from '@blunt-hem/core/jobs/index';
 import { type Context, type Progress, unattended } from '@blunt-hem/core/progress';
 import * as Comlink from 'comlink';
+import { errorOf } from './answer.ts';
 import type { JobApi } from './jobWorker.ts';
 import { type Death, deathOf, NOT_LOADED } from './liveness.ts';
 import { reporting } from './reporting.ts';
@@ -156,8 +157,7 @@ export function workerPool(width = poolWidth(), shared = sharing()): Jobs & { st
         unheeded,
       ]);
       if ('ok' in answer) return answer.ok as JobOutput<N>;
-      const { code, sentence, ids } = answer.failure;
-      throw code === 'stopped' ? new StoppedError() : new HemError(code, sentence, ids);
+      throw errorOf(answer.failure);
     } finally {
       clearInterval(watch);
       const isSpent = FACTORISING.has(name) && byteSize(input) > LARGE;

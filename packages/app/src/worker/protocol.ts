@@ -282,10 +282,8 @@ export interface OpenedProject {
   readonly view: unknown;
 }
 
-/** What the document worker offers. It alone reads and writes the database. */
-export interface BenchApi {
-  /** Answers at once, unless nothing will be answered any more. */
-  ping(): Promise<void>;
+/** Reading files, apart from everything else. */
+export interface ReadingApi {
   /**
    * Reads a model or a project, apart from everything else; what came of it waits for `create`.
    *
@@ -305,6 +303,12 @@ export interface BenchApi {
    * @returns undefined when it was cancelled
    */
   create(keepUvs: boolean, stance: Stance, anyway: boolean): Promise<Answer<string> | undefined>;
+  /** Puts the projects of a backup on the Rack beside what is there; undefined when it was cancelled. */
+  restore(file: File, report: (fraction: number) => void): Promise<Answer<Restored> | undefined>;
+}
+
+/** What is on the Rack. */
+export interface RackApi {
   /** @param dense  the one dense sculpt instead of all others */
   addDemos(dense: boolean): Promise<Answer<void>>;
   /** Tells what is on the Rack now and whenever that changes, from whatever tab, until the Rack is left. */
@@ -317,24 +321,30 @@ export interface BenchApi {
   emptyOff(all: boolean): Promise<Answer<void>>;
   /** Makes a project of what is whole of a damaged one, which stays as it is. */
   rescue(id: string): Promise<Answer<string>>;
-  /** Makes a new project of the open one, whose own is lost. */
-  keepAsNew(): Promise<Answer<string>>;
   /** Undefined where the browser does not tell. */
   room(): Promise<Room | undefined>;
   /** The whole Rack as one file; with how many projects are in it, and what of it is damaged. */
   backUp(
     report: (fraction: number) => void,
   ): Promise<Answer<{ file: Blob; projects: number; losses: readonly string[] }>>;
-  /** Puts the projects of a backup on the Rack beside what is there; undefined when it was cancelled. */
-  restore(file: File, report: (fraction: number) => void): Promise<Answer<Restored> | undefined>;
   keepView(id: string, view: unknown): Promise<Answer<void>>;
+}
+
+/** The project that is open, as a whole. */
+export interface ProjectApi {
+  open(id: string, listen: (event: BenchEvent) => void, patience?: number): Promise<Answer<OpenedProject>>;
+  close(): Promise<void>;
+  /** Makes a new project of the open one, whose own is lost. */
+  keepAsNew(): Promise<Answer<string>>;
   /** Keeps a picture of the open project for the Rack. */
   keepPicture(id: string, picture: Blob): Promise<Answer<void>>;
   exportProject(id: string): Promise<Answer<FileBytes>>;
 
   /** @param patience  milliseconds to wait for a project that was open until now */
-  open(id: string, listen: (event: BenchEvent) => void, patience?: number): Promise<Answer<OpenedProject>>;
-  close(): Promise<void>;
+}
+
+/** What is done to the open project, kept beside it and asked of it. */
+export interface SessionApi {
   perform<N extends OperationName>(operation: N, params: ParamsOf<N>): Promise<Answer<Done>>;
   undo(): Promise<Answer<Done | undefined>>;
   redo(): Promise<Answer<Done | undefined>>;
@@ -363,4 +373,10 @@ export interface BenchApi {
   examine(tolerance: number, report: (fraction: number) => void): Promise<HealthReport | undefined>;
   /** A picture of the model, PNG; with faces or edges, of where those are. */
   pictureOf(faces: Uint32Array, edges: Uint32Array): Promise<Blob | undefined>;
+}
+
+/** What the document worker offers. It alone reads and writes the database. */
+export interface BenchApi extends ReadingApi, RackApi, ProjectApi, SessionApi {
+  /** Answers at once, unless nothing will be answered any more. */
+  ping(): Promise<void>;
 }

@@ -3,7 +3,7 @@ import { fail } from '../store/acts.ts';
 import { useBench } from '../store/bench.ts';
 import { ask } from '../store/worker.ts';
 import { handle } from './panes/rendererHandle.ts';
-import { projectionAsked } from './tools/project.tsx';
+import { projectionAsked } from './tools/project/taking.ts';
 
 /** Shows on both panes how faces would lie by the projection in hand. */
 export function useProjection(loaded: boolean): void {

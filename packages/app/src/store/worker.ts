@@ -39,3 +39,13 @@ export const ask = async <N extends QuestionName>(
   name: N,
   params: AskedOf<N>,
 ): Promise<AnswerOf<N> | undefined> => unwrap(await bench.ask(name, params));
+
+/** The same for a picture on its way: where there is no answer there is none, and what is wrong is told by the act. */
+export const askQuietly = <N extends QuestionName>(
+  name: N,
+  params: AskedOf<N>,
+): Promise<AnswerOf<N> | undefined> =>
+  ask(name, params).catch((error) => {
+    if (!(error instanceof ArtistError)) throw error;
+    return undefined;
+  });

@@ -5,7 +5,7 @@ import { dart } from '../tools/dart.tsx';
 import { lasso } from '../tools/lasso.ts';
 import { paint } from '../tools/paint.tsx';
 import { pick } from '../tools/pick.ts';
-import { route } from '../tools/route.tsx';
+import { route } from '../tools/route/route.ts';
 import { shift } from '../tools/shift.tsx';
 import type { StageView } from './stage.ts';
 

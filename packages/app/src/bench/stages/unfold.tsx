@@ -15,9 +15,9 @@ import { TrialsPanel } from '../details/TrialsPanel.tsx';
 import { UvSetsPanel } from '../details/UvSetsPanel.tsx';
 import { parameterOf } from '../parameterOf.ts';
 import { RailSlider } from '../rail/RailSlider.tsx';
-import { brush } from '../tools/brush.tsx';
+import { brush } from '../tools/brush/brush.ts';
 import { pin } from '../tools/pin.tsx';
-import { project } from '../tools/project.tsx';
+import { project } from '../tools/project/project.ts';
 import type { StageView } from './stage.ts';
 
 const ofBalance = parameterOf('relax', 'balance');

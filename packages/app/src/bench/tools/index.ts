@@ -1,13 +1,13 @@
 import { useBench } from '../../store/bench.ts';
 import { box } from './box.ts';
-import { brush } from './brush.tsx';
+import { brush } from './brush/brush.ts';
 import { dart } from './dart.tsx';
 import { lasso } from './lasso.ts';
 import { paint } from './paint.tsx';
 import { pick } from './pick.ts';
 import { pin } from './pin.tsx';
-import { project } from './project.tsx';
-import { route } from './route.tsx';
+import { project } from './project/project.ts';
+import { route } from './route/route.ts';
 import { shift } from './shift.tsx';
 import type { Tool } from './tool.ts';
 

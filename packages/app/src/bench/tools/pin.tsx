@@ -2,10 +2,11 @@ import { IconPin } from '@tabler/icons-react';
 import { Button } from 'antd';
 import { afterPick, hint, perform } from '../../store/acts.ts';
 import { useBench } from '../../store/bench.ts';
-import { ArtistError, ask } from '../../store/worker.ts';
+import { askQuietly } from '../../store/worker.ts';
 import type { ModelBuffers } from '../../worker/protocol.ts';
 import { pageOf, uvOf } from '../panes/places.ts';
 import { handle } from '../panes/rendererHandle.ts';
+import { newestOnly } from './newestOnly.ts';
 import type { Grip, Picked, Place, Tool } from './tool.ts';
 
 /** A press so near a pin takes hold of it, pixels. */
@@ -121,30 +122,18 @@ function holdPin(start: Place): Grip | undefined {
     return [held.uv[0] + u - u0, held.uv[1] + v - v0];
   };
   const { vertex, face } = held;
-  let next: [number, number] | undefined;
-  let asking = false;
   let ended = false;
-  const follow = async (): Promise<void> => {
-    asking = true;
-    while (next && !ended) {
-      const uv = next;
-      next = undefined;
-      const picture = await ask('moved-pin', { vertex, face, uv }).catch((error) => {
-        if (!(error instanceof ArtistError)) throw error;
-        return undefined;
-      });
-      if (picture && !ended) handle.renderer?.drawn.show('drag', picture);
-    }
-    asking = false;
-  };
+  const follow = newestOnly(async (uv: [number, number]) => {
+    const picture = ended ? undefined : await askQuietly('moved-pin', { vertex, face, uv });
+    if (picture && !ended) handle.renderer?.drawn.show('drag', picture);
+  });
   const end = (): void => {
     ended = true;
     handle.renderer?.drawn.clear('drag');
   };
   return {
     move(to) {
-      next = placeOf(to);
-      if (!asking) void follow();
+      void follow(placeOf(to));
     },
     drop(to) {
       ended = true;

@@ -17,6 +17,7 @@ import { stageNamed } from '../stages/index.ts';
 import { BestCut } from './BestCut.tsx';
 import { DetailsGrip } from './DetailsGrip.tsx';
 import { PlaceFields } from './PlaceFields.tsx';
+import './details.css';
 
 /** What is selected, and every shell with its figures. */
 export function Details() {

@@ -15,6 +15,7 @@ import { ShellNumbers } from './ShellNumbers.tsx';
 import { Thread } from './Thread.tsx';
 import { TileLabels } from './TileLabels.tsx';
 import { usePaneHands } from './usePaneHands.ts';
+import './panes.css';
 
 /** Model and Board: one canvas behind two panes. */
 export function Panes() {

@@ -19,6 +19,7 @@ import { select, selectNothing } from '../../store/select.ts';
 import type { PartList } from '../../worker/protocol.ts';
 import { isolate } from '../commands/showing.ts';
 import { PartDrag, PartName } from './PartDrag.tsx';
+import './parts.css';
 
 const KINDS: Record<
   PartList['kind'],

@@ -5,6 +5,7 @@ import { STAGE_VIEWS, stageNamed } from '../stages/index.ts';
 import type { StageView } from '../stages/stage.ts';
 import { takeTool, toolNamed } from '../tools/index.ts';
 import type { Tool } from '../tools/tool.ts';
+import './rail.css';
 
 /** The six stages, a guide and not a gate: the open one shows its tools and commands. */
 export function Rail() {

@@ -4,6 +4,7 @@ import { useBench } from '../../store/bench.ts';
 import type { Figure } from '../figures/figure.ts';
 import { FIGURES } from '../figures/index.ts';
 import type { Overlay } from '../overlays/overlay.ts';
+import './strip.css';
 
 /** The figures that are always true and always visible; a click selects what causes one. */
 export function Strip() {

@@ -1,7 +1,8 @@
 import type { MeshEdit } from '../mesh/edit.ts';
 import { faceCount, type Mesh, vertexCount } from '../mesh/mesh.ts';
 import { FACE_FIELDS, type FaceField, type Model, type UvSet, withFields } from '../mesh/model.ts';
-import { seamsFromUv } from '../surface/shells.ts';
+import { carryAlong } from './carryAlong.ts';
+import { marksAtCorners, marksOfEdges } from './cornerMarks.ts';
 import {
   applyDelta,
   type Delta,
@@ -14,17 +15,15 @@ import {
   reversedDelta,
   runsOf,
 } from './delta.ts';
-import { current, freshState, type HemDocument, topologyOf, withCurrent } from './document.ts';
+import { freshState, type HemDocument, withCurrent } from './document.ts';
 import {
   MARK_FIELDS,
   MARKS,
   type MarkArray,
   type MarkField,
-  type Marks,
   markArrayOf,
   SET_MARK_FIELDS,
   type SetMarkField,
-  setStateOf,
 } from './fields.ts';
 
 /** The change to another mesh: what was kept in order, and beside it only what was taken out, put in or altered. */
@@ -64,120 +63,12 @@ interface SetMarks {
  * composed anew.
  */
 export function remeshed(document: HemDocument, edit: MeshEdit): Remesh {
-  return remeshBetween(document, carriedAlong(document, edit), edit);
+  return remeshBetween(document, carryAlong(document, edit), edit);
 }
 
-/** The document with another mesh. */
-function carriedAlong(document: HemDocument, edit: MeshEdit): HemDocument {
-  const { faceSource, cornerSource, cornerShift } = edit;
-  const { nextCorner } = topologyOf(document.model).links;
-  const old = document.model;
-  const perFace = <T extends NumberArray>(list: T): T => {
-    const next = new (list.constructor as new (length: number) => T)(faceSource.length);
-    for (let f = 0; f < next.length; f++) next[f] = list[faceSource[f]];
-    return next;
-  };
-  const perCorner = <S extends UvSet>(set: S): S => {
-    const uv = new Float64Array(2 * cornerSource.length);
-    for (let c = 0; c < cornerSource.length; c++) {
-      const from = 2 * cornerSource[c];
-      const to = 2 * nextCorner[cornerSource[c]];
-      const shift = cornerShift?.[c] ?? 0;
-      for (let k = 0; k < 2; k++) {
-        const start = set.uv[from + k];
-        uv[2 * c + k] = shift === 0 ? start : start + shift * (set.uv[to + k] - start);
-      }
-    }
-    return { ...set, uv };
-  };
-  const lists = FACE_FIELDS.flatMap((key) => (old[key] ? [[key, perFace(old[key] as NumberArray)]] : []));
-  const model: Model = {
-    ...old,
-    ...Object.fromEntries(lists),
-    mesh: edit.mesh,
-    uvSets: old.uvSets.map(perCorner),
-    altered: true,
-  };
-  const { currentUv } = document;
-  const moved = document.uvSets.map(perCorner);
-  /** Marks of a document that has a set current, with its new UVs. */
-  const marksWith = (view: HemDocument, uv: Float64Array): Marks => {
-    const marks = Object.fromEntries(
-      OTHER_MARKS.map((field) => [field, carriedMarks(view, edit, model, field)]),
-    ) as unknown as Marks;
-    for (const f of turnedFaces(document, edit)) marks.stale[f] = 1;
-    return { ...marks, seams: carriedSeams(view, edit, model, uv) };
-  };
-  const uvSets = moved.map((set) =>
-    set.away
-      ? {
-          ...set,
-          away: setStateOf({ ...set.away, ...marksWith(withCurrent(document, set.id), set.uv) }),
-        }
-      : set,
-  );
-  return { ...document, ...marksWith(document, current({ uvSets, currentUv }).uv), model, uvSets };
-}
-
-/** Marks that go along with what they mark; where a seam is, UVs say as well. */
+/** Marks that are kept by themselves; where a seam is, is kept beside them. */
 const OTHER_MARKS = MARK_FIELDS.filter((field) => field !== 'seams');
 const OTHER_SET_MARKS = SET_MARK_FIELDS.filter((field) => field !== 'seams');
-
-function carriedMarks(
-  document: HemDocument,
-  { faceSource, cornerSource }: MeshEdit,
-  model: Model,
-  field: MarkField,
-): MarkArray {
-  const marks = document[field];
-  const Kind = markArrayOf(field);
-  if (MARKS[field].per === 'face') return new Kind(faceSource.map((f) => marks[f]));
-  if (MARKS[field].per === 'corner') return new Kind(cornerSource.map((c) => marks[c]));
-  const { links: old } = topologyOf(document.model);
-  return toEdges(model, (c) => {
-    const next = topologyOf(model).links.nextCorner[c];
-    const first = sourceOf(old.nextCorner, cornerSource[c], cornerSource[next]);
-    return first !== undefined && marks[old.cornerEdge[first]] === 1;
-  });
-}
-
-/** The corner at which an edge between two corners of a face begins there: a face that was turned over runs along its edges the other way. */
-const sourceOf = (next: Uint32Array, from: number, to: number): number | undefined =>
-  next[from] === to ? from : next[to] === from ? to : undefined;
-
-/** Marks of edges from what is so at a corner that begins them. */
-function toEdges(model: Model, isMarked: (corner: number) => boolean): Uint8Array {
-  const { cornerEdge, joined } = topologyOf(model).links;
-  const marks = new Uint8Array(joined.length);
-  for (let c = 0; c < cornerEdge.length; c++) if (isMarked(c)) marks[cornerEdge[c]] = 1;
-  return marks;
-}
-
-function carriedSeams(
-  document: HemDocument,
-  { cornerSource }: MeshEdit,
-  model: Model,
-  uv: Float64Array,
-): Uint8Array {
-  const { links: old } = topologyOf(document.model);
-  const { links } = topologyOf(model);
-  const seams = seamsFromUv(links, uv);
-  for (let c = 0; c < cornerSource.length; c++) {
-    const [from, to] = [cornerSource[c], cornerSource[links.nextCorner[c]]];
-    const first = sourceOf(old.nextCorner, from, to);
-    if (first !== undefined && document.seams[old.cornerEdge[first]]) seams[links.cornerEdge[c]] = 1;
-  }
-  return seams;
-}
-
-function* turnedFaces(document: HemDocument, { mesh, cornerSource }: MeshEdit): Generator<number> {
-  const { nextCorner } = topologyOf(document.model).links;
-  for (let f = 0; f + 1 < mesh.faceStart.length; f++) {
-    const first = mesh.faceStart[f];
-    const [a, b] = [cornerSource[first], cornerSource[first + 1]];
-    if (nextCorner[b] === a && nextCorner[a] !== b) yield f;
-  }
-}
 
 /** Fields that have a place of their own in a remesh. */
 const OWN_PLACE = new Set<string>(['mesh', 'uvSets', ...FACE_FIELDS]);
@@ -201,7 +92,7 @@ function remeshBetween(from: HemDocument, to: HemDocument, { faceSource, cornerS
     positions: deltaOf(old.mesh.positions, next.mesh.positions, vertices, 3),
     sizes: deltaOf(sizesOf(old.mesh), sizesOf(next.mesh), faces, 1),
     cornerVertex: deltaOf(old.mesh.cornerVertex, next.mesh.cornerVertex, corners, 1, (v) => renumber[v]),
-    cornerSeams: deltaOf(atCorners(from, 'seams'), atCorners(to, 'seams'), corners, 1),
+    cornerSeams: deltaOf(marksAtCorners(from, 'seams'), marksAtCorners(to, 'seams'), corners, 1),
     uv: from.uvSets.map((set, i) => uvDelta(set, to.uvSets[i])),
     away: awayViews(from).map((view, i) => setMarksBetween(view, awayViews(to)[i], faces, corners)),
     fileUv: old.uvSets.map((set, i) => uvDelta(set, next.uvSets[i])),
@@ -227,12 +118,17 @@ const marksBetween = (
   Object.fromEntries(
     fields.map((field) => [
       field,
-      deltaOf(atCorners(from, field), atCorners(to, field), MARKS[field].per === 'face' ? faces : corners, 1),
+      deltaOf(
+        marksAtCorners(from, field),
+        marksAtCorners(to, field),
+        MARKS[field].per === 'face' ? faces : corners,
+        1,
+      ),
     ]),
   );
 
 const setMarksBetween = (from: HemDocument, to: HemDocument, faces: Runs, corners: Runs): SetMarks => ({
-  cornerSeams: deltaOf(atCorners(from, 'seams'), atCorners(to, 'seams'), corners, 1),
+  cornerSeams: deltaOf(marksAtCorners(from, 'seams'), marksAtCorners(to, 'seams'), corners, 1),
   marks: marksBetween(from, to, OTHER_SET_MARKS, faces, corners),
 });
 
@@ -259,13 +155,6 @@ function vertexSource(old: Mesh, next: Mesh, cornerSource: Uint32Array): Uint32A
 
 const sizesOf = ({ faceStart }: Mesh): Uint32Array =>
   Uint32Array.from({ length: faceStart.length - 1 }, (_, f) => faceStart[f + 1] - faceStart[f]);
-
-/** Marks as a remesh keeps them: those of edges once at each corner that begins one. */
-function atCorners(document: HemDocument, field: MarkField): MarkArray {
-  const marks = document[field];
-  if (MARKS[field].per !== 'edge') return marks;
-  return Uint8Array.from(topologyOf(document.model).links.cornerEdge, (e) => marks[e]);
-}
 
 /** The mesh a remesh leads to. */
 export function meshAfter({ mesh }: Model, { faces, corners, vertices, ...remesh }: Remesh): Mesh {
@@ -300,8 +189,13 @@ export function applyRemesh(document: HemDocument, remesh: Remesh): HemDocument 
   const markOf = (view: HemDocument, field: MarkField, given: Delta<MarkArray> | undefined): MarkArray => {
     const { per } = MARKS[field];
     const runs = per === 'face' ? faces : corners;
-    const list = applyDelta(atCorners(view, field), given ?? blankDelta(markArrayOf(field), runs), runs, 1);
-    return per === 'edge' ? toEdges(next, (c) => list[c] === 1) : list;
+    const list = applyDelta(
+      marksAtCorners(view, field),
+      given ?? blankDelta(markArrayOf(field), runs),
+      runs,
+      1,
+    );
+    return per === 'edge' ? marksOfEdges(next, (c) => list[c] === 1) : list;
   };
   const marks = MARK_FIELDS.map((field) => [
     field,

@@ -34,11 +34,13 @@ export function shellsMeant(
   const { faces, face, shells, edges, places } = params as {
     readonly faces?: readonly number[];
     readonly face?: number;
-    readonly shells?: readonly number[];
+    readonly shells?: 'all' | readonly (number | { readonly face: number })[];
     readonly edges?: readonly number[];
     readonly places?: readonly { readonly face: number }[];
   };
-  const named = [...(faces ?? []), ...(face === undefined ? [] : [face]), ...(shells ?? [])];
+  const named = [...(faces ?? []), ...(face === undefined ? [] : [face])];
+  if (Array.isArray(shells))
+    named.push(...shells.map((each) => (typeof each === 'number' ? each : each.face)));
   for (const { face } of places ?? []) named.push(face);
   // A seam that moves passes faces of the shells beside it alone.
   for (const e of edges ?? [])

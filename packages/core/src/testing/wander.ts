@@ -1,13 +1,26 @@
-import { current, type HemDocument, openDocument, shellsOf, topologyOf } from '../document/document.ts';
+import {
+  current,
+  type HemDocument,
+  openDocument,
+  shellOf,
+  shellsOf,
+  shellUv,
+  topologyOf,
+} from '../document/document.ts';
+import { MARK_FIELDS, VALUE_FIELDS } from '../document/fields.ts';
 import { figuresOf } from '../document/figures.ts';
 import { emptyHistory } from '../document/history.ts';
+import { LIMIT_PRESETS } from '../document/limits.ts';
 import { HemError } from '../errors.ts';
 import type { Mesh } from '../mesh/mesh.ts';
 import { modelFromMesh } from '../mesh/model.ts';
+import type { OperationName } from '../operations/catalogue.ts';
+import { BRUSHES } from '../relax/brush.ts';
 import { edgeLoop } from '../select/edgeLoop.ts';
 import { shortestPath } from '../select/shortestPath.ts';
 import { memoryPersistence } from '../session/persistence.ts';
 import { openSession } from '../session/session.ts';
+import { METHODS } from '../unfold/unfold.ts';
 import { handedOver } from './handedOver.ts';
 
 /** What went wrong on a walk, with the acts that led there. */
@@ -89,130 +102,180 @@ export async function wander(
   return { done: at, refused };
 }
 
-/** What an artist might do next. */
-export function someAct(document: HemDocument, random: () => number): [name: string, params: object] {
+/** What parameters of an act are drawn from. */
+interface Draw {
+  readonly document: HemDocument;
+  readonly random: () => number;
+  /** A whole number below another. */
+  readonly some: (count: number) => number;
+  readonly edge: number;
+  readonly face: number;
+  /** The first vertex of that face. */
+  readonly vertex: number;
+  /** Where it lies; the middle of the tile where it does not. */
+  readonly place: readonly [number, number];
+  /** A loop of edges, and one of seams where there are any. */
+  readonly loop: () => number[];
+  readonly seams: () => number[];
+  readonly patch: () => number;
+  readonly set: () => number;
+}
+
+const either = ({ random }: Draw, part = 0.5): boolean => random() < part;
+
+/** Parameters of every operation, as an artist might choose them. */
+const DRAWS: Readonly<Record<OperationName, (draw: Draw) => object>> = {
+  repair: ({ some }) => ({ kind: ['cracks', 'winding', 'loose-points', 'duplicates'][some(4)] }),
+  'repair-safe': () => ({}),
+  'delete-faces': ({ face }) => ({ faces: [face] }),
+  hide: (draw) => (either(draw) ? { how: 'show' } : { how: 'hide', faces: [draw.face] }),
+  'name-parts': ({ some }) => ({ by: 'object', parts: [0], name: `Part ${some(1e6)}` }),
+  'stand-up': ({ some }) => ({ up: ['y', 'z'][some(2)], front: some(4) }),
+  cut(draw) {
+    if (either(draw)) return { edges: draw.loop() };
+    const { mesh, links } = topologyOf(draw.document.model);
+    const [a, b] = [0, 1].map(() => draw.some(links.vertexEdgeStart.length - 1));
+    const edges = shortestPath(links, a, b, () => 1).edgesTo(b);
+    return { edges: edges.length > 0 ? edges : edgeLoop(mesh, links, draw.edge), relax: either(draw, 0.2) };
+  },
+  sew({ seams, some }) {
+    const all = seams();
+    const first = some(all.length);
+    return { edges: all.slice(first, first + 1 + some(12)) };
+  },
+  'open-pieces': () => ({ least: true }),
+  'shift-seam'(draw) {
+    const { mesh, links } = topologyOf(draw.document.model);
+    const all = draw.seams();
+    const edges = edgeLoop(mesh, links, all[draw.some(all.length)] ?? draw.edge, draw.document.seams);
+    return { edges, rows: either(draw) ? 1 + draw.some(3) : -1 - draw.some(3) };
+  },
+  'straighten-seams'(draw) {
+    const { mesh, links } = topologyOf(draw.document.model);
+    const all = draw.seams();
+    return { edges: edgeLoop(mesh, links, all[draw.some(all.length)] ?? draw.edge, draw.document.seams) };
+  },
+  'carry-to-copies': ({ face }) => ({ face }),
+  'paint-patch': (draw) => ({ faces: [draw.face], patch: either(draw) ? 'new' : 'none' }),
+  'patch-shells': ({ face }) => ({ shells: [face] }),
+  'name-patch': ({ patch, some }) => ({ patch: patch(), name: `Patch ${some(1e6)}` }),
+  'remove-patch': ({ patch }) => ({ patch: patch() }),
+  unfold: (draw) =>
+    either(draw, 0.3) ? { shells: [draw.face] } : { method: METHODS[draw.some(METHODS.length)] },
+  relax: (draw) =>
+    either(draw) ? { steps: 1 + draw.some(12) } : { shells: [draw.face], steps: 3, balance: draw.random() },
+  'set-pins': (draw) => ({ places: [{ vertex: draw.vertex, face: draw.face }], pinned: either(draw, 0.7) }),
+  'move-pin': ({ vertex, face, place, random }) => ({
+    vertex,
+    face,
+    uv: place.map((x) => x + 0.1 * (random() - 0.5)),
+  }),
+  'set-stays': (draw) => ({ edges: draw.loop().slice(0, 1 + draw.some(8)), straight: either(draw, 0.7) }),
+  'set-surface': (draw) => ({ faces: [draw.face], surface: either(draw) ? 'smoothed' : 'cage' }),
+  'take-trial'({ document, face }) {
+    const uv = shellUv(document, shellOf(document, shellsOf(document).faceShell[face])) ?? [];
+    return {
+      trial: 'As it was',
+      shells: [{ face, uv: [...uv].map((x) => 1.5 * x), method: 'conformal', relaxed: false }],
+    };
+  },
+  'straight-strip': () => ({}),
+  project: ({ document, random }) => ({
+    faces: [...document.stale.keys()].filter(() => random() < 0.9),
+    // What the others see edge-on collapses, which is told before it is done.
+    kind: 'box',
+  }),
+  brush: ({ face, place, random, some }) => ({
+    face,
+    brush: BRUSHES[some(BRUSHES.length)],
+    dabs: Array.from({ length: 5 }, () => [
+      ...place,
+      random() - 0.5,
+      random() - 0.5,
+      0.3 * random(),
+      random(),
+    ]).flat(),
+  }),
+  'transform-shells'({ face, random }) {
+    const [angle, size] = [6 * random(), 0.5 + random()];
+    const [c, s] = [size * Math.cos(angle), size * Math.sin(angle)];
+    return { shells: [face], matrix: [c, s, -s, c, random() - 0.5, random() - 0.5] };
+  },
+  pack: (draw) => ({ turning: either(draw) ? 'quarter' : 'none', equalDensity: either(draw) }),
+  'keep-places': (draw) => ({ keep: either(draw) }),
+  'move-clear': ({ face }) => ({ shells: [face] }),
+  'split-off': ({ document, face, some }) => ({ faces: [face, some(document.stale.length)] }),
+  'mirror-in-place': ({ face }) => ({ shells: [face] }),
+  'even-density': ({ face }) => ({ shells: [face] }),
+  'turn-upright': ({ face }) => ({ shells: [face] }),
+  'set-grain': (draw) => ({ edges: [draw.edge], along: either(draw, 0.8) }),
+  // Locked shells refuse most of what comes after: they are let go more often than locked.
+  'lock-shells': (draw) =>
+    either(draw, 0.25) ? { shells: [draw.face], locked: true } : { shells: 'all', locked: false },
+  'set-limits': (draw) => ({ limits: LIMIT_PRESETS[either(draw) ? 'rough' : 'usual'] }),
+  'set-tiles': (draw) => ({
+    tiles: [1001, 1002, 1012].slice(0, 1 + draw.some(3)).map((number) => ({
+      number,
+      width: 512,
+      height: 512,
+      padding: draw.some(4),
+    })),
+    keeping: either(draw) ? 'shapes' : 'places',
+  }),
+  'add-uv-set': (draw) => ({ name: `Set ${draw.some(1e6)}`, from: either(draw) ? 'copy' : 'nothing' }),
+  'rename-uv-set': ({ set, some }) => ({ set: set(), name: `Set ${some(1e6)}` }),
+  'remove-uv-set': ({ set }) => ({ set: set() }),
+  'use-uv-set': ({ set }) => ({ set: set() }),
+};
+const NAMES = Object.keys(DRAWS) as OperationName[];
+/** Acts that change the mesh itself are rare. */
+const RARE = new Set<OperationName>(['repair', 'repair-safe', 'delete-faces']);
+
+/** What an artist might do next: any operation of the catalogue. */
+export function someAct(document: HemDocument, random: () => number): [name: OperationName, params: object] {
   const { mesh, links } = topologyOf(document.model);
-  const shells = shellsOf(document);
   const some = (count: number) => Math.floor(random() * count);
-  const edge = some(links.joined.length);
-  const face = some(mesh.faceStart.length - 1);
-  const vertex = mesh.cornerVertex[mesh.faceStart[face]];
   const { uv } = current(document);
-  const acts: (() => [string, object])[] = [
-    () => ['cut', { edges: edgeLoop(mesh, links, edge) }],
-    () => {
-      const [a, b] = [some(links.vertexEdgeStart.length - 1), some(links.vertexEdgeStart.length - 1)];
-      return ['cut', { edges: shortestPath(links, a, b, () => 1).edgesTo(b) }];
-    },
-    () => {
-      const seams = [...document.seams.keys()].filter((e) => document.seams[e]);
-      const first = some(seams.length);
-      return ['sew', { edges: seams.slice(first, first + 1 + some(12)) }];
-    },
-    () => {
-      const seams = [...document.seams.keys()].filter((e) => document.seams[e]);
-      const run = edgeLoop(mesh, links, seams[some(seams.length)] ?? edge, document.seams);
-      return ['shift-seam', { edges: run, rows: random() < 0.5 ? 1 + some(3) : -1 - some(3) }];
-    },
-    () => ['paint-patch', { faces: [face], patch: random() < 0.5 ? 'new' : 'none' }],
-    () => ['set-pins', { places: [{ vertex, face }], pinned: random() < 0.7 }],
-    () => {
-      const [u, v] = [0, 1].map((k) => uv[2 * mesh.faceStart[face] + k] || 0.5);
-      const uvThere = [u + 0.1 * (random() - 0.5), v + 0.1 * (random() - 0.5)];
-      return ['move-pin', { vertex, face, uv: uvThere }];
-    },
-    () => {
-      const edges = edgeLoop(mesh, links, edge).slice(0, 1 + some(8));
-      return ['set-stays', { edges, straight: random() < 0.7 }];
-    },
-    () => ['set-surface', { faces: [face], surface: random() < 0.5 ? 'smoothed' : 'cage' }],
-    () => {
-      const c = 2 * mesh.faceStart[face];
-      const [u, v] = [uv[c] || 0.5, uv[c + 1] || 0.5];
-      const brush = ['push', 'relax', 'gather', 'spread'][some(4)];
-      const dabs = Array.from({ length: 5 }, () => [
-        u,
-        v,
-        random() - 0.5,
-        random() - 0.5,
-        0.3 * random(),
-        random(),
-      ]);
-      return ['brush', { face, brush, dabs: dabs.flat() }];
-    },
-    () => ['open-pieces', { least: true }],
-    () => ['add-uv-set', { name: `Set ${some(1e6)}`, from: random() < 0.5 ? 'copy' : 'nothing' }],
-    () => ['use-uv-set', { set: document.uvSets[some(document.uvSets.length)].id }],
-    () => ['rename-uv-set', { set: document.currentUv, name: `Set ${some(1e6)}` }],
-    () => ['remove-uv-set', { set: document.uvSets[some(document.uvSets.length)].id }],
-    () => ['straight-strip', {}],
-    () => ['project', { faces: [...document.stale.keys()].filter(() => random() < 0.9), kind: 'box' }],
-    () => ['unfold', { method: 'conformal' }],
-    () => ['unfold', { method: 'angle-based' }],
-    () => ['unfold', { shells: [some(shells.shellCount)] }],
-    () => ['relax', { steps: 1 + some(12) }],
-    () => ['relax', { shells: [some(shells.shellCount)], steps: 3, balance: random() }],
-    () => ['pack', {}],
-    () => [
-      'set-tiles',
-      {
-        tiles: [1001, 1002, 1012]
-          .slice(0, 1 + some(3))
-          .map((number) => ({ number, width: 512, height: 256 << some(2), padding: some(4) })),
-        keeping: random() < 0.5 ? 'shapes' : 'places',
-      },
-    ],
-    () => {
-      const [angle, size] = [6 * random(), 0.5 + random()];
-      const [c, s] = [size * Math.cos(angle), size * Math.sin(angle)];
-      return ['transform-shells', { shells: [face], matrix: [c, s, -s, c, random() - 0.5, random() - 0.5] }];
-    },
-    () => ['split-off', { faces: [face, some(mesh.faceStart.length - 1)] }],
-    () => ['move-clear', { shells: [face] }],
-    () => ['set-grain', { edges: [edge], along: random() < 0.8 }],
-    () => ['even-density', { shells: [face] }],
-    () => ['turn-upright', { shells: [face] }],
-    () => ['repair-safe', {}],
-    () => ['delete-faces', { faces: [face] }],
-  ];
-  // Deleting and repairing are rare.
-  return acts[some(acts.length - (random() < 0.7 ? 2 : 0))]();
+  const face = some(mesh.faceStart.length - 1);
+  const corner = mesh.faceStart[face];
+  const edge = some(links.joined.length);
+  let name = NAMES[some(NAMES.length)];
+  while (RARE.has(name) && random() < 0.7) name = NAMES[some(NAMES.length)];
+  const params = DRAWS[name]({
+    document,
+    random,
+    some,
+    edge,
+    face,
+    vertex: mesh.cornerVertex[corner],
+    place: [uv[2 * corner] || 0.5, uv[2 * corner + 1] || 0.5],
+    loop: () => edgeLoop(mesh, links, edge),
+    seams: () => [...document.seams.keys()].filter((e) => document.seams[e]),
+    patch: () => 1 + some(Math.max(1, document.patchNames.length)),
+    set: () => document.uvSets[some(document.uvSets.length)].id,
+  });
+  return [name, params];
 }
 
 /** A shell that was cut or sewn and could not be laid flat again keeps what it had, and says so. */
 function faultOf(document: HemDocument): string | undefined {
   for (let s = 0; s < shellsOf(document).shellCount; s++) {
-    const { stretch, stale, box } = figuresOf(document, s);
+    const { stretch, stale, box, faces } = figuresOf(document, s);
     if (!stretch || stale) continue;
     if (!box?.every(Number.isFinite)) return 'a place that is no number';
     const { flipped, collapsed } = stretch;
-    if (flipped + collapsed > 0)
+    // One that was mirrored is upside down as a whole.
+    if (collapsed > 0 || (flipped > 0 && flipped < faces))
       return `${flipped} flipped and ${collapsed} collapsed faces in shell ${s + 1}`;
   }
   return undefined;
 }
 
-/** All that an artist can see of a document, to be compared; no number stands for itself. */
-const bytesOf = ({
-  model: { mesh },
-  seams,
-  patches,
-  pins,
-  stays,
-  grain,
-  smoothed,
-  uvSets,
-}: HemDocument): string =>
-  [
-    mesh.positions,
-    mesh.cornerVertex,
-    seams,
-    patches,
-    pins,
-    stays,
-    grain,
-    smoothed,
-    ...uvSets.map(({ uv }) => uv),
-  ]
-    .map((list) => list.join(','))
-    .join(';');
+/** All that a document keeps, to be compared: its mesh and names, and every field of the table, of all UV sets. */
+function bytesOf({ model: { source: _, uvSets: fileSets, ...model }, ...document }: HemDocument): string {
+  const { uvSets } = document;
+  const fields = [...MARK_FIELDS, ...VALUE_FIELDS].map((field) => document[field]);
+  return JSON.stringify([model, fileSets, fields, uvSets], (_, value) =>
+    ArrayBuffer.isView(value) ? (value as unknown as number[]).join() : value,
+  );
+}

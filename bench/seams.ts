@@ -2,8 +2,8 @@ import { gourdLantern } from '../demo/gourdLantern.ts';
 import { mudSnail } from '../demo/mudSnail.ts';
 import { objOfParts } from '../demo/objText.ts';
 import { toadFerryman } from '../demo/toadFerryman.ts';
+import { applyDelta } from '../packages/core/src/document/delta.ts';
 import { openDocument, shellOf, shellsOf, topologyOf } from '../packages/core/src/document/document.ts';
-import { applyPatch } from '../packages/core/src/document/patch.ts';
 import { readModel } from '../packages/core/src/formats/readModel.ts';
 import { localJobs } from '../packages/core/src/jobs/index.ts';
 import { connectivity, findEdge } from '../packages/core/src/mesh/connectivity.ts';
@@ -270,7 +270,7 @@ export async function ways(large: boolean): Promise<Table> {
     const slit = way.edgesTo(ends[1]);
     let cut = document;
     const act = async (operation: string, params: object) => {
-      cut = applyPatch(cut, (await carryOut(cut, { operation, params }, localContext)).patch);
+      cut = applyDelta(cut, (await carryOut(cut, { operation, params }, localContext)).patch);
     };
     const through = (...vertices: number[]) =>
       answerQuestion(document, 'route', { through: vertices }, context);

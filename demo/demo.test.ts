@@ -1,6 +1,6 @@
+import { applyDelta } from '@blunt-hem/core/document/delta';
 import { openDocument, shellOf, shellsOf, shellUv } from '@blunt-hem/core/document/document';
 import { overlappingFaces } from '@blunt-hem/core/document/overlappingFaces';
-import { applyPatch } from '@blunt-hem/core/document/patch';
 import { patientOf } from '@blunt-hem/core/document/patient';
 import { readModel } from '@blunt-hem/core/formats/readModel';
 import { examine } from '@blunt-hem/core/health/examine';
@@ -218,7 +218,7 @@ describe('reed punt', () => {
       for (const kind of kinds) {
         if (!(kind in found(document.model))) continue;
         const { patch } = await carryOut(document, { operation: 'repair', params: { kind } }, localContext);
-        document = applyPatch(document, patch);
+        document = applyDelta(document, patch);
       }
       expect(found(document.model)).toEqual({});
     }

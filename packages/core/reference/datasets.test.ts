@@ -1,4 +1,5 @@
 import { describe, expect, it } from 'vitest';
+import { applyDelta } from '../src/document/delta.ts';
 import {
   type HemDocument,
   openDocument,
@@ -8,7 +9,6 @@ import {
   topologyOf,
 } from '../src/document/document.ts';
 import { figuresOf } from '../src/document/figures.ts';
-import { applyPatch } from '../src/document/patch.ts';
 import { measureStretch } from '../src/measure/stretch.ts';
 import { type Mesh, vertexCount } from '../src/mesh/mesh.ts';
 import { loosePieces, modelFromMesh } from '../src/mesh/model.ts';
@@ -25,7 +25,7 @@ const meshes: [name: string, mesh: Mesh][] = [
 ];
 
 async function after(document: HemDocument, operation: string, params: object): Promise<HemDocument> {
-  return applyPatch(document, (await carryOut(document, { operation, params }, localContext)).patch);
+  return applyDelta(document, (await carryOut(document, { operation, params }, localContext)).patch);
 }
 
 const figures = (document: HemDocument) =>

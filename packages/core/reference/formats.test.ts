@@ -6,8 +6,8 @@ import { Vector3 } from 'three';
 import { GLTFLoader } from 'three/addons/loaders/GLTFLoader.js';
 import { OBJLoader } from 'three/addons/loaders/OBJLoader.js';
 import { describe, expect, it } from 'vitest';
+import { applyDelta } from '../src/document/delta.ts';
 import { current, type HemDocument, openDocument, topologyOf } from '../src/document/document.ts';
-import { applyPatch } from '../src/document/patch.ts';
 import { gltfIo } from '../src/formats/gltfIo.ts';
 import { readGltf } from '../src/formats/readGltf.ts';
 import { readModel } from '../src/formats/readModel.ts';
@@ -70,7 +70,7 @@ async function unfolded(
     { operation: 'cut', params: { edges } },
     { operation: 'unfold', params: {} },
   ]) {
-    now = applyPatch(now, (await carryOut(now, request, localContext)).patch);
+    now = applyDelta(now, (await carryOut(now, request, localContext)).patch);
   }
   return now;
 }

@@ -4,8 +4,8 @@ import { gunzipSync } from 'node:zlib';
 import bunny from 'bunny';
 import teapot from 'teapot';
 import { PLYLoader } from 'three/addons/loaders/PLYLoader.js';
+import { applyDelta } from '../src/document/delta.ts';
 import { openDocument, shellOf, shellsOf } from '../src/document/document.ts';
-import { applyPatch } from '../src/document/patch.ts';
 import { type Mesh, meshFromPolygons } from '../src/mesh/mesh.ts';
 import { modelFromMesh } from '../src/mesh/model.ts';
 import { carryOut } from '../src/operations/catalogue.ts';
@@ -48,7 +48,7 @@ export async function openedShells(mesh: Mesh, rounds = 3): Promise<Shell[]> {
       { operation: 'open-pieces', params: { least: true } },
       localContext,
     );
-    document = applyPatch(document, patch);
+    document = applyDelta(document, patch);
   }
   return Array.from({ length: shellsOf(document).shellCount }, (_, s) => shellOf(document, s))
     .filter((shell) => shellTopology(shell).canUnfold)

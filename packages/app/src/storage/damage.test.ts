@@ -1,6 +1,6 @@
 import { ARRAY_KINDS } from '@blunt-hem/core/persistence/packed';
 import 'fake-indexeddb/auto';
-import { applyPatch, inverse } from '@blunt-hem/core/document/patch';
+import { applyDelta, inverse } from '@blunt-hem/core/document/delta';
 import { HemError } from '@blunt-hem/core/errors';
 import { localJobs } from '@blunt-hem/core/jobs/index';
 import { findFault } from '@blunt-hem/core/persistence/validateDocument';
@@ -105,7 +105,7 @@ describe.each([
     const { project, damage } = await wholeProject(database, id);
     expect(damage).toBeUndefined();
     project.history.acts.slice(0, 5).reduceRight((d, { patch }, i) => {
-      const earlier = applyPatch(d, inverse(patch));
+      const earlier = applyDelta(d, inverse(patch));
       expect(keptState(earlier)).toEqual(keptStates[i]);
       return earlier;
     }, document);
@@ -376,8 +376,8 @@ describe('whatever is in the rows', () => {
     const { document, history } = whole.project;
     expect(findFault(document)).toBeUndefined();
     const { acts, done } = history;
-    const first = acts.slice(0, done).reduceRight((d, { patch }) => applyPatch(d, inverse(patch)), document);
-    const last = acts.slice(done).reduce((d, { patch }) => applyPatch(d, patch), document);
+    const first = acts.slice(0, done).reduceRight((d, { patch }) => applyDelta(d, inverse(patch)), document);
+    const last = acts.slice(done).reduce((d, { patch }) => applyDelta(d, patch), document);
     expect([findFault(first), findFault(last)]).toEqual([undefined, undefined]);
     return whole.damage ? 'partly' : 'whole';
   }

@@ -1,6 +1,6 @@
+import type { Delta } from '@blunt-hem/core/document/delta';
 import type { HemDocument } from '@blunt-hem/core/document/document';
 import type { Act } from '@blunt-hem/core/document/history';
-import type { Patch } from '@blunt-hem/core/document/patch';
 import { HemError } from '@blunt-hem/core/errors';
 import Dexie, { type EntityTable, type Table } from 'dexie';
 
@@ -81,10 +81,10 @@ export interface OldBaseRow {
 }
 
 /** What an act changed, as databases of version 2 keep it; those of version 1 keep it with the act. */
-export interface OldPatchRow {
+export interface OldDeltaRow {
   readonly projectId: string;
   readonly number: number;
-  readonly patch: Patch;
+  readonly patch: Delta;
 }
 
 export type Database = Dexie & {
@@ -94,7 +94,7 @@ export type Database = Dexie & {
   pieces: Table<PieceRow, [string, number, number]>;
   views: EntityTable<ViewRow, 'projectId'>;
   bases: EntityTable<OldBaseRow, 'projectId'>;
-  patches: Table<OldPatchRow, [string, number]>;
+  patches: Table<OldDeltaRow, [string, number]>;
 };
 
 const VERSION = 12;

@@ -1,5 +1,5 @@
+import type { Delta } from '@blunt-hem/core/document/delta';
 import type { KeptAct } from '@blunt-hem/core/document/history';
-import type { Patch } from '@blunt-hem/core/document/patch';
 import { checksums } from '@blunt-hem/core/persistence/checksum';
 import type { Persistence } from '@blunt-hem/core/session/persistence';
 import type { BasePlace } from './bases.ts';
@@ -50,7 +50,7 @@ export function databasePersistence(
         )
       : true;
   };
-  const inMemory: Patch[] = fresh?.acts.map(({ patch }) => patch) ?? [];
+  const inMemory: Delta[] = fresh?.acts.map(({ patch }) => patch) ?? [];
   const renewed = async (document: Parameters<Persistence['add']>[2], now: number) => {
     if (Math.abs(now - base.at) < LONG_TAIL) return;
     // The acts are kept: without a newer base opening takes a little longer, and that is all.

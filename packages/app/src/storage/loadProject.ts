@@ -1,9 +1,9 @@
+import type { Delta } from '@blunt-hem/core/document/delta';
 import type { Act, KeptAct } from '@blunt-hem/core/document/history';
-import type { Patch } from '@blunt-hem/core/document/patch';
 import { HemError } from '@blunt-hem/core/errors';
 import { type Checksum, checksums } from '@blunt-hem/core/persistence/checksum';
 import type { Project } from '@blunt-hem/core/persistence/projectFile';
-import { isValidAct, validateAct, validatePatch } from '@blunt-hem/core/persistence/validatePatch';
+import { isValidAct, validateAct, validateDelta } from '@blunt-hem/core/persistence/validateDelta';
 import { walkActs } from '@blunt-hem/core/persistence/walkActs';
 import { readBase } from './bases.ts';
 import { type Database, tablesOf } from './database.ts';
@@ -163,7 +163,7 @@ export async function readPatch(
   id: string,
   number: number,
   checksum: Checksum,
-): Promise<Patch> {
+): Promise<Delta> {
   const { patch, checksumDiffers } = await readUnverified(database, id, number, checksum);
   if (checksumDiffers) throw new HemError('damaged', 'What an act changed is damaged: a checksum differs.');
   return patch;
@@ -175,13 +175,13 @@ async function readUnverified(
   id: string,
   number: number,
   checksum: Checksum,
-): Promise<{ readonly patch: Patch; readonly checksumDiffers: boolean }> {
+): Promise<{ readonly patch: Delta; readonly checksumDiffers: boolean }> {
   const reading = await readable(readRecord(database, id, number, checksum));
   if (reading) {
     const { value, unverified, checksumDiffers } = reading;
-    return { patch: validatePatch(checksumDiffers ? unverified : value), checksumDiffers };
+    return { patch: validateDelta(checksumDiffers ? unverified : value), checksumDiffers };
   }
-  return { patch: validatePatch(await readable(olderPatch(database, id, number))), checksumDiffers: false };
+  return { patch: validateDelta(await readable(olderPatch(database, id, number))), checksumDiffers: false };
 }
 
 export interface Whole {
@@ -200,7 +200,7 @@ export async function wholeProject(database: Database, id: string): Promise<Whol
   const stored = await loadWhole(database, id);
   const { row, document, history, trials } = stored;
   const checksum = await checksums();
-  const patches = new Map<number, Patch>();
+  const patches = new Map<number, Delta>();
   let checksumDiffers = false;
   const patchOf = async (i: number) => {
     const read = await readUnverified(database, id, row.firstAct + i, checksum);
@@ -212,7 +212,7 @@ export async function wholeProject(database: Database, id: string): Promise<Whol
   const last = (await walkActs(document, history.done, history.acts.length, patchOf)).reached;
   const acts = history.acts
     .slice(first, last)
-    .map((act, i): KeptAct => ({ ...act, patch: patches.get(first + i) as Patch }));
+    .map((act, i): KeptAct => ({ ...act, patch: patches.get(first + i) as Delta }));
   const lost = history.acts.length - acts.length;
   return {
     project: { name: row.name, document, history: { acts, done: history.done - first }, trials },

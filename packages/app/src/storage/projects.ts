@@ -1,7 +1,7 @@
+import { byteSize } from '@blunt-hem/core/document/delta';
 import type { HemDocument } from '@blunt-hem/core/document/document';
 import { shellsOf } from '@blunt-hem/core/document/document';
 import type { History, KeptAct } from '@blunt-hem/core/document/history';
-import { byteSize } from '@blunt-hem/core/document/patch';
 import { HemError } from '@blunt-hem/core/errors';
 import { checksums } from '@blunt-hem/core/persistence/checksum';
 import { pack } from '@blunt-hem/core/persistence/packed';

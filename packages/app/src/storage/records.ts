@@ -1,4 +1,4 @@
-import type { NumberArray } from '@blunt-hem/core/document/delta';
+import type { NumberArray } from '@blunt-hem/core/document/arrayDelta';
 import { HemError } from '@blunt-hem/core/errors';
 import { attempt } from '@blunt-hem/core/persistence/attempt';
 import { bytesOf, type Checksum } from '@blunt-hem/core/persistence/checksum';

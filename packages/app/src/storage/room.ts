@@ -1,4 +1,4 @@
-import { byteSize } from '@blunt-hem/core/document/patch';
+import { byteSize } from '@blunt-hem/core/document/delta';
 import { HemError } from '@blunt-hem/core/errors';
 import type { Project } from '@blunt-hem/core/persistence/projectFile';
 import { megabytes } from './limits.ts';

@@ -10,7 +10,7 @@ import { cube } from '@blunt-hem/core/testing/shapes';
 import { beforeAll, describe, expect, it } from 'vitest';
 import { linesOnBoard, linesOnModel, outlineOf, shownEdges, wireEnds } from '../bench/panes/edgeLines.ts';
 import { flatBuffers, modelBuffers } from './buffers.ts';
-import { figureDesk } from './figureDesk.ts';
+import { figureController } from './figureController.ts';
 import { ghostOf } from './ghost.ts';
 import { NO_UV } from './protocol.ts';
 
@@ -105,13 +105,13 @@ describe('the figures of shells', () => {
         return localJobs.run(name, input, context);
       },
     };
-    const desk = figureDesk(jobs);
-    desk.forget(cut, []);
-    expect(desk.rows(cut).map(({ faces, unfolded, stretch }) => [faces, unfolded, stretch])).toEqual([
+    const controller = figureController(jobs);
+    controller.forget(cut, []);
+    expect(controller.rows(cut).map(({ faces, unfolded, stretch }) => [faces, unfolded, stretch])).toEqual([
       [5, true, undefined],
       [1, true, undefined],
     ]);
-    await desk.measure(cut);
+    await controller.measure(cut);
     expect(measured).toBe(2);
     const moved = await after(cut, request('transform-shells', { shells: [1], matrix: [2, 0, 0, 2, 0, 0] }));
     const { patch } = await import('@blunt-hem/core/operations/catalogue').then(async ({ carryOut }) =>
@@ -121,18 +121,18 @@ describe('the figures of shells', () => {
         (await import('@blunt-hem/core/operations/localContext')).localContext,
       ),
     );
-    desk.forget(moved, [patch]);
-    await desk.measure(moved);
+    controller.forget(moved, [patch]);
+    await controller.measure(moved);
     expect(measured).toBe(2);
-    expect(desk.rows(moved)[0].stretch?.l2).toBe(figuresOf(cut, 0).stretch?.l2);
+    expect(controller.rows(moved)[0].stretch?.l2).toBe(figuresOf(cut, 0).stretch?.l2);
   });
 
   it('are dropped when the document has changed meanwhile', async () => {
-    const desk = figureDesk(localJobs);
-    const first = desk.measure(cut);
-    desk.forget(bare, []);
+    const controller = figureController(localJobs);
+    const first = controller.measure(cut);
+    controller.forget(bare, []);
     expect(await first).toBeUndefined();
-    const rows = await desk.measure(bare);
+    const rows = await controller.measure(bare);
     expect(rows).toHaveLength(1);
   });
 });

@@ -1,12 +1,12 @@
 import * as Comlink from 'comlink';
 import { databaseNamed, openDatabase } from '../storage/database.ts';
 import { roomLeft } from '../storage/room.ts';
-import { handDesk } from './handDesk.ts';
+import { handController } from './handController.ts';
 import { declareAlive } from './liveness.ts';
 import { openedProject } from './openedProject.ts';
 import { workerPool } from './pool.ts';
 import type { BenchApi, RackApi } from './protocol.ts';
-import { rackDesk } from './rackDesk.ts';
+import { rackController } from './rackController.ts';
 import { readingApi } from './readingApi.ts';
 import { sessionApi } from './sessionApi.ts';
 import { sharing } from './sharedInput.ts';
@@ -19,8 +19,8 @@ const stored = storedIn(database);
 const shared = sharing();
 const jobs = workerPool(undefined, shared);
 const [previewJobs, backgroundJobs, idleJobs] = [2, 1, 1].map((width) => workerPool(width, shared));
-const hands = handDesk(shared);
-const rack = rackDesk(database, backgroundJobs);
+const hands = handController(shared);
+const rack = rackController(database, backgroundJobs);
 const project = openedProject({
   database,
   rack,

@@ -13,8 +13,8 @@ import { shownName } from '../storage/rack.ts';
 import { answer } from './answer.ts';
 import type { workerPool } from './pool.ts';
 import type { Answer, BenchEvent, ProjectApi } from './protocol.ts';
-import type { rackDesk } from './rackDesk.ts';
-import type { SessionDesk } from './sessionDesk.ts';
+import type { rackController } from './rackController.ts';
+import type { SessionController } from './sessionController.ts';
 import type { Stored } from './stored.ts';
 
 /** The picture of a new project is made when the first look at it is over, milliseconds. */
@@ -22,7 +22,7 @@ const LATER = 20_000;
 
 export interface OpenedStart {
   readonly database: Database;
-  readonly rack: ReturnType<typeof rackDesk>;
+  readonly rack: ReturnType<typeof rackController>;
   /** Answers what the database is needed for. */
   readonly stored: Stored;
   readonly jobs: ReturnType<typeof workerPool>;
@@ -34,7 +34,7 @@ export interface OpenedStart {
 
 /** The project that is open, one at a time: its session, its lock and its picture. */
 export function openedProject({ database, rack, stored, jobs, previewJobs, ...others }: OpenedStart) {
-  let desk: SessionDesk | undefined;
+  let controller: SessionController | undefined;
   let openId = '';
   let openName = '';
   let lock: Lock | undefined;
@@ -45,13 +45,13 @@ export function openedProject({ database, rack, stored, jobs, previewJobs, ...ot
   let pictureTimer: ReturnType<typeof setTimeout> | undefined;
 
   const session = () => {
-    if (!desk) throw new HemError('nothing-open', 'No project is open.');
-    return desk.session;
+    if (!controller) throw new HemError('nothing-open', 'No project is open.');
+    return controller.session;
   };
 
   async function close(): Promise<void> {
-    const closing = desk;
-    desk = undefined;
+    const closing = controller;
+    controller = undefined;
     clearTimeout(pictureTimer);
     try {
       await closing?.close();
@@ -79,7 +79,7 @@ export function openedProject({ database, rack, stored, jobs, previewJobs, ...ot
         }
         try {
           jobs.start();
-          const { modelBuffers, sessionDesk } = await import('./benchDesk.ts');
+          const { modelBuffers, sessionController } = await import('./openBench.ts');
           const { row, document, history, trials, base } = fresh?.stored ?? (await loadProject(database, id));
           if (row.deleted !== undefined) {
             throw new HemError(
@@ -92,7 +92,7 @@ export function openedProject({ database, rack, stored, jobs, previewJobs, ...ot
             heard = Promise.resolve(listen(Comlink.transfer(event, buffersIn(event)))).catch(() => undefined);
           };
           const start = { document, history, trials, persistence, jobs, previewJobs, ...others };
-          desk = sessionDesk(start, listener, () => {
+          controller = sessionController(start, listener, () => {
             jobs.warm();
             previewJobs.start();
             if (!row.picture)
@@ -106,7 +106,7 @@ export function openedProject({ database, rack, stored, jobs, previewJobs, ...ot
           openName = row.name;
           if (fresh) tellSaving(fresh.saved, listener);
           const model = modelBuffers(document);
-          desk.begin();
+          controller.begin();
           return { name: shownName(row.name), model, view: fresh ? undefined : await rack.viewOf(id) };
         } catch (error) {
           if (error instanceof HemError && error.code.startsWith('damaged'))
@@ -128,16 +128,16 @@ export function openedProject({ database, rack, stored, jobs, previewJobs, ...ot
     keepPicture: (id, picture) =>
       stored(async () => {
         if (id !== openId) return;
-        const shown = desk?.session.document;
+        const shown = controller?.session.document;
         await rack.keepPicture(id, picture);
         pictured = shown && new WeakRef(shown);
       }),
     async exportProject(id) {
-      const isOpen = desk && id === openId;
+      const isOpen = controller && id === openId;
       const result = await (isOpen ? answer : stored)(async () => {
-        if (!desk || !isOpen) return rack.exported(id);
+        if (!controller || !isOpen) return rack.exported(id);
         // The open one as it is here: it may be that it could not be stored.
-        const { loss, ...whole } = await desk.session.whole();
+        const { loss, ...whole } = await controller.session.whole();
         return rack.fileOf({ name: openName, ...whole }, loss);
       });
       return 'ok' in result ? Comlink.transfer(result, buffersIn(result.ok)) : result;
@@ -147,8 +147,8 @@ export function openedProject({ database, rack, stored, jobs, previewJobs, ...ot
   return {
     api,
     session,
-    get desk(): SessionDesk | undefined {
-      return desk;
+    get controller(): SessionController | undefined {
+      return controller;
     },
     /**
      * Answers an act once the page has taken in what came of it: events and answers come by two ports, which have no order, and whoever has

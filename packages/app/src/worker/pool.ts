@@ -1,4 +1,4 @@
-import { byteSize } from '@blunt-hem/core/document/patch';
+import { byteSize } from '@blunt-hem/core/document/delta';
 import { HemError, StoppedError } from '@blunt-hem/core/errors';
 import type { JobInput, JobName, JobOutput, Jobs } from '@blunt-hem/core/jobs/index';
 import { type Context, type Progress, unattended } from '@blunt-hem/core/progress';

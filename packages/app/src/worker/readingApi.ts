@@ -4,8 +4,8 @@ import type { Restored } from '../storage/rackBackup.ts';
 import { answer } from './answer.ts';
 import type { workerPool } from './pool.ts';
 import type { ReadingApi } from './protocol.ts';
-import type { rackDesk } from './rackDesk.ts';
-import { readingDesk } from './readingDesk.ts';
+import type { rackController } from './rackController.ts';
+import { readingController } from './readingController.ts';
 
 /**
  * Reads files in a worker of their own, and makes projects of them.
@@ -13,11 +13,11 @@ import { readingDesk } from './readingDesk.ts';
  * @param ready  opens the database, if it is not
  */
 export function readingApi(
-  rack: ReturnType<typeof rackDesk>,
+  rack: ReturnType<typeof rackController>,
   ready: () => Promise<unknown>,
   jobs: ReturnType<typeof workerPool>,
 ): ReadingApi {
-  const reading = readingDesk();
+  const reading = readingController();
   /** What was made of the file that was read last, and is not on the Rack yet. */
   let made: Project | undefined;
   return {
@@ -25,7 +25,7 @@ export function readingApi(
       made = undefined;
       // What comes next is made ready meanwhile.
       jobs.start();
-      void import('./benchDesk.ts');
+      void import('./openBench.ts');
       return reading.read(files, report);
     },
     async cancelReading() {

@@ -5,7 +5,7 @@ import * as Comlink from 'comlink';
 import { answer } from './answer.ts';
 import type { openedProject } from './openedProject.ts';
 import type { SessionApi } from './protocol.ts';
-import { pngOf } from './rackDesk.ts';
+import { pngOf } from './rackController.ts';
 import { trialPicture, trialRow } from './trialPicture.ts';
 
 const FINDING_PICTURE = { width: 320, height: 208 };
@@ -32,7 +32,7 @@ export function sessionApi(project: ReturnType<typeof openedProject>, previewJob
       return 'ok' in result ? Comlink.transfer(result, buffersIn(result.ok)) : result;
     },
     async stop() {
-      project.desk?.session.stop();
+      project.controller?.session.stop();
     },
     async ask(name, params, report) {
       const result = await answer(() =>
@@ -41,26 +41,26 @@ export function sessionApi(project: ReturnType<typeof openedProject>, previewJob
       return 'ok' in result ? Comlink.transfer(result, buffersIn(result.ok)) : result;
     },
     async stopAsking(name) {
-      project.desk?.session.stopAsking(name);
+      project.controller?.session.stopAsking(name);
     },
-    preview: async (operation, params) => project.desk?.preview({ operation, params }),
+    preview: async (operation, params) => project.controller?.preview({ operation, params }),
     async clearPreview() {
-      project.desk?.session.clearPreview();
+      project.controller?.session.clearPreview();
     },
     async examine(tolerance, report) {
-      if (!project.desk) return undefined;
-      const { model } = project.desk.session.document;
-      const found = await project.desk.session.ask(
+      if (!project.controller) return undefined;
+      const { model } = project.controller.session.document;
+      const found = await project.controller.session.ask(
         'examination',
         { tolerance },
         ({ fraction }) => fraction !== undefined && report(fraction),
       );
-      return found && (await import('./benchDesk.ts')).healthReport(found, model);
+      return found && (await import('./openBench.ts')).healthReport(found, model);
     },
     async pictureOf(faces, edges) {
       if (faces.length + edges.length === 0) return undefined;
       const where = { faces: [...faces], edges: [...edges] };
-      const pixels = await project.desk?.session.ask('picture', { ...FINDING_PICTURE, ...where });
+      const pixels = await project.controller?.session.ask('picture', { ...FINDING_PICTURE, ...where });
       return pixels && pngOf(pixels, FINDING_PICTURE.width, FINDING_PICTURE.height);
     },
   };

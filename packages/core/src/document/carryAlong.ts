@@ -1,8 +1,8 @@
 import type { MeshEdit } from '../mesh/edit.ts';
 import { FACE_FIELDS, type Model, type UvSet } from '../mesh/model.ts';
 import { seamsFromUv } from '../surface/shells.ts';
+import type { NumberArray } from './arrayDelta.ts';
 import { marksOfEdges } from './cornerMarks.ts';
-import type { NumberArray } from './delta.ts';
 import { current, type HemDocument, topologyOf, withCurrent } from './document.ts';
 import {
   MARK_FIELDS,

@@ -19,7 +19,7 @@ import {
 
 /**
  * Everything an artist has made of a model. Never changed in place: an operation gives a patch, and
- * `applyPatch` gives the next document, sharing with the last whatever the patch left alone.
+ * `applyDelta` gives the next document, sharing with the last whatever the patch left alone.
  */
 export interface HemDocument extends Marks, Values {
   readonly model: Model;

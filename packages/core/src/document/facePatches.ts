@@ -1,7 +1,7 @@
 import { HemError } from '../errors.ts';
+import type { ValueChange } from './delta.ts';
 import type { HemDocument } from './document.ts';
 import { MARKS } from './fields.ts';
-import type { ValueChange } from './patch.ts';
 
 /** A patch by its number, from 1. @throws HemError when there is none of that number */
 export function knownPatch({ patchNames }: HemDocument, patch: number): number {

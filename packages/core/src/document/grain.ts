@@ -2,8 +2,8 @@ import type { Shell } from '../surface/shell.ts';
 import { transformUv } from '../surface/similarity.ts';
 import { boxOf } from '../surface/uvBox.ts';
 import { upInFlat, upwards } from '../unfold/upright.ts';
+import { runsIn } from './constraints.ts';
 import type { HemDocument } from './document.ts';
-import { runsIn } from './holds.ts';
 
 /**
  * Which way the material of a shell runs as it lies flat: along its grain line, or else up, where enough of it agrees on what is up.

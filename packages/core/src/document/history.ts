@@ -1,4 +1,4 @@
-import type { Patch } from './patch.ts';
+import type { Delta } from './delta.ts';
 
 /** One thing that was done, without what it changed. */
 export interface Act {
@@ -14,7 +14,7 @@ export interface Act {
 
 /** An act as it is kept. */
 export interface KeptAct extends Act {
-  readonly patch: Patch;
+  readonly patch: Delta;
 }
 
 /** What was done, in order, and how much of it stands; the rest can be redone. */

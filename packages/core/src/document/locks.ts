@@ -1,10 +1,10 @@
 import { HemError } from '../errors.ts';
 import { plural } from '../plural.ts';
 import { facesOfShell } from '../surface/shells.ts';
+import { isLocked } from './constraints.ts';
+import type { Change } from './delta.ts';
 import { type HemDocument, shellsOf, topologyOf } from './document.ts';
 import { MARKS, type MarkField } from './fields.ts';
-import { isLocked } from './holds.ts';
-import type { Change } from './patch.ts';
 import { cornersOf } from './uvChange.ts';
 
 /** What is meant is finished and stays so. */

@@ -13,10 +13,10 @@ import {
 import { faceCount, type Mesh, vertexCount } from '../mesh/mesh.ts';
 import { modelFromMesh } from '../mesh/model.ts';
 import { torus } from '../testing/shapes.ts';
-import { applyDelta, deltaOf, reversed, reversedDelta, runsOf } from './delta.ts';
+import { applyArrayDelta, arrayDelta, reverseArrayDelta, reversed, runsOf } from './arrayDelta.ts';
+import { applyDelta, byteSize, inverse, modelChange } from './delta.ts';
 import { type HemDocument, openDocument } from './document.ts';
 import { setStateOf } from './fields.ts';
-import { applyPatch, byteSize, inverse, modelChange } from './patch.ts';
 import { remeshed } from './remesh.ts';
 
 /** A torus with something in every field. */
@@ -61,8 +61,8 @@ function document(): HemDocument {
 function there(start: HemDocument, edit: MeshEdit) {
   const change = remeshed(start, edit);
   const patch = { changes: [change], notes: [] };
-  const after = applyPatch(start, patch);
-  return { change, after, back: applyPatch(after, inverse(patch)), patch };
+  const after = applyDelta(start, patch);
+  return { change, after, back: applyDelta(after, inverse(patch)), patch };
 }
 
 const EDITS: [string, (mesh: Mesh) => MeshEdit][] = [
@@ -104,9 +104,9 @@ describe('another mesh', () => {
     expect(after.model.altered).toBe(true);
     expect(back).toEqual(start);
     expect('altered' in back.model).toBe(false);
-    expect(applyPatch(back, patch)).toEqual(after);
+    expect(applyDelta(back, patch)).toEqual(after);
     // Through a copy, as storage makes one.
-    expect(applyPatch(start, structuredClone(patch))).toEqual(after);
+    expect(applyDelta(start, structuredClone(patch))).toEqual(after);
     expect(change.kind).toBe('remesh');
   });
 
@@ -148,13 +148,13 @@ describe('other names', () => {
     expect(change.perFace.faceObject?.at).toEqual(Uint32Array.of(7));
     expect(Object.keys(change.after)).toEqual(['objects', 'altered']);
     const patch = { changes: [change], notes: [] };
-    const after = applyPatch(start, patch);
+    const after = applyDelta(start, patch);
     expect(after.model).toMatchObject({ objects: ['x', 'b', 'c'], altered: true });
     expect(after.model.mesh).toBe(start.model.mesh);
-    expect(applyPatch(after, inverse(patch))).toEqual(start);
+    expect(applyDelta(after, inverse(patch))).toEqual(start);
     // JSON knows no undefined: what had no value before has none after undo all the same.
     const read = JSON.parse(JSON.stringify({ ...change, perFace: {} }));
-    const undone = applyPatch(after, inverse({ changes: [read], notes: [] }));
+    const undone = applyDelta(after, inverse({ changes: [read], notes: [] }));
     expect('altered' in undone.model).toBe(false);
   });
 });
@@ -173,9 +173,9 @@ describe('deltas', () => {
           next.map(([source]) => source),
           before.length,
         );
-        const delta = deltaOf(before, after, runs, 1);
-        expect(applyDelta(before, delta, runs, 1)).toEqual(after);
-        expect(applyDelta(after, reversedDelta(delta), reversed(runs), 1)).toEqual(before);
+        const delta = arrayDelta(before, after, runs, 1);
+        expect(applyArrayDelta(before, delta, runs, 1)).toEqual(after);
+        expect(applyArrayDelta(after, reverseArrayDelta(delta), reversed(runs), 1)).toEqual(before);
       }),
     );
   });

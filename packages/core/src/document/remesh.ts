@@ -1,20 +1,20 @@
 import type { MeshEdit } from '../mesh/edit.ts';
 import { faceCount, type Mesh, vertexCount } from '../mesh/mesh.ts';
 import { FACE_FIELDS, type FaceField, type Model, type UvSet, withFields } from '../mesh/model.ts';
-import { carryAlong } from './carryAlong.ts';
-import { marksAtCorners, marksOfEdges } from './cornerMarks.ts';
 import {
-  applyDelta,
-  type Delta,
-  deltaOf,
+  type ArrayDelta,
+  applyArrayDelta,
+  arrayDelta,
   GONE,
   type NumberArray,
   type Runs,
   renumbering,
+  reverseArrayDelta,
   reversed,
-  reversedDelta,
   runsOf,
-} from './delta.ts';
+} from './arrayDelta.ts';
+import { carryAlong } from './carryAlong.ts';
+import { marksAtCorners, marksOfEdges } from './cornerMarks.ts';
 import { freshState, type HemDocument, withCurrent } from './document.ts';
 import {
   MARK_FIELDS,
@@ -32,19 +32,19 @@ export interface Remesh {
   readonly faces: Runs;
   readonly corners: Runs;
   readonly vertices: Runs;
-  readonly positions: Delta<Float64Array>;
+  readonly positions: ArrayDelta<Float64Array>;
   /** Corners of each face. */
-  readonly sizes: Delta<Uint32Array>;
-  readonly cornerVertex: Delta<Uint32Array>;
+  readonly sizes: ArrayDelta<Uint32Array>;
+  readonly cornerVertex: ArrayDelta<Uint32Array>;
   /** 1 for each corner that begins a seam. */
-  readonly cornerSeams: Delta<MarkArray>;
+  readonly cornerSeams: ArrayDelta<MarkArray>;
   /** Of each UV set of the document, and of those of the file. */
-  readonly uv: readonly Delta<Float64Array>[];
-  readonly fileUv: readonly Delta<Float64Array>[];
-  readonly marks: Readonly<Partial<Record<MarkField, Delta<MarkArray>>>>;
+  readonly uv: readonly ArrayDelta<Float64Array>[];
+  readonly fileUv: readonly ArrayDelta<Float64Array>[];
+  readonly marks: Readonly<Partial<Record<MarkField, ArrayDelta<MarkArray>>>>;
   /** Marks of the sets that are put away, in their order; none in what was kept before sets had marks of their own. */
   readonly away?: readonly SetMarks[];
-  readonly perFace: Readonly<Partial<Record<FaceField, Delta>>>;
+  readonly perFace: Readonly<Partial<Record<FaceField, ArrayDelta>>>;
   /** Fields of the model that differ otherwise. */
   readonly before: Partial<Model>;
   readonly after: Partial<Model>;
@@ -52,8 +52,8 @@ export interface Remesh {
 
 /** Marks of a UV set that is put away. */
 interface SetMarks {
-  readonly cornerSeams: Delta<MarkArray>;
-  readonly marks: Readonly<Partial<Record<SetMarkField, Delta<MarkArray>>>>;
+  readonly cornerSeams: ArrayDelta<MarkArray>;
+  readonly marks: Readonly<Partial<Record<SetMarkField, ArrayDelta<MarkArray>>>>;
 }
 
 /**
@@ -83,16 +83,16 @@ function remeshBetween(from: HemDocument, to: HemDocument, { faceSource, cornerS
     (key) => !OWN_PLACE.has(key) && old[key] !== next[key],
   );
   const some = (model: Model): Partial<Model> => Object.fromEntries(fields.map((key) => [key, model[key]]));
-  const uvDelta = (a: UvSet, b: UvSet) => deltaOf(a.uv, b.uv, corners, 2);
+  const uvDelta = (a: UvSet, b: UvSet) => arrayDelta(a.uv, b.uv, corners, 2);
   return {
     kind: 'remesh',
     faces,
     corners,
     vertices,
-    positions: deltaOf(old.mesh.positions, next.mesh.positions, vertices, 3),
-    sizes: deltaOf(sizesOf(old.mesh), sizesOf(next.mesh), faces, 1),
-    cornerVertex: deltaOf(old.mesh.cornerVertex, next.mesh.cornerVertex, corners, 1, (v) => renumber[v]),
-    cornerSeams: deltaOf(marksAtCorners(from, 'seams'), marksAtCorners(to, 'seams'), corners, 1),
+    positions: arrayDelta(old.mesh.positions, next.mesh.positions, vertices, 3),
+    sizes: arrayDelta(sizesOf(old.mesh), sizesOf(next.mesh), faces, 1),
+    cornerVertex: arrayDelta(old.mesh.cornerVertex, next.mesh.cornerVertex, corners, 1, (v) => renumber[v]),
+    cornerSeams: arrayDelta(marksAtCorners(from, 'seams'), marksAtCorners(to, 'seams'), corners, 1),
     uv: from.uvSets.map((set, i) => uvDelta(set, to.uvSets[i])),
     away: awayViews(from).map((view, i) => setMarksBetween(view, awayViews(to)[i], faces, corners)),
     fileUv: old.uvSets.map((set, i) => uvDelta(set, next.uvSets[i])),
@@ -100,7 +100,7 @@ function remeshBetween(from: HemDocument, to: HemDocument, { faceSource, cornerS
     perFace: Object.fromEntries(
       FACE_FIELDS.flatMap((key) => {
         const [a, b] = [old[key], next[key]];
-        return a && b ? [[key, deltaOf(a as NumberArray, b as NumberArray, faces, 1)]] : [];
+        return a && b ? [[key, arrayDelta(a as NumberArray, b as NumberArray, faces, 1)]] : [];
       }),
     ),
     before: some(old),
@@ -114,11 +114,11 @@ const marksBetween = (
   fields: readonly MarkField[],
   faces: Runs,
   corners: Runs,
-): Partial<Record<MarkField, Delta<MarkArray>>> =>
+): Partial<Record<MarkField, ArrayDelta<MarkArray>>> =>
   Object.fromEntries(
     fields.map((field) => [
       field,
-      deltaOf(
+      arrayDelta(
         marksAtCorners(from, field),
         marksAtCorners(to, field),
         MARKS[field].per === 'face' ? faces : corners,
@@ -128,7 +128,7 @@ const marksBetween = (
   );
 
 const setMarksBetween = (from: HemDocument, to: HemDocument, faces: Runs, corners: Runs): SetMarks => ({
-  cornerSeams: deltaOf(marksAtCorners(from, 'seams'), marksAtCorners(to, 'seams'), corners, 1),
+  cornerSeams: arrayDelta(marksAtCorners(from, 'seams'), marksAtCorners(to, 'seams'), corners, 1),
   marks: marksBetween(from, to, OTHER_SET_MARKS, faces, corners),
 });
 
@@ -159,13 +159,13 @@ const sizesOf = ({ faceStart }: Mesh): Uint32Array =>
 /** The mesh a remesh leads to. */
 export function meshAfter({ mesh }: Model, { faces, corners, vertices, ...remesh }: Remesh): Mesh {
   const renumber = renumbering(vertices);
-  const sizes = applyDelta(sizesOf(mesh), remesh.sizes, faces, 1);
+  const sizes = applyArrayDelta(sizesOf(mesh), remesh.sizes, faces, 1);
   const faceStart = new Uint32Array(sizes.length + 1);
   for (let f = 0; f < sizes.length; f++) faceStart[f + 1] = faceStart[f] + sizes[f];
   return {
-    positions: applyDelta(mesh.positions, remesh.positions, vertices, 3),
+    positions: applyArrayDelta(mesh.positions, remesh.positions, vertices, 3),
     faceStart,
-    cornerVertex: applyDelta(mesh.cornerVertex, remesh.cornerVertex, corners, 1, (v) => renumber[v]),
+    cornerVertex: applyArrayDelta(mesh.cornerVertex, remesh.cornerVertex, corners, 1, (v) => renumber[v]),
   };
 }
 
@@ -173,11 +173,11 @@ export function applyRemesh(document: HemDocument, remesh: Remesh): HemDocument 
   const { model } = document;
   const { faces, corners } = remesh;
   const mesh = meshAfter(model, remesh);
-  const sets = <S extends UvSet>(list: readonly S[], deltas: readonly Delta<Float64Array>[]): S[] =>
-    list.map((set, i) => ({ ...set, uv: applyDelta(set.uv, deltas[i], corners, 2) }));
+  const sets = <S extends UvSet>(list: readonly S[], deltas: readonly ArrayDelta<Float64Array>[]): S[] =>
+    list.map((set, i) => ({ ...set, uv: applyArrayDelta(set.uv, deltas[i], corners, 2) }));
   const perFace = Object.entries(remesh.perFace).map(([key, delta]) => [
     key,
-    applyDelta(model[key as FaceField] as NumberArray, delta, faces, 1),
+    applyArrayDelta(model[key as FaceField] as NumberArray, delta, faces, 1),
   ]);
   const next: Model = {
     ...withFields(model, remesh),
@@ -186,12 +186,16 @@ export function applyRemesh(document: HemDocument, remesh: Remesh): HemDocument 
     uvSets: sets(model.uvSets, remesh.fileUv),
   };
   /** A mark of a document that has a set current, as a delta leaves it. */
-  const markOf = (view: HemDocument, field: MarkField, given: Delta<MarkArray> | undefined): MarkArray => {
+  const markOf = (
+    view: HemDocument,
+    field: MarkField,
+    given: ArrayDelta<MarkArray> | undefined,
+  ): MarkArray => {
     const { per } = MARKS[field];
     const runs = per === 'face' ? faces : corners;
-    const list = applyDelta(
+    const list = applyArrayDelta(
       marksAtCorners(view, field),
-      given ?? blankDelta(markArrayOf(field), runs),
+      given ?? blankArrayDelta(markArrayOf(field), runs),
       runs,
       1,
     );
@@ -217,10 +221,10 @@ export function applyRemesh(document: HemDocument, remesh: Remesh): HemDocument 
 }
 
 /** Of a mark that did not exist when the change was made: what is kept keeps it, what is new has none. */
-const blankDelta = (
+const blankArrayDelta = (
   Kind: ReturnType<typeof markArrayOf>,
   { before, after, kept }: Runs,
-): Delta<MarkArray> => {
+): ArrayDelta<MarkArray> => {
   let stay = 0;
   for (let r = 2; r < kept.length; r += 3) stay += kept[r];
   return {
@@ -234,22 +238,22 @@ const blankDelta = (
 
 export function reversedRemesh(remesh: Remesh): Remesh {
   const each = <T extends object>(deltas: T): T =>
-    Object.fromEntries(Object.entries(deltas).map(([key, delta]) => [key, reversedDelta(delta)])) as T;
+    Object.fromEntries(Object.entries(deltas).map(([key, delta]) => [key, reverseArrayDelta(delta)])) as T;
   return {
     kind: 'remesh',
     faces: reversed(remesh.faces),
     corners: reversed(remesh.corners),
     vertices: reversed(remesh.vertices),
-    positions: reversedDelta(remesh.positions),
-    sizes: reversedDelta(remesh.sizes),
-    cornerVertex: reversedDelta(remesh.cornerVertex),
-    cornerSeams: reversedDelta(remesh.cornerSeams),
-    uv: remesh.uv.map(reversedDelta),
-    fileUv: remesh.fileUv.map(reversedDelta),
+    positions: reverseArrayDelta(remesh.positions),
+    sizes: reverseArrayDelta(remesh.sizes),
+    cornerVertex: reverseArrayDelta(remesh.cornerVertex),
+    cornerSeams: reverseArrayDelta(remesh.cornerSeams),
+    uv: remesh.uv.map(reverseArrayDelta),
+    fileUv: remesh.fileUv.map(reverseArrayDelta),
     marks: each(remesh.marks),
     ...(remesh.away && {
       away: remesh.away.map(({ cornerSeams, marks }) => ({
-        cornerSeams: reversedDelta(cornerSeams),
+        cornerSeams: reverseArrayDelta(cornerSeams),
         marks: each(marks),
       })),
     }),

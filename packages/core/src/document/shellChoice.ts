@@ -1,8 +1,8 @@
 import type { WhichShells } from '../params.ts';
 import { plural } from '../plural.ts';
 import { facesOfShell, shellsWhere } from '../surface/shells.ts';
+import { isLocked } from './constraints.ts';
 import { type HemDocument, shellsOf } from './document.ts';
-import { isLocked } from './holds.ts';
 import { knownFaces } from './known.ts';
 
 /**

@@ -2,9 +2,9 @@ import { describe, expect, it } from 'vitest';
 import { modelFromMesh } from '../mesh/model.ts';
 import { findFault } from '../persistence/validateDocument.ts';
 import { cube } from '../testing/shapes.ts';
+import { applyDelta } from './delta.ts';
 import { openDocument } from './document.ts';
 import type { KeptAct } from './history.ts';
-import { applyPatch } from './patch.ts';
 import { upgradedActs, upgradedDocument } from './upgrade.ts';
 
 const now = openDocument(modelFromMesh('Cube', cube()));
@@ -65,7 +65,7 @@ describe('what an earlier version kept', () => {
       patch: { changes: [change], notes: [] },
     };
     const [{ patch }] = upgradedActs([act as never]) as KeptAct[];
-    expect(applyPatch(upgraded, patch).model.materials[0]).toEqual({ ...described[0], name: 'Fern' });
-    expect(applyPatch(upgraded, patch).model).not.toHaveProperty('materialColours');
+    expect(applyDelta(upgraded, patch).model.materials[0]).toEqual({ ...described[0], name: 'Fern' });
+    expect(applyDelta(upgraded, patch).model).not.toHaveProperty('materialColours');
   });
 });

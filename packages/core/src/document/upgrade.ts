@@ -2,6 +2,7 @@ import type { Material } from '../mesh/material.ts';
 import { faceCount } from '../mesh/mesh.ts';
 import type { Model } from '../mesh/model.ts';
 import { FIRST_TILE, type Tile } from '../surface/tiles.ts';
+import type { Change } from './delta.ts';
 import { type DocumentSet, freshState, type HemDocument } from './document.ts';
 import {
   blankMarks,
@@ -14,7 +15,6 @@ import {
 } from './fields.ts';
 import type { KeptAct } from './history.ts';
 import type { Limits } from './limits.ts';
-import type { Change } from './patch.ts';
 
 /**
  * Documents and acts as any version so far kept them, made those of today.

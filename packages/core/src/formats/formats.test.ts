@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
+import { applyDelta } from '../document/delta.ts';
 import { openDocument, topologyOf } from '../document/document.ts';
-import { applyPatch } from '../document/patch.ts';
 import { FileError } from '../errors.ts';
 import { findEdge } from '../mesh/connectivity.ts';
 import { modelFromMesh } from '../mesh/model.ts';
@@ -229,7 +229,7 @@ describe('template', () => {
       },
       { operation: 'pack', params: {} },
     ]) {
-      document = applyPatch(document, (await carryOut(document, request, localContext)).patch);
+      document = applyDelta(document, (await carryOut(document, request, localContext)).patch);
     }
     const svg = writeTemplate(document, { tile: 1013, size: 512, fills: true, edges: true, numbers: true });
     expect(svg).toMatch(/^<svg [^>]*width="1024" height="512"/);

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
+import { applyDelta, inverse } from '../document/delta.ts';
 import { openDocument, topologyOf } from '../document/document.ts';
-import { applyPatch, inverse } from '../document/patch.ts';
 import { StoppedError } from '../errors.ts';
 import { readModel } from '../formats/readModel.ts';
 import { connectivity } from '../mesh/connectivity.ts';
@@ -194,7 +194,7 @@ describe('checks', () => {
     expect(findingOf('lost-points', card.mesh, card)?.count).toBe(1);
     const document = openDocument(model);
     const request = { operation: 'repair', params: { kind: 'lost-points' } };
-    const after = applyPatch(document, (await carryOut(document, request, localContext)).patch);
+    const after = applyDelta(document, (await carryOut(document, request, localContext)).patch);
     expect([...(after.model.faceLost ?? [])]).toEqual([0]);
   });
 
@@ -270,19 +270,19 @@ describe('repairs', () => {
   it.each(ills)('%s: gone afterwards, and back after undo', async (kind, mesh) => {
     const document = openDocument(modelFromMesh('model', mesh));
     const { patch } = await carryOut(document, { operation: 'repair', params: { kind } }, localContext);
-    const after = applyPatch(document, patch);
+    const after = applyDelta(document, patch);
     const { links, triangulation } = topologyOf(after.model);
     const again = { model: after.model, mesh: after.model.mesh, links, triangulation };
     expect(checkOf(kind)?.find(again, DEFAULT_OPTIONS, unattended)).toBeUndefined();
     expect(after.seams.length).toBe(links.joined.length);
-    expect(applyPatch(after, inverse(patch))).toEqual(document);
+    expect(applyDelta(after, inverse(patch))).toEqual(document);
   });
 
   it('of faces can be done in part, on those that were found', async () => {
     const document = openDocument(modelFromMesh('model', turned(flat, 5, 7)));
     const request = { operation: 'repair', params: { kind: 'mixed-winding', faces: [5] } };
     const { patch } = await carryOut(document, request, localContext);
-    expect([...(findingOf('mixed-winding', applyPatch(document, patch).model.mesh)?.faces ?? [])]).toEqual([
+    expect([...(findingOf('mixed-winding', applyDelta(document, patch).model.mesh)?.faces ?? [])]).toEqual([
       7,
     ]);
   });
@@ -306,8 +306,8 @@ describe('repairs', () => {
     for (const kind of ['t-junctions', 'cracks']) {
       const { patch } = await carryOut(document, { operation: 'repair', params: { kind } }, localContext);
       const before = document;
-      document = applyPatch(document, patch);
-      expect(applyPatch(document, inverse(patch))).toEqual(before);
+      document = applyDelta(document, patch);
+      expect(applyDelta(document, inverse(patch))).toEqual(before);
     }
     const { mesh } = document.model;
     expect([...mesh.faceStart]).toEqual([0, 5, 9, 13]);
@@ -322,7 +322,7 @@ describe('repairs', () => {
     const document = openDocument(modelFromMesh('model', bridged));
     const params = { kind: 'bridged-polygons' };
     const { patch } = await carryOut(document, { operation: 'repair', params }, localContext);
-    const { mesh } = applyPatch(document, patch).model;
+    const { mesh } = applyDelta(document, patch).model;
     let area = 0;
     for (let c = 0; c < mesh.cornerVertex.length; c += 3) {
       const [a, b, d] = mesh.cornerVertex.subarray(c, c + 3);
@@ -350,10 +350,10 @@ describe('repairs', () => {
       'Turn them over: 1 face that faces the other way than its neighbours.',
       'Turn the pieces inside in: 6 faces of pieces that are inside out.',
     ]);
-    const after = applyPatch(document, patch);
+    const after = applyDelta(document, patch);
     const left = examine({ ...patient(after.model.mesh), model: after.model }, unattended);
     expect(left.map(({ check }) => check.kind).sort()).toEqual(['hidden-faces', 'warped-polygons']);
-    expect(applyPatch(after, inverse(patch))).toEqual(document);
+    expect(applyDelta(after, inverse(patch))).toEqual(document);
   });
 
   it('take names, UVs, seams and what is hidden along', async () => {
@@ -380,8 +380,8 @@ describe('repairs', () => {
     ]) {
       const { patch } = await carryOut(document, step, localContext);
       const back = document;
-      document = applyPatch(document, patch);
-      expect(applyPatch(document, inverse(patch))).toEqual(back);
+      document = applyDelta(document, patch);
+      expect(applyDelta(document, inverse(patch))).toEqual(back);
     }
     expect(document.model.faceObject.length).toBe(27);
     expect([...document.hidden]).toEqual(Array.from({ length: 27 }, (_, f) => (f < 21 ? 0 : 1)));

@@ -1,5 +1,5 @@
+import { applyDelta, type Change, type Delta, modelChange, NO_CHANGE } from '../document/delta.ts';
 import type { HemDocument } from '../document/document.ts';
-import { applyPatch, type Change, modelChange, NO_CHANGE, type Patch } from '../document/patch.ts';
 import { patientOf } from '../document/patient.ts';
 import { remeshed } from '../document/remesh.ts';
 import { HemError } from '../errors.ts';
@@ -21,7 +21,7 @@ export interface RepairTask {
 const MOST_ROUNDS = 4;
 
 /** Repairs what checks find; the patch says in its notes what was done. */
-export const repairModel: Job<'repair', RepairTask, Patch> = {
+export const repairModel: Job<'repair', RepairTask, Delta> = {
   name: 'repair',
   run({ document, kind, faces, options }, context) {
     if (kind === undefined) return allThatIsSafe(document, options, context);
@@ -39,7 +39,7 @@ function allThatIsSafe(
   document: HemDocument,
   options: CheckOptions,
   context: Parameters<typeof repairModel.run>[1],
-): Patch {
+): Delta {
   const safe = CHECKS.filter(({ repair }) => repair?.safe);
   const changes: Change[] = [];
   const notes: string[] = [];
@@ -53,7 +53,7 @@ function allThatIsSafe(
       if (!finding) continue;
       const change = repaired(now, check, finding, options);
       changes.push(change);
-      now = applyPatch(now, { ...NO_CHANGE, changes: [change] });
+      now = applyDelta(now, { ...NO_CHANGE, changes: [change] });
       notes.push(`${check.repair?.label}: ${describeCount(check, finding.count)}.`);
     }
     if (now === before) break;

@@ -1,4 +1,5 @@
 import { describe, expect, it } from 'vitest';
+import { applyDelta, inverse } from '../document/delta.ts';
 import {
   type HemDocument,
   openDocument,
@@ -10,7 +11,6 @@ import {
 import { figuresOf, totalsOf } from '../document/figures.ts';
 import { emptyHistory, type History, type KeptAct, record, undone } from '../document/history.ts';
 import { overlappingFaces } from '../document/overlappingFaces.ts';
-import { applyPatch, inverse } from '../document/patch.ts';
 import type { Request } from '../document/request.ts';
 import { findEdge } from '../mesh/connectivity.ts';
 import { modelFromMesh } from '../mesh/model.ts';
@@ -56,16 +56,16 @@ describe('the catalogue', () => {
     const states = [start];
     for (const [group, request] of acts(start).entries()) {
       const outcome = await carryOut(document, request, localContext);
-      document = applyPatch(document, outcome.patch);
+      document = applyDelta(document, outcome.patch);
       history = record(history, { operation: request.operation, ...outcome, group });
       states.push(document);
-      expect(applyPatch(document, inverse(outcome.patch))).toEqual(states[group]);
+      expect(applyDelta(document, inverse(outcome.patch))).toEqual(states[group]);
     }
     for (let i = states.length - 1; i > 0; i--) {
-      document = applyPatch(document, inverse(history.acts[i - 1].patch));
+      document = applyDelta(document, inverse(history.acts[i - 1].patch));
       expect(document).toEqual(states[i - 1]);
     }
-    for (const { patch } of history.acts) document = applyPatch(document, patch);
+    for (const { patch } of history.acts) document = applyDelta(document, patch);
     expect(document).toEqual(states[states.length - 1]);
     const requests = JSON.parse(
       JSON.stringify(history.acts.map(({ operation, params }) => ({ operation, params }))),
@@ -223,8 +223,8 @@ describe('parts', () => {
     const start = openDocument(model);
     const after = async (params: object) => {
       const { patch } = await carryOut(start, { operation: 'name-parts', params }, localContext);
-      const document = applyPatch(start, patch);
-      expect(applyPatch(document, inverse(patch))).toEqual(start);
+      const document = applyDelta(start, patch);
+      expect(applyDelta(document, inverse(patch))).toEqual(start);
       return document.model;
     };
     const renamed = await after({ by: 'object', parts: [1], name: 'lid' });
@@ -246,7 +246,7 @@ describe('parts', () => {
       faceObject: Uint32Array.of(0, 0, 1, 1, 1, 0),
     });
     const hidden = async (params: object) => {
-      document = applyPatch(
+      document = applyDelta(
         document,
         (await carryOut(document, { operation: 'hide', params }, localContext)).patch,
       );

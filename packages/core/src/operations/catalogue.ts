@@ -1,6 +1,6 @@
+import type { Delta } from '../document/delta.ts';
 import type { HemDocument } from '../document/document.ts';
 import { heedLocks, LockedError, leftLocked, lockedOf } from '../document/locks.ts';
-import type { Patch } from '../document/patch.ts';
 import type { Request } from '../document/request.ts';
 import { namedShells, nameOfShell } from '../document/shellChoice.ts';
 import { HemError } from '../errors.ts';
@@ -121,7 +121,7 @@ export function operationNamed(name: string): Operation<string, any, any> {
 }
 
 export interface Outcome {
-  readonly patch: Patch;
+  readonly patch: Delta;
   readonly label: string;
   /** With defaults filled in, and numbers for what was told by what it is. */
   readonly params: unknown;

@@ -1,13 +1,13 @@
 import { describe, expect, it } from 'vitest';
+import { applyDelta, inverse, isEmpty } from '../document/delta.ts';
 import { type HemDocument, openDocument, shellOf, shellUv, topologyOf } from '../document/document.ts';
 import { LIMIT_PRESETS } from '../document/limits.ts';
-import { applyPatch, inverse, isEmpty } from '../document/patch.ts';
 import { upgradedAct } from '../document/upgrade.ts';
 import { HemError } from '../errors.ts';
 import { findEdge } from '../mesh/connectivity.ts';
 import { type Mesh, meshFromPolygons } from '../mesh/mesh.ts';
 import { modelFromMesh } from '../mesh/model.ts';
-import { applyKept, validatePatch } from '../persistence/validatePatch.ts';
+import { applyKept, validateDelta } from '../persistence/validateDelta.ts';
 import { after } from '../testing/acts.ts';
 import { handedOver } from '../testing/handedOver.ts';
 import { cube, sheet, torus } from '../testing/shapes.ts';
@@ -194,19 +194,19 @@ describe.each(OPERATIONS.map(({ name }) => name))('%s', (name) => {
     const { patch, label } = await carryOut(start, { operation: name, params }, context);
     expect(patch.changes.every(isEmpty)).toBe(false);
     expect(label).toMatch(/^[A-Z]/);
-    const next = applyPatch(start, patch);
+    const next = applyDelta(start, patch);
     expect(seen(next)).not.toEqual(before);
     expect(seen(start)).toEqual(before);
-    const back = applyPatch(next, inverse(patch));
+    const back = applyDelta(next, inverse(patch));
     expect(seen(back)).toEqual(before);
-    expect(seen(applyPatch(back, patch))).toEqual(seen(next));
+    expect(seen(applyDelta(back, patch))).toEqual(seen(next));
     // As it is read back from a project or the store, either way.
-    const kept = validatePatch(upgradedAct({ operation: name, params, label, group: 0, patch }).patch);
+    const kept = validateDelta(upgradedAct({ operation: name, params, label, group: 0, patch }).patch);
     expect(seen(applyKept(start, kept))).toEqual(seen(next));
     expect(seen(applyKept(next, inverse(kept)))).toEqual(before);
     const again = JSON.parse(JSON.stringify({ operation: name, params }));
     const replayed = await carryOut(await on(), again, context);
-    expect(seen(applyPatch(await on(), replayed.patch))).toEqual(seen(next));
+    expect(seen(applyDelta(await on(), replayed.patch))).toEqual(seen(next));
   });
 
   it('that is stopped at once leaves the document as it was, and is done or told in a sentence', async () => {
@@ -218,7 +218,7 @@ describe.each(OPERATIONS.map(({ name }) => name))('%s', (name) => {
     if (outcome instanceof Error) {
       expect(outcome).toBeInstanceOf(HemError);
       expect(outcome.message).toMatch(/\.$/);
-    } else expect(seen(applyPatch(applyPatch(start, outcome.patch), inverse(outcome.patch)))).toEqual(before);
+    } else expect(seen(applyDelta(applyDelta(start, outcome.patch), inverse(outcome.patch)))).toEqual(before);
     expect(seen(start)).toEqual(before);
   });
 });

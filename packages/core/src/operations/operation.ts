@@ -1,5 +1,5 @@
+import type { Delta } from '../document/delta.ts';
 import type { HemDocument } from '../document/document.ts';
-import type { Patch } from '../document/patch.ts';
 import type { Request } from '../document/request.ts';
 import type { Jobs } from '../jobs/index.ts';
 import type { Param } from '../params.ts';
@@ -34,7 +34,7 @@ export interface Operation<Name extends string, Out, In = Out> {
    * @param params  as the schema gives them back, defaults filled in
    * @throws HemError when it cannot be done; the document stays as it is
    */
-  run(document: HemDocument, params: Out, context: OperationContext): Patch | Promise<Patch>;
+  run(document: HemDocument, params: Out, context: OperationContext): Delta | Promise<Delta>;
   /** What is done at once after it, in the same undo. */
   readonly follow?: readonly Follow<Out>[];
   /** The shells that it lays flat, in the document as it leaves it: they are kept as a trial. */

@@ -1,5 +1,5 @@
+import { applyDelta } from '../document/delta.ts';
 import type { HemDocument } from '../document/document.ts';
-import { applyPatch } from '../document/patch.ts';
 import type { Request } from '../document/request.ts';
 import { HemError } from '../errors.ts';
 import { carryOut, operationNamed } from './catalogue.ts';
@@ -16,12 +16,12 @@ export async function tryOut(
   context: OperationContext,
 ): Promise<HemDocument> {
   const { patch, params } = await carryOut(document, request, context);
-  const after = applyPatch(document, patch);
+  const after = applyDelta(document, patch);
   let now = after;
   try {
     for (const follow of operationNamed(request.operation).follow ?? []) {
       const next = follow(after, now, params);
-      if (next) now = applyPatch(now, (await carryOut(now, next, context)).patch);
+      if (next) now = applyDelta(now, (await carryOut(now, next, context)).patch);
     }
   } catch (error) {
     if (!(error instanceof HemError) || error.code === 'stopped') throw error;

@@ -1,6 +1,6 @@
 import { strToU8 } from 'fflate';
 import Joi from 'joi';
-import type { NumberArray } from '../document/delta.ts';
+import type { NumberArray } from '../document/arrayDelta.ts';
 import { HemError } from '../errors.ts';
 import { bytesOf, type Checksum } from './checksum.ts';
 

@@ -1,7 +1,7 @@
 import { zipSync } from 'fflate';
 import { describe, expect, it } from 'vitest';
+import { applyDelta, type Delta, inverse } from '../document/delta.ts';
 import { openDocument, topologyOf } from '../document/document.ts';
-import { applyPatch, inverse, type Patch } from '../document/patch.ts';
 import type { UvChange } from '../document/uvChange.ts';
 import { findEdge } from '../mesh/connectivity.ts';
 import { modelFromMesh } from '../mesh/model.ts';
@@ -11,7 +11,7 @@ import { cube } from '../testing/shapes.ts';
 import { checksums } from './checksum.ts';
 import { fileNameOf } from './fileName.ts';
 import { TooMuchError, unzipBounded } from './unzipBounded.ts';
-import { applyKept } from './validatePatch.ts';
+import { applyKept } from './validateDelta.ts';
 
 describe('unpacking', () => {
   const zip = zipSync({ small: Uint8Array.of(1, 2, 3), large: new Uint8Array(2 ** 20) });
@@ -44,16 +44,16 @@ describe('a patch that was read back', () => {
     const { links } = topologyOf(start.model);
     const edges = [4, 5, 6, 7].map((a, i, ring) => findEdge(links, a, ring[(i + 1) % 4]));
     const cut = await carryOut(start, { operation: 'cut', params: { edges } }, localContext);
-    const document = applyPatch(start, cut.patch);
+    const document = applyDelta(start, cut.patch);
     const { patch } = await carryOut(document, { operation: 'unfold', params: {} }, localContext);
     const again = await carryOut(
-      applyPatch(document, patch),
+      applyDelta(document, patch),
       { operation: 'transform-shells', params: { shells: [0], matrix: [1, 0, 0, 1, 0.1, 0] } },
       localContext,
     );
-    return { document: applyPatch(document, patch), patch: again.patch };
+    return { document: applyDelta(document, patch), patch: again.patch };
   }
-  const spoilt = (patch: Patch, field: 'vertices' | 'corners'): Patch => {
+  const spoilt = (patch: Delta, field: 'vertices' | 'corners'): Delta => {
     const copy = structuredClone(patch);
     const change = copy.changes.find(({ kind }) => kind === 'uv') as UvChange;
     expect(change[field].at.length).toBeGreaterThan(0);

@@ -1,8 +1,8 @@
 import { strFromU8, strToU8, unzipSync, zipSync } from 'fflate';
 import { describe, expect, it } from 'vitest';
+import { applyDelta, inverse } from '../document/delta.ts';
 import { current, type HemDocument, openDocument, topologyOf, withCurrent } from '../document/document.ts';
 import { emptyHistory } from '../document/history.ts';
-import { applyPatch, inverse } from '../document/patch.ts';
 import { localJobs } from '../jobs/index.ts';
 import { findEdge } from '../mesh/connectivity.ts';
 import { modelFromMesh } from '../mesh/model.ts';
@@ -13,8 +13,8 @@ import { FIRST_TILE } from '../surface/tiles.ts';
 import { keptFile, keptState, keptStates } from '../testing/kept.ts';
 import { cube, sheet } from '../testing/shapes.ts';
 import { type Project, readProject, writeProject, writeProjectChecked } from './projectFile.ts';
+import { applyKept } from './validateDelta.ts';
 import { findFault } from './validateDocument.ts';
-import { applyKept } from './validatePatch.ts';
 
 const read = (bytes: Uint8Array) => readProject(bytes, 'x.hemproject');
 
@@ -220,7 +220,7 @@ describe('a damaged project file', () => {
       // Whatever is left can be taken back to the end.
       back.history.acts
         .slice(0, back.history.done)
-        .reduceRight((d, { patch }) => applyPatch(d, inverse(patch)), back.document);
+        .reduceRight((d, { patch }) => applyDelta(d, inverse(patch)), back.document);
       expect(back.history.acts.length).toBeLessThan(acts.length);
     }
   });
@@ -235,14 +235,14 @@ describe('project files of earlier versions', () => {
       const { acts, done } = project.history;
       expect([acts.length, done]).toEqual([6, 5]);
       expect(keptState(project.document)).toEqual(keptStates[5]);
-      expect(keptState(applyPatch(project.document, acts[5].patch))).toEqual(keptStates[6]);
+      expect(keptState(applyDelta(project.document, acts[5].patch))).toEqual(keptStates[6]);
       let { document } = project;
       for (let i = done; i-- > 0; ) {
-        document = applyPatch(document, inverse(acts[i].patch));
+        document = applyDelta(document, inverse(acts[i].patch));
         expect(keptState(document)).toEqual(keptStates[i]);
         expect(findFault(document)).toBeUndefined();
       }
-      for (let i = 0; i < done; i++) document = applyPatch(document, acts[i].patch);
+      for (let i = 0; i < done; i++) document = applyDelta(document, acts[i].patch);
       expect(document).toEqual(project.document);
     },
   );
@@ -252,7 +252,7 @@ describe('project files of earlier versions', () => {
     expect(loss).toBeUndefined();
     const { acts, done } = project.history;
     const states = [project.document];
-    for (let i = done; i-- > 0; ) states.push(applyPatch(states[states.length - 1], inverse(acts[i].patch)));
+    for (let i = done; i-- > 0; ) states.push(applyDelta(states[states.length - 1], inverse(acts[i].patch)));
     for (const state of states) {
       expect(findFault(state)).toBeUndefined();
       expect(state.uvSets.map(({ id, name }) => [id, name])).toEqual([
@@ -265,8 +265,22 @@ describe('project files of earlier versions', () => {
       expect(light.placed).toBe(1);
     }
     let again = states[states.length - 1];
-    for (let i = 0; i < done; i++) again = applyPatch(again, acts[i].patch);
+    for (let i = 0; i < done; i++) again = applyDelta(again, acts[i].patch);
     expect(again).toEqual(project.document);
+  });
+
+  it('version 11, where materials were names, opens with what they are, before and after every act', async () => {
+    const { project, loss } = await read(keptFile('material-names-v11.hemproject'));
+    expect(loss).toBeUndefined();
+    const { acts, done } = project.history;
+    let { document } = project;
+    const bare = { name: 'Bare' };
+    expect(document.model.materials).toEqual([{ name: 'Fern', colour: [0.25, 0.5, 0.125] }, bare]);
+    for (let i = done; i-- > 0; ) document = applyKept(document, inverse(acts[i].patch));
+    expect(document.model.materials).toEqual([{ name: 'Moss', colour: [0.25, 0.5, 0.125] }, bare]);
+    expect(document.model.images).toEqual([]);
+    for (let i = 0; i < done; i++) document = applyKept(document, acts[i].patch);
+    expect(document).toEqual(project.document);
   });
 
   it('version 10, where the texture was a limit, opens with tiles, before and after every act', async () => {
@@ -280,10 +294,10 @@ describe('project files of earlier versions', () => {
     expect(document.limits).not.toHaveProperty('texture');
     expect(document.limits.stretch).toBe(1.1);
     for (let i = done; i-- > 0; ) {
-      document = applyPatch(document, inverse(acts[i].patch));
+      document = applyDelta(document, inverse(acts[i].patch));
       expect(findFault(document)).toBeUndefined();
     }
-    for (let i = 0; i < done; i++) document = applyPatch(document, acts[i].patch);
+    for (let i = 0; i < done; i++) document = applyDelta(document, acts[i].patch);
     // A set that is added anew has the usual texture: the act does not tell which.
     expect({ ...document, tiles: project.document.tiles }).toEqual(project.document);
     expect(document.currentUv).toBe(1);

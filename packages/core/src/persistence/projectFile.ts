@@ -1,6 +1,6 @@
 import { strFromU8, strToU8, type ZipOptions, zipSync } from 'fflate';
 import Joi from 'joi';
-import type { NumberArray } from '../document/delta.ts';
+import type { NumberArray } from '../document/arrayDelta.ts';
 import type { HemDocument } from '../document/document.ts';
 import type { History, KeptAct } from '../document/history.ts';
 import { upgradedAct, upgradedIfDocument } from '../document/upgrade.ts';
@@ -11,8 +11,8 @@ import { bytesOf, type Checksum, checksums } from './checksum.ts';
 import { ARRAY_KINDS, type ArrayNote, noteBytes, pack, type Reading, readingOf, unpack } from './packed.ts';
 import { recoverDocument } from './recover.ts';
 import { unzipBounded } from './unzipBounded.ts';
+import { validateAct, validateDelta } from './validateDelta.ts';
 import { findFault } from './validateDocument.ts';
-import { validateAct, validatePatch } from './validatePatch.ts';
 import { validateTrials } from './validateTrial.ts';
 import { walkActs } from './walkActs.ts';
 
@@ -233,7 +233,7 @@ async function wholeOf(
   const patchOf = (i: number) => {
     report(0.5 + (0.5 * Math.abs(done - i)) / acts.length);
     validateAct(acts[i]);
-    return validatePatch(attempt(() => upgradedAct(acts[i]).patch));
+    return validateDelta(attempt(() => upgradedAct(acts[i]).patch));
   };
   const first = (await walkActs(document, done, 0, patchOf)).reached;
   const last = (await walkActs(document, done, acts.length, patchOf)).reached;

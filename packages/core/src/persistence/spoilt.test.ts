@@ -1,8 +1,8 @@
 import fc from 'fast-check';
 import { strFromU8, strToU8, unzipSync, zipSync } from 'fflate';
 import { expect, it } from 'vitest';
+import { applyDelta, inverse } from '../document/delta.ts';
 import { shellOf, shellsOf } from '../document/document.ts';
-import { applyPatch, inverse } from '../document/patch.ts';
 import { FileError } from '../errors.ts';
 import { keptFile } from '../testing/kept.ts';
 import { faults, spoilt } from '../testing/spoil.ts';
@@ -24,8 +24,8 @@ async function survives(bytes: Uint8Array): Promise<'read' | 'partly' | 'refused
   const { document, history } = read.project;
   const { acts, done } = history;
   expect(findFault(document)).toBeUndefined();
-  const first = acts.slice(0, done).reduceRight((d, { patch }) => applyPatch(d, inverse(patch)), document);
-  const last = acts.slice(done).reduce((d, { patch }) => applyPatch(d, patch), document);
+  const first = acts.slice(0, done).reduceRight((d, { patch }) => applyDelta(d, inverse(patch)), document);
+  const last = acts.slice(done).reduce((d, { patch }) => applyDelta(d, patch), document);
   for (const each of [first, document, last]) {
     expect(findFault(each)).toBeUndefined();
     for (let s = 0; s < shellsOf(each).shellCount; s++) shellOf(each, s);

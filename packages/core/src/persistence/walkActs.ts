@@ -1,7 +1,7 @@
+import { type Delta, inverse } from '../document/delta.ts';
 import type { HemDocument } from '../document/document.ts';
-import { inverse, type Patch } from '../document/patch.ts';
 import { HemError } from '../errors.ts';
-import { applyKept } from './validatePatch.ts';
+import { applyKept } from './validateDelta.ts';
 
 /**
  * Takes a document from one place of its history to another, as far as the acts on the way are whole.
@@ -15,7 +15,7 @@ export async function walkActs(
   document: HemDocument,
   from: number,
   to: number,
-  patchOf: (i: number) => Patch | Promise<Patch>,
+  patchOf: (i: number) => Delta | Promise<Delta>,
 ): Promise<{ readonly document: HemDocument; readonly reached: number }> {
   let reached = from;
   try {

@@ -1,6 +1,6 @@
 import { wholeTree } from '../derived/trees.ts';
+import { changesModel } from '../document/delta.ts';
 import { plainDocument } from '../document/document.ts';
-import { changesModel } from '../document/patch.ts';
 import { record } from '../params.ts';
 import { question } from './question.ts';
 

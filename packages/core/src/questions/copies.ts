@@ -1,5 +1,5 @@
+import { changesModel } from '../document/delta.ts';
 import { plainDocument } from '../document/document.ts';
-import { changesModel } from '../document/patch.ts';
 import { record } from '../params.ts';
 import { question } from './question.ts';
 

@@ -1,5 +1,5 @@
+import { changesModel } from '../document/delta.ts';
 import { plainModel } from '../document/document.ts';
-import { changesModel } from '../document/patch.ts';
 import { CHECKS } from '../health/examine.ts';
 import { tolerance } from '../operations/intake/repair.ts';
 import { about, choice, record } from '../params.ts';

@@ -1,6 +1,6 @@
 import type Joi from 'joi';
+import type { Delta } from '../document/delta.ts';
 import type { HemDocument } from '../document/document.ts';
-import type { Patch } from '../document/patch.ts';
 import { HemError } from '../errors.ts';
 import type { Given } from '../params.ts';
 import { ambientOcclusion } from './ambientOcclusion.ts';
@@ -106,7 +106,7 @@ export const isBackground = (name: QuestionName): boolean => byName.get(name)?.b
 export const isIdle = (name: QuestionName): boolean => byName.get(name)?.idle === true;
 
 /** Whether the answer to a question is of no more use after a change. */
-export const lapses = (name: QuestionName, patches: readonly Patch[]): boolean =>
+export const lapses = (name: QuestionName, patches: readonly Delta[]): boolean =>
   patches.some((patch) => byName.get(name)?.lapses?.(patch) ?? true);
 
 /** @throws HemError when the parameters are wrong or it cannot be answered; StoppedError */

@@ -1,5 +1,5 @@
+import { pinsOf, staysOf } from '../document/constraints.ts';
 import { type HemDocument, shellOf, shellsOf, shellUv } from '../document/document.ts';
-import { pinsOf, staysOf } from '../document/holds.ts';
 import { knownFaces } from '../document/known.ts';
 import { type ShellPicture, shellPicture } from '../document/shellPicture.ts';
 import { HemError } from '../errors.ts';

@@ -1,6 +1,6 @@
+import { applyDelta } from '../document/delta.ts';
 import { current, type HemDocument, topologyOf } from '../document/document.ts';
 import { densityOf } from '../document/layout.ts';
-import { applyPatch } from '../document/patch.ts';
 import { subjectOf } from '../inspect/subject.ts';
 import type { Triangulation } from '../mesh/triangulate.ts';
 import { project, projectedUv, projectParams } from '../operations/unfold/project.ts';
@@ -36,7 +36,7 @@ export const projection = question({
     const isExact = projected.length <= MOST_EXACT && collapsed.length < projected.length;
     // What is shown is what the act leads to, where that is quick to know.
     const after = isExact
-      ? applyPatch(document, await project.run(document, params, { ...context, signal: { aborted: false } }))
+      ? applyDelta(document, await project.run(document, params, { ...context, signal: { aborted: false } }))
       : undefined;
     const flat = after
       ? cornersOf(triangulation, triangles, current(after).uv)

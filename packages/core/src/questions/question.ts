@@ -1,5 +1,5 @@
+import type { Delta } from '../document/delta.ts';
 import type { HemDocument } from '../document/document.ts';
-import type { Patch } from '../document/patch.ts';
 import type { Jobs } from '../jobs/index.ts';
 import type { Param } from '../params.ts';
 import type { Context } from '../progress.ts';
@@ -16,7 +16,7 @@ export interface Question<Name extends string, Out, In, Answer> {
   readonly name: Name;
   readonly params: Param<Out, In>;
   /** Whether an answer on its way is of no more use after a change; after any, when absent. */
-  readonly lapses?: (patch: Patch) => boolean;
+  readonly lapses?: (patch: Delta) => boolean;
   /** Nobody waits for it with the hand on the key: it gives way to everything else. */
   readonly background?: true;
   /** Only for while nothing else is done: the beginning of any act ends it. */

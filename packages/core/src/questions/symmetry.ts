@@ -1,5 +1,5 @@
+import { changesModel } from '../document/delta.ts';
 import { plainDocument } from '../document/document.ts';
-import { changesModel } from '../document/patch.ts';
 import type { FoundSymmetry } from '../jobs/symmetry.ts';
 import { about, choice, record } from '../params.ts';
 import { acrossAxis } from '../symmetry/findSymmetry.ts';

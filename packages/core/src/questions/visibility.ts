@@ -1,6 +1,6 @@
 import { lookedAt, visibilityOf } from '../derived/visibility.ts';
+import { changesModel } from '../document/delta.ts';
 import { topologyOf } from '../document/document.ts';
-import { changesModel } from '../document/patch.ts';
 import { record } from '../params.ts';
 import { question } from './question.ts';
 

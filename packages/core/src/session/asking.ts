@@ -1,5 +1,5 @@
+import type { Delta } from '../document/delta.ts';
 import type { HemDocument } from '../document/document.ts';
-import type { Patch } from '../document/patch.ts';
 import { HemError } from '../errors.ts';
 import type { Jobs } from '../jobs/index.ts';
 import type { Progress } from '../progress.ts';
@@ -65,10 +65,10 @@ export function asking({ jobs, backgroundJobs, idleJobs, hands = handsHere() }: 
     stop: (name: QuestionName): void => abortWhere((each) => each === name),
     /** Ends those that are only for idle times. */
     stopIdle: (): void => abortWhere(isIdle),
-    /** The document is another one, by these patches: ends what is of no more use. */
-    changedTo(document: HemDocument, patches: readonly Patch[]): void {
+    /** The document is another one, by these deltas: ends what is of no more use. */
+    changedTo(document: HemDocument, deltas: readonly Delta[]): void {
       hands.keepOnly(document);
-      abortWhere((name) => lapses(name, patches));
+      abortWhere((name) => lapses(name, deltas));
     },
     end(): void {
       abortWhere(() => true);

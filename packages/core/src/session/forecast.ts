@@ -1,5 +1,5 @@
+import { applyDelta } from '../document/delta.ts';
 import type { HemDocument } from '../document/document.ts';
-import { applyPatch } from '../document/patch.ts';
 import type { Request } from '../document/request.ts';
 import { HemError } from '../errors.ts';
 import type { Jobs } from '../jobs/index.ts';
@@ -44,7 +44,7 @@ export function forecast(jobs: Jobs) {
 
   const foresee = (from: HemDocument, request: Request, context: OperationContext): Step => {
     const result = carryOut(from, request, context).then(
-      (outcome): Foreseen => ({ ...outcome, request, next: applyPatch(from, outcome.patch) }),
+      (outcome): Foreseen => ({ ...outcome, request, next: applyDelta(from, outcome.patch) }),
     );
     result.catch(() => undefined);
     const step = { from, key: JSON.stringify(request), result };

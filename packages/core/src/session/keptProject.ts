@@ -1,12 +1,12 @@
+import { applyDelta, type Delta, inverse, isEmpty } from '../document/delta.ts';
 import type { HemDocument } from '../document/document.ts';
 import { type Act, type History, type KeptAct, record } from '../document/history.ts';
-import { applyPatch, inverse, isEmpty, type Patch } from '../document/patch.ts';
 import type { Request } from '../document/request.ts';
 import type { Outcome } from '../operations/catalogue.ts';
-import { applyKept } from '../persistence/validatePatch.ts';
+import { applyKept } from '../persistence/validateDelta.ts';
 import { walkActs } from '../persistence/walkActs.ts';
 import { serial } from '../serial.ts';
-import { patchMemory } from './patchMemory.ts';
+import { deltaMemory } from './deltaMemory.ts';
 import type { Persistence } from './persistence.ts';
 
 /** What a request came to. */
@@ -26,14 +26,14 @@ export interface KeptStart {
   readonly persistence: Persistence;
   /** Told before anything is written, and once it is. */
   onSaved(saved: boolean): void;
-  /** The document is another one: by these patches, in order, of one group of acts. */
-  onChange(next: HemDocument, patches: readonly Patch[], group: number): void;
+  /** The document is another one: by these deltas, in order, of one group of acts. */
+  onChange(next: HemDocument, deltas: readonly Delta[], group: number): void;
 }
 
 /** A document with its history, as it is kept: it is another one only once what made it so is kept, one commit at a time. */
 export function keptProject({ persistence, onSaved, onChange, ...start }: KeptStart) {
   let { document, history } = start;
-  const memory = patchMemory(persistence);
+  const memory = deltaMemory(persistence);
   const commits = serial();
 
   const saved = async (work: () => Promise<void>): Promise<void> => {
@@ -44,9 +44,9 @@ export function keptProject({ persistence, onSaved, onChange, ...start }: KeptSt
       onSaved(true);
     }
   };
-  const changeTo = (next: HemDocument, patches: readonly Patch[], group: number): void => {
+  const changeTo = (next: HemDocument, deltas: readonly Delta[], group: number): void => {
     document = next;
-    onChange(next, patches, group);
+    onChange(next, deltas, group);
   };
 
   return {
@@ -81,14 +81,14 @@ export function keptProject({ persistence, onSaved, onChange, ...start }: KeptSt
         );
       if (acts.length === 0) return false;
       await commits.add(async () => {
-        const patches = acts.map(({ patch }) => patch);
-        const next = ready?.from === document ? ready.next : patches.reduce(applyPatch, document);
+        const deltas = acts.map(({ patch }) => patch);
+        const next = ready?.from === document ? ready.next : deltas.reduce(applyDelta, document);
         await saved(() => persistence.add(acts, history.done, next));
         for (const act of acts) {
           history = record(history, bare(act));
           memory.put(history.done - 1, act.patch, history.done);
         }
-        changeTo(next, patches, group);
+        changeTo(next, deltas, group);
       });
       return true;
     },
@@ -107,14 +107,14 @@ export function keptProject({ persistence, onSaved, onChange, ...start }: KeptSt
         const { done, acts } = history;
         const end = to(history);
         if (end === undefined) return undefined;
-        const patches: Patch[] = [];
-        if (end < done) for (let i = done; i-- > end; ) patches.push(inverse(await memory.get(i)));
-        else for (let i = done; i < end; i++) patches.push(await memory.get(i));
-        const next = patches.reduce(applyKept, document);
+        const deltas: Delta[] = [];
+        if (end < done) for (let i = done; i-- > end; ) deltas.push(inverse(await memory.get(i)));
+        else for (let i = done; i < end; i++) deltas.push(await memory.get(i));
+        const next = deltas.reduce(applyKept, document);
         await saved(() => persistence.move(end, next));
         history = { ...history, done: end };
         memory.keepNear(end);
-        changeTo(next, patches, group());
+        changeTo(next, deltas, group());
         return acts[Math.min(done, end)].label;
       }),
 
@@ -122,17 +122,17 @@ export function keptProject({ persistence, onSaved, onChange, ...start }: KeptSt
     async whole(): Promise<Whole> {
       const now = document;
       const { acts, done } = history;
-      const patches = new Map<number, Patch>();
-      const patchOf = async (i: number): Promise<Patch> => {
+      const deltas = new Map<number, Delta>();
+      const deltaAt = async (i: number): Promise<Delta> => {
         const patch = await memory.get(i);
-        patches.set(i, patch);
+        deltas.set(i, patch);
         return patch;
       };
-      const first = (await walkActs(now, done, 0, patchOf)).reached;
-      const last = (await walkActs(now, done, acts.length, patchOf)).reached;
+      const first = (await walkActs(now, done, 0, deltaAt)).reached;
+      const last = (await walkActs(now, done, acts.length, deltaAt)).reached;
       const kept = acts
         .slice(first, last)
-        .map((act, i): KeptAct => ({ ...act, patch: patches.get(first + i) as Patch }));
+        .map((act, i): KeptAct => ({ ...act, patch: deltas.get(first + i) as Delta }));
       return {
         document: now,
         history: { acts: kept, done: done - first },

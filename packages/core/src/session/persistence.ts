@@ -1,6 +1,6 @@
+import type { Delta } from '../document/delta.ts';
 import type { HemDocument } from '../document/document.ts';
 import type { KeptAct } from '../document/history.ts';
-import type { Patch } from '../document/patch.ts';
 import type { TrialPersistence } from '../trials/trialBook.ts';
 
 /** Where acts and trials are kept. What has resolved is kept; what was rejected is not, and nothing else has changed. */
@@ -14,14 +14,14 @@ export interface Persistence extends TrialPersistence {
   /** Keeps how many acts stand. */
   move(done: number, document: HemDocument): Promise<void>;
   /** Reads back what act number `at` changed. */
-  patch(at: number): Promise<Patch>;
+  patch(at: number): Promise<Delta>;
   /** Most bytes of patches that need be in memory; the rest can be read back. */
   readonly memory: number;
 }
 
 /** Keeps nothing beyond the session itself. */
 export function memoryPersistence(): Persistence {
-  const patches: Patch[] = [];
+  const patches: Delta[] = [];
   return {
     memory: 0,
     async add(acts, at) {

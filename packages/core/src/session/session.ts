@@ -1,6 +1,6 @@
+import type { Delta } from '../document/delta.ts';
 import { current, type HemDocument } from '../document/document.ts';
 import { type History, nextGroup, redone, undone } from '../document/history.ts';
-import type { Patch } from '../document/patch.ts';
 import type { Request } from '../document/request.ts';
 import { HemError } from '../errors.ts';
 import type { Jobs } from '../jobs/index.ts';
@@ -22,8 +22,8 @@ import { trialActs } from './trialActs.ts';
 
 /** What a session tells while it works. */
 export type SessionEvent =
-  /** The document is another one: by these patches, in order. */
-  | { readonly kind: 'changed'; readonly patches: readonly Patch[]; readonly group: number }
+  /** The document is another one: by these deltas, in order. */
+  | { readonly kind: 'changed'; readonly deltas: readonly Delta[]; readonly group: number }
   | { readonly kind: 'saved'; readonly saved: boolean }
   | { readonly kind: 'trials'; readonly trials: readonly Trial[] }
   /** What is running; without a name nothing is. */
@@ -81,10 +81,10 @@ export function openSession({
   const project = keptProject({
     ...start,
     onSaved: (saved) => emit({ kind: 'saved', saved }),
-    onChange(next, patches, group) {
+    onChange(next, deltas, group) {
       ahead.keepOnly(next);
-      questions.changedTo(next, patches);
-      emit({ kind: 'changed', patches, group });
+      questions.changedTo(next, deltas);
+      emit({ kind: 'changed', deltas, group });
     },
   });
   const queue = actQueue(() => emit({ kind: 'running' }));

@@ -1,5 +1,5 @@
+import { applyDelta } from '../document/delta.ts';
 import type { HemDocument } from '../document/document.ts';
-import { applyPatch } from '../document/patch.ts';
 import type { Request } from '../document/request.ts';
 import { chosenShells } from '../document/shellChoice.ts';
 import { carryOut, request } from '../operations/catalogue.ts';
@@ -55,7 +55,7 @@ export const trialActs = ({ trials, document, perform, alone }: Stage) => ({
           const { patch, label } = await carryOut(from, asked, context);
           const seconds = (Date.now() - since) / 1000;
           const more = { name: label, kept: false, seconds };
-          return trials.add(applyPatch(from, patch), chosenShells(from, which), more);
+          return trials.add(applyDelta(from, patch), chosenShells(from, which), more);
         }),
       );
       return made.flatMap((trial) => trial?.id ?? []);

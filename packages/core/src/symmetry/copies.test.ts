@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
+import { applyDelta, inverse } from '../document/delta.ts';
 import { openDocument, shellOf, shellsOf, shellUv, topologyOf } from '../document/document.ts';
-import { applyPatch, inverse } from '../document/patch.ts';
 import { localJobs } from '../jobs/index.ts';
 import { measureStretch } from '../measure/stretch.ts';
 import { connectivity, findEdge } from '../mesh/connectivity.ts';
@@ -148,7 +148,7 @@ describe('carrying seams and UVs to copies', () => {
     expect(carried.stale.includes(1)).toBe(false);
     // Taken back, everything is as it was.
     const { patch } = await carryOut(cut, request('carry-to-copies', { face: 3 }), localContext);
-    const again = applyPatch(applyPatch(cut, patch), inverse(patch));
+    const again = applyDelta(applyDelta(cut, patch), inverse(patch));
     for (const field of ['seams', 'stale', 'relaxed'] as const) expect(again[field]).toEqual(cut[field]);
     expect(again.uvSets).toEqual(cut.uvSets);
     // The other way: from one that was never cut, seams go.

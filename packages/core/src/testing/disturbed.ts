@@ -1,5 +1,5 @@
+import { heldShells, isLocked, keepsPlaces } from '../document/constraints.ts';
 import { current, type HemDocument, shellsOf, topologyOf } from '../document/document.ts';
-import { heldShells, isLocked, keepsPlaces } from '../document/holds.ts';
 import { facesOfShell } from '../surface/shells.ts';
 
 /** Shells that an act was not on, by number, and that lie otherwise all the same; none where another UV set is current. */

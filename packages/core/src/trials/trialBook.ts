@@ -1,4 +1,4 @@
-import { byteSize } from '../document/patch.ts';
+import { byteSize } from '../document/delta.ts';
 import { HemError } from '../errors.ts';
 import type { Trial } from './trial.ts';
 

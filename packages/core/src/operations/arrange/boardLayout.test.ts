@@ -1,9 +1,9 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
+import { applyDelta } from '../../document/delta.ts';
 import { type HemDocument, openDocument, shellsOf, topologyOf } from '../../document/document.ts';
 import { densityOf, shellBoxes } from '../../document/layout.ts';
 import { overlappingFaces } from '../../document/overlappingFaces.ts';
-import { applyPatch } from '../../document/patch.ts';
 import { densities } from '../../inspect/densities.ts';
 import { findEdge } from '../../mesh/connectivity.ts';
 import { modelFromMesh } from '../../mesh/model.ts';
@@ -109,7 +109,7 @@ describe('a Board on which something is held', () => {
     const uv = document.uvSets[0].uv.slice(0, 2);
     for (const act of [BODY, request('unfold', {}), request('unfold', { method: 'angle-based' })]) {
       const { patch } = await carryOut(document, act, localContext);
-      const next = applyPatch(document, patch);
+      const next = applyDelta(document, patch);
       expect(next.placed).toBe(0);
       expect(next.uvSets[0].uv.slice(0, 2)).toEqual(uv);
       expect(outside(next)).toBe(0);
@@ -142,7 +142,7 @@ describe('a Board on which something is held', () => {
     expect(patch.notes).toEqual([]);
     const grown = { ...large, placed: 1 };
     const told = await carryOut(grown, request('pack', {}), localContext);
-    const packed = applyPatch(grown, told.patch);
+    const packed = applyDelta(grown, told.patch);
     expect(told.patch.notes).toContain('1 locked shell left as it is.');
     expect(boxes(packed)[0]).toEqual(boxes(grown)[0]);
     expect(outside(packed)).toBe(0);
@@ -158,7 +158,7 @@ describe('a Board on which something is held', () => {
       request('lock-shells', { shells: [0], locked: true }),
     );
     const smaller = await carryOut(wide, request('pack', {}), localContext);
-    expect(pairs(applyPatch(wide, smaller.patch))).toBe(0);
+    expect(pairs(applyDelta(wide, smaller.patch))).toBe(0);
     expect(smaller.patch.notes.join()).toMatch(/% of their size|beside the tile/);
   });
 });
@@ -182,7 +182,7 @@ describe('locked shells', () => {
   ])('stay as they are when all are meant, which is said: $operation', async (act) => {
     const document = await start();
     const { patch } = await carryOut(document, act, localContext);
-    const next = applyPatch(document, patch);
+    const next = applyDelta(document, patch);
     expect(boxes(next)[0]).toEqual(boxes(document)[0]);
     if (act.operation !== 'keep-places') expect(patch.notes).toContain('1 locked shell left as it is.');
   });
@@ -210,7 +210,7 @@ describe('locked shells', () => {
     const both = request('cut', { edges: [...across(document, 1), ...across(document, 8)] });
     const { patch } = await carryOut(document, both, localContext);
     expect(patch.notes.join()).toMatch(/edges of locked shells left as they are/);
-    expect(shellsOf(applyPatch(document, patch)).shellCount).toBe(4);
+    expect(shellsOf(applyDelta(document, patch)).shellCount).toBe(4);
     const free = await after(document, request('lock-shells', { shells: [0], locked: false }));
     expect(free.locked.includes(1)).toBe(false);
     expect(shellsOf(await after(free, both)).shellCount).toBe(5);
@@ -231,7 +231,7 @@ describe('a Board on which shells were placed', () => {
     expect((await after(fresh, move)).placed).toBe(1);
     const asked = request('unfold', { pins: [{ vertex: 0, uv: [0.1, 0.1] }] });
     const { patch } = await carryOut(fresh, asked, localContext);
-    expect(applyPatch(fresh, patch).placed).toBe(1);
+    expect(applyDelta(fresh, patch).placed).toBe(1);
     expect(patch.notes).toEqual(['From now on shells keep their places.']);
     expect(openDocument({ ...fresh.model, uvSets: fresh.uvSets }).placed).toBe(1);
   });
@@ -278,7 +278,7 @@ describe('a Board on which shells were placed', () => {
     });
     const squeezed = await after(start, shrink);
     const { patch } = await carryOut(squeezed, request('relax', {}), localContext);
-    const relaxed = applyPatch(squeezed, patch);
+    const relaxed = applyDelta(squeezed, patch);
     expect(outside(relaxed)).toBe(0);
     expect(patch.notes).toEqual([]);
     const [box] = boxes(relaxed);
@@ -290,7 +290,7 @@ describe('a Board on which shells were placed', () => {
       request('transform-shells', { shells: [0], matrix: [0.95, 0, 0, 0.99, 0.002, 0.002] }),
     );
     const told = await carryOut(large, request('relax', {}), localContext);
-    const [grown] = boxes(applyPatch(large, told.patch));
+    const [grown] = boxes(applyDelta(large, told.patch));
     if (isOutside(grown)) expect(told.patch.notes.join()).toMatch(/1 shell reaches out of the tile/);
     expect(grown[0]).toBeLessThan(0.2);
   });

@@ -1,5 +1,5 @@
+import { keepsPlaces } from '../../document/constraints.ts';
 import { current, type HemDocument } from '../../document/document.ts';
-import { keepsPlaces } from '../../document/holds.ts';
 import { cornerUv, type UvChange, uvDifference } from '../../document/uvChange.ts';
 import type { Shell } from '../../surface/shell.ts';
 import { bestTurn, transformUv } from '../../surface/similarity.ts';

@@ -1,5 +1,5 @@
+import { type Delta, NO_CHANGE } from '../../document/delta.ts';
 import { type HemDocument, shellOf, shellUv } from '../../document/document.ts';
-import { NO_CHANGE, type Patch } from '../../document/patch.ts';
 import { chosenShells } from '../../document/shellChoice.ts';
 import { cornerUv, uvDifference } from '../../document/uvChange.ts';
 import type { WhichShells } from '../../params.ts';
@@ -11,7 +11,7 @@ import { placedChange, placingNotes } from './keepPlaces.ts';
 type ChangeOfShell = (shell: Shell, uv: Float64Array) => Float64Array;
 
 /** Lays shells exactly as a hand says; those without UVs are left out, and places are kept from now on. */
-export function changedShells(document: HemDocument, shells: WhichShells, change: ChangeOfShell): Patch {
+export function changedShells(document: HemDocument, shells: WhichShells, change: ChangeOfShell): Delta {
   const uvOf = changedUv(document, shells, change);
   if (uvOf.size === 0) return NO_CHANGE;
   const next = cornerUv(document, uvOf);
@@ -23,7 +23,7 @@ export function changedShells(document: HemDocument, shells: WhichShells, change
 }
 
 /** Lays shells otherwise, about where they are; one that would come to lie on another goes to free space. */
-export function clearlyChanged(document: HemDocument, shells: WhichShells, change: ChangeOfShell): Patch {
+export function clearlyChanged(document: HemDocument, shells: WhichShells, change: ChangeOfShell): Delta {
   const { change: uvs, notes } = onBoard(document, changedUv(document, shells, change));
   return { changes: [uvs], notes };
 }

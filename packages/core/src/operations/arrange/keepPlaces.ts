@@ -1,5 +1,5 @@
+import type { ValueChange } from '../../document/delta.ts';
 import { current, type HemDocument } from '../../document/document.ts';
-import type { ValueChange } from '../../document/patch.ts';
 import { uvDifference } from '../../document/uvChange.ts';
 import { about, flag, record } from '../../params.ts';
 import { operation } from '../operation.ts';

@@ -1,7 +1,7 @@
 import { joinFlats, shrunkPlaces } from '../../arrange/freePlaces.ts';
 import { tidyTile } from '../../arrange/tidyTile.ts';
+import { heldShells } from '../../document/constraints.ts';
 import { type HemDocument, shellsOf } from '../../document/document.ts';
-import { heldShells } from '../../document/holds.ts';
 import { flatTriangles, shellBoxes } from '../../document/layout.ts';
 import { plural } from '../../plural.ts';
 import { facesOfShell } from '../../surface/shells.ts';

@@ -1,5 +1,5 @@
+import { markChange } from '../../document/delta.ts';
 import { shellsOf } from '../../document/document.ts';
-import { markChange } from '../../document/patch.ts';
 import { namedShells } from '../../document/shellChoice.ts';
 import { about, flag, record, whichShells } from '../../params.ts';
 import { plural } from '../../plural.ts';

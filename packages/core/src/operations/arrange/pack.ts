@@ -1,9 +1,9 @@
 import type { PackOptions, Placement } from '../../arrange/packShells.ts';
+import { isLocked } from '../../document/constraints.ts';
+import type { Delta } from '../../document/delta.ts';
 import { type HemDocument, shellOf, shellUv } from '../../document/document.ts';
-import { isLocked } from '../../document/holds.ts';
 import { shellBoxes } from '../../document/layout.ts';
 import { LockedError, leftLocked } from '../../document/locks.ts';
-import type { Patch } from '../../document/patch.ts';
 import { nameOfShell } from '../../document/shellChoice.ts';
 import { cornerUv, uvChange, uvDifference } from '../../document/uvChange.ts';
 import { HemError } from '../../errors.ts';
@@ -119,7 +119,7 @@ function packRound(
   homes: readonly Home[],
   locked: readonly number[],
   equalDensity: boolean,
-): Patch {
+): Delta {
   const scale = equalDensity ? lockedDensity(document, locked) : 1;
   const uvOf = new Map(
     homes.flatMap(({ shells }) => shells.map(({ s, uv }) => [s, uv.map((x) => scale * x)] as const)),

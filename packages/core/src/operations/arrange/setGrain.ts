@@ -1,6 +1,6 @@
+import { applyDelta, markChange } from '../../document/delta.ts';
 import { shellOf, shellsOf, shellUv, topologyOf } from '../../document/document.ts';
 import { turnedAlongGrain } from '../../document/grain.ts';
-import { applyPatch, markChange } from '../../document/patch.ts';
 import { about, flag, indices, record } from '../../params.ts';
 import { plural } from '../../plural.ts';
 import { shellsAtEdges } from '../../surface/shells.ts';
@@ -28,7 +28,7 @@ export const setGrain = operation({
           `Nothing was changed: the grain ${along ? 'runs along these edges already' : 'runs along none of these edges'}.`,
         ],
       };
-    const after = applyPatch(document, { changes: [mark], notes: [] });
+    const after = applyDelta(document, { changes: [mark], notes: [] });
     const uvOf = new Map<number, Float64Array>();
     for (const s of shellsAtEdges(topologyOf(document.model).links, shellsOf(document), edges)) {
       const shell = shellOf(after, s);

@@ -1,5 +1,5 @@
+import type { ValueChange } from '../../document/delta.ts';
 import { type Limits, limitsShape } from '../../document/limits.ts';
-import type { ValueChange } from '../../document/patch.ts';
 import { about, type Param, record } from '../../params.ts';
 import { operation } from '../operation.ts';
 

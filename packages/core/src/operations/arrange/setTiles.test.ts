@@ -1,8 +1,8 @@
 import { describe, expect, it } from 'vitest';
+import { applyDelta } from '../../document/delta.ts';
 import { current, type HemDocument, openDocument } from '../../document/document.ts';
 import { figuresOf } from '../../document/figures.ts';
 import { shellBoxes } from '../../document/layout.ts';
-import { applyPatch } from '../../document/patch.ts';
 import { densities } from '../../inspect/densities.ts';
 import { localJobs } from '../../jobs/index.ts';
 import { meshFromPolygons } from '../../mesh/mesh.ts';
@@ -89,7 +89,7 @@ describe('tiles of a UV set', () => {
       request('set-tiles', { tiles: [tile(1001, { width: 4096 })], keeping: 'places' }),
       localContext,
     );
-    const wide = applyPatch(document, patch);
+    const wide = applyDelta(document, patch);
     expect(boxes(wide)).toEqual([[0.2, 0.2, 1, 0.6]]);
     expect((await exported(wide, 'obj')).text).toContain('vt 0.1 0.2');
     // Twice as long one way as the other, at no change of area: σ = √2 and 1/√2, L2 = √((2 + ½) / 2) (Sander et al. 2001).

@@ -1,6 +1,6 @@
+import type { Change, ValueChange } from '../../document/delta.ts';
 import { current, type HemDocument } from '../../document/document.ts';
 import { shellBoxes } from '../../document/layout.ts';
-import type { Change, ValueChange } from '../../document/patch.ts';
 import { uvDifference } from '../../document/uvChange.ts';
 import { about, choice, otherwise, type Param, record } from '../../params.ts';
 import { plural } from '../../plural.ts';

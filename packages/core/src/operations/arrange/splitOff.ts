@@ -1,7 +1,7 @@
+import { keepsPlaces } from '../../document/constraints.ts';
+import { applyDelta, markChange } from '../../document/delta.ts';
 import { current, shellsOf, topologyOf } from '../../document/document.ts';
-import { keepsPlaces } from '../../document/holds.ts';
 import { knownFaces } from '../../document/known.ts';
-import { applyPatch, markChange } from '../../document/patch.ts';
 import { uvDifference } from '../../document/uvChange.ts';
 import { about, indices, record } from '../../params.ts';
 import { plural } from '../../plural.ts';
@@ -22,7 +22,7 @@ export const splitOff = operation({
     const { links } = topologyOf(document.model);
     const border = borderOfFaces(links, faces).filter((e) => links.joined[e]);
     const seams = markChange(document, 'seams', border, 1);
-    const cut = applyPatch(document, { changes: [seams], notes: [] });
+    const cut = applyDelta(document, { changes: [seams], notes: [] });
     const { faceShell } = shellsOf(cut);
     const { uv } = current(document);
     const next = uv.slice();

@@ -1,8 +1,8 @@
+import { applyDelta, type Change, type Delta, markChange } from '../../document/delta.ts';
 import { current, type HemDocument, plainDocument, shellsOf, topologyOf } from '../../document/document.ts';
 import { knownFaces } from '../../document/known.ts';
 import { shellBoxes } from '../../document/layout.ts';
 import { leftLocked } from '../../document/locks.ts';
-import { applyPatch, type Change, markChange, type Patch } from '../../document/patch.ts';
 import { uvDifference } from '../../document/uvChange.ts';
 import { HemError } from '../../errors.ts';
 import { findEdge } from '../../mesh/connectivity.ts';
@@ -34,7 +34,7 @@ export const carryToCopies = operation({
 /** The marks of faces that are carried along with UVs. */
 const FACE_MARKS = ['stale', 'relaxed'] as const;
 
-function carried(document: HemDocument, family: Family, face: number): Patch {
+function carried(document: HemDocument, family: Family, face: number): Delta {
   const { mesh, links } = topologyOf(document.model);
   const { cornerFace, cornerEdge, nextCorner } = links;
   const { uv } = current(document);
@@ -78,7 +78,7 @@ function carried(document: HemDocument, family: Family, face: number): Patch {
   let now = document;
   const add = (change: Change): void => {
     changes.push(change);
-    now = applyPatch(now, { changes: [change], notes: [] });
+    now = applyDelta(now, { changes: [change], notes: [] });
   };
   for (const value of [0, 1] as const) {
     add(markChange(now, 'seams', seams[value], value));

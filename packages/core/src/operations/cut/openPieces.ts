@@ -1,7 +1,7 @@
 import { proposedEdges } from '../../derived/proposedEdges.ts';
 import { visibilityOf } from '../../derived/visibility.ts';
+import { applyDelta } from '../../document/delta.ts';
 import { type HemDocument, plainDocument, shellOf, shellsOf } from '../../document/document.ts';
-import { applyPatch } from '../../document/patch.ts';
 import { chosenShells, shellsLabel } from '../../document/shellChoice.ts';
 import { about, flag, otherwise, record, whichShells } from '../../params.ts';
 import { plural } from '../../plural.ts';
@@ -33,7 +33,7 @@ export const openPieces = operation({
     const closed = chosen.filter((s) => isStuck(document, s));
     const visibility = (await visibilityOf(document, USUAL_VIEW, context)).edges;
     const proposed = least || closed.length === 0 ? [] : await roughEdges(document, closed, context);
-    const after = applyPatch(document, changeSeams(document, proposed, 1));
+    const after = applyDelta(document, changeSeams(document, proposed, 1));
     // What is not manifold, or was stopped half-way, and what has two borders is opened by as little as will do.
     const isOpened = new Set(least ? [] : closed);
     const { faceShell } = shellsOf(after);

@@ -1,6 +1,6 @@
+import { applyDelta, type Change, type Delta, markChange } from '../../document/delta.ts';
 import { current, type HemDocument, hasUv, shellsOf, topologyOf } from '../../document/document.ts';
 import { LockedError } from '../../document/locks.ts';
-import { applyPatch, type Change, markChange, type Patch } from '../../document/patch.ts';
 import { uvChange } from '../../document/uvChange.ts';
 import { HemError } from '../../errors.ts';
 import { plural } from '../../plural.ts';
@@ -30,7 +30,7 @@ const NOTHING = [
  * brings two places of the flat together, the larger shell's place holds for both, so that UVs break
  * at seams and nowhere else.
  */
-export function changeSeams(document: HemDocument, edges: readonly number[], value: 0 | 1): Patch {
+export function changeSeams(document: HemDocument, edges: readonly number[], value: 0 | 1): Delta {
   const { links } = topologyOf(document.model);
   const free = document.locked.includes(1)
     ? edges.filter((e) => lockedFaces(document, e).length === 0)
@@ -46,7 +46,7 @@ export function changeSeams(document: HemDocument, edges: readonly number[], val
     spared > 0
       ? [`${plural(spared, 'edge')} of locked shells left as ${spared === 1 ? 'it is' : 'they are'}.`]
       : [];
-  const after = applyPatch(document, { changes: [seamChange], notes: [] });
+  const after = applyDelta(document, { changes: [seamChange], notes: [] });
   const shells = shellsOf(after);
   const touched = shellsAtEdges(links, shells, seamChange.index);
   const unfolded = touched.filter((s) => hasUv(after, s));

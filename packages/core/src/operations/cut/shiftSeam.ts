@@ -1,4 +1,6 @@
 import type Joi from 'joi';
+import { keepsPlaces } from '../../document/constraints.ts';
+import { applyDelta, type Change, type Delta, markChange } from '../../document/delta.ts';
 import {
   current,
   type HemDocument,
@@ -8,8 +10,6 @@ import {
   topologyOf,
   uvOfShell,
 } from '../../document/document.ts';
-import { keepsPlaces } from '../../document/holds.ts';
-import { applyPatch, type Change, markChange, type Patch } from '../../document/patch.ts';
 import { about, indices, number, optional, record, type Taken, whole } from '../../params.ts';
 import { plural } from '../../plural.ts';
 import { type CutModel, type Shift, type ShiftedSeam, shiftSeam as shifted } from '../../seams/shiftSeam.ts';
@@ -44,12 +44,12 @@ export const shiftSeam = operation({
   async run(document, given, context) {
     const shift = shiftOf(document, given);
     const sewing = changeSeams(document, shift.sewn, 0);
-    const between = applyPatch(document, sewing);
+    const between = applyDelta(document, sewing);
     const cutting = changeSeams(between, shift.cut, 1);
     const seams = [...sewing.changes, ...cutting.changes].filter(
       (change) => change.kind === 'marks' && change.field === 'seams',
     );
-    const after = applyPatch(document, { changes: seams, notes: [] });
+    const after = applyDelta(document, { changes: seams, notes: [] });
     return (
       (await laidBeside(document, after, shift, seams, context)) ?? {
         changes: [...sewing.changes, ...cutting.changes],
@@ -80,7 +80,7 @@ async function laidBeside(
   { strip, sewn }: ShiftedSeam,
   seams: readonly Change[],
   context: OperationContext,
-): Promise<Patch | undefined> {
+): Promise<Delta | undefined> {
   if (strip.length === 0) return undefined;
   const { mesh, links, triangulation, triangleStart } = topologyOf(document.model);
   const { uv } = current(document);

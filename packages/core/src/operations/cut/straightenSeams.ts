@@ -1,6 +1,6 @@
 import { visibilityOf } from '../../derived/visibility.ts';
+import { applyDelta, type Delta } from '../../document/delta.ts';
 import { type HemDocument, topologyOf } from '../../document/document.ts';
-import { applyPatch, type Patch } from '../../document/patch.ts';
 import type { Jobs } from '../../jobs/index.ts';
 import { faceNormals } from '../../mesh/normals.ts';
 import { about, indices, record } from '../../params.ts';
@@ -23,7 +23,7 @@ export const straightenSeams = operation({
   label: ({ edges }) => `Straighten the seam of ${plural(edges.length, 'edge')}`,
   doing: 'Straightening a seam',
   follow: reflatten,
-  async run(document, { edges }, context): Promise<Patch> {
+  async run(document, { edges }, context): Promise<Delta> {
     const found = await straightened(document, edges, context);
     if (found.cut.length === 0)
       return {
@@ -31,7 +31,7 @@ export const straightenSeams = operation({
         notes: ['Nothing was changed: this seam is as straight as its edges let it be.'],
       };
     const sewing = changeSeams(document, found.sewn, 0);
-    const cutting = changeSeams(applyPatch(document, sewing), found.cut, 1);
+    const cutting = changeSeams(applyDelta(document, sewing), found.cut, 1);
     return { changes: [...sewing.changes, ...cutting.changes], notes: [gainOf(found)] };
   },
 });

@@ -1,7 +1,7 @@
 import type Joi from 'joi';
+import { type Change, markChange } from '../../document/delta.ts';
 import { type HemDocument, topologyOf } from '../../document/document.ts';
 import { knownFaces, knownParts } from '../../document/known.ts';
-import { type Change, markChange } from '../../document/patch.ts';
 import { PART_KINDS, type PartKind, partsBy } from '../../mesh/parts.ts';
 import { about, choice, indices, optional, otherwise, record, type Taken } from '../../params.ts';
 import { plural } from '../../plural.ts';

@@ -1,5 +1,5 @@
+import { modelChange } from '../../document/delta.ts';
 import { knownParts } from '../../document/known.ts';
-import { modelChange } from '../../document/patch.ts';
 import type { Material } from '../../mesh/material.ts';
 import type { Model } from '../../mesh/model.ts';
 import { about, choice, indices, record, words } from '../../params.ts';

@@ -1,5 +1,5 @@
+import type { ValueChange } from '../../document/delta.ts';
 import { UP_AXES } from '../../document/fields.ts';
-import type { ValueChange } from '../../document/patch.ts';
 import { about, choice, optional, record, whole } from '../../params.ts';
 import { operation } from '../operation.ts';
 

@@ -1,7 +1,7 @@
 import Joi from 'joi';
+import { markChange } from '../../document/delta.ts';
 import { freePatches, knownPatch, namedPatches } from '../../document/facePatches.ts';
 import { knownFaces } from '../../document/known.ts';
-import { markChange } from '../../document/patch.ts';
 import { about, indices, optional, type Param, record, words } from '../../params.ts';
 import { plural } from '../../plural.ts';
 import { operation } from '../operation.ts';
@@ -41,7 +41,7 @@ export const paintPatch = operation({
     const [next] = freePatches(document, 1);
     return {
       changes: [
-        namedPatches(document, [[next, name || `Patch ${next}`]]),
+        namedPatches(document, [[next, name || `Delta ${next}`]]),
         markChange(document, 'patches', faces, next),
       ],
       notes: [],

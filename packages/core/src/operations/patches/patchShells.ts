@@ -1,6 +1,6 @@
+import { applyDelta, type Change, markChange } from '../../document/delta.ts';
 import { shellsOf } from '../../document/document.ts';
 import { freePatches, namedPatches } from '../../document/facePatches.ts';
-import { applyPatch, type Change, markChange } from '../../document/patch.ts';
 import { chosenShells, shellsLabel } from '../../document/shellChoice.ts';
 import { record, whichShells } from '../../params.ts';
 import { facesOfShell } from '../../surface/shells.ts';
@@ -20,14 +20,14 @@ export const patchShells = operation({
     const changes: Change[] = [
       namedPatches(
         document,
-        numbers.map((patch) => [patch, `Patch ${patch}`]),
+        numbers.map((patch) => [patch, `Delta ${patch}`]),
       ),
     ];
     let now = document;
     chosen.forEach((s, i) => {
       const change = markChange(now, 'patches', facesOfShell(shellsOf(document), s), numbers[i]);
       changes.push(change);
-      now = applyPatch(now, { changes: [change], notes: [] });
+      now = applyDelta(now, { changes: [change], notes: [] });
     });
     return { changes, notes: [] };
   },

@@ -1,5 +1,5 @@
+import { markChange } from '../../document/delta.ts';
 import { knownPatch, namedPatches } from '../../document/facePatches.ts';
-import { markChange } from '../../document/patch.ts';
 import { about, record, whole } from '../../params.ts';
 import { operation } from '../operation.ts';
 

@@ -1,5 +1,5 @@
+import type { Change } from '../../document/delta.ts';
 import { withCurrent } from '../../document/document.ts';
-import type { Change } from '../../document/patch.ts';
 import { HemError } from '../../errors.ts';
 import { about, record, whole } from '../../params.ts';
 import { operation } from '../operation.ts';

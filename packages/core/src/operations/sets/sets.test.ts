@@ -1,11 +1,11 @@
 import { describe, expect, it } from 'vitest';
+import { applyDelta, inverse } from '../../document/delta.ts';
 import { current, type HemDocument, openDocument, shellsOf, topologyOf } from '../../document/document.ts';
 import { emptyHistory, type History, type KeptAct, record } from '../../document/history.ts';
-import { applyPatch, inverse } from '../../document/patch.ts';
 import { findEdge } from '../../mesh/connectivity.ts';
 import { modelFromMesh } from '../../mesh/model.ts';
+import { applyKept } from '../../persistence/validateDelta.ts';
 import { findFault } from '../../persistence/validateDocument.ts';
-import { applyKept } from '../../persistence/validatePatch.ts';
 import { after } from '../../testing/acts.ts';
 import { cube } from '../../testing/shapes.ts';
 import { carryOut, request } from '../catalogue.ts';
@@ -113,7 +113,7 @@ describe('UV sets', () => {
     ];
     for (const [group, each] of requests.entries()) {
       const outcome = await carryOut(document, each, localContext);
-      document = applyPatch(document, outcome.patch);
+      document = applyDelta(document, outcome.patch);
       history = record(history, { operation: each.operation, ...outcome, group });
       states.push(document);
       expect(findFault(document)).toBeUndefined();

@@ -1,4 +1,6 @@
 import { describe, expect, it } from 'vitest';
+import { pinsOf, staysOf } from '../../document/constraints.ts';
+import { applyDelta } from '../../document/delta.ts';
 import {
   type HemDocument,
   openDocument,
@@ -7,8 +9,6 @@ import {
   shellUv,
   topologyOf,
 } from '../../document/document.ts';
-import { pinsOf, staysOf } from '../../document/holds.ts';
-import { applyPatch } from '../../document/patch.ts';
 import { shellPicture } from '../../document/shellPicture.ts';
 import { type Jobs, localJobs } from '../../jobs/index.ts';
 import { measureStretch } from '../../measure/stretch.ts';
@@ -31,7 +31,7 @@ const hill = () =>
   );
 
 async function after(document: HemDocument, operation: string, params: object): Promise<HemDocument> {
-  return applyPatch(document, (await carryOut(document, { operation, params }, localContext)).patch);
+  return applyDelta(document, (await carryOut(document, { operation, params }, localContext)).patch);
 }
 
 /** UV of a vertex of the first shell. */
@@ -174,7 +174,7 @@ it('unfolds thousands of shells in batches', async () => {
   const context = { ...localContext, jobs };
   const { patch } = await carryOut(document, { operation: 'unfold', params: {} }, context);
   expect(calls).toEqual([500, 500, 200]);
-  expect(applyPatch(document, patch).uvSets[0].uv.some(Number.isNaN)).toBe(false);
+  expect(applyDelta(document, patch).uvSets[0].uv.some(Number.isNaN)).toBe(false);
 });
 
 describe('what is held from now on', () => {

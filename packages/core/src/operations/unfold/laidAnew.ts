@@ -1,5 +1,5 @@
+import { type Change, markChange } from '../../document/delta.ts';
 import { type HemDocument, hasUv, shellsOf } from '../../document/document.ts';
-import { type Change, markChange } from '../../document/patch.ts';
 import { facesOfShell } from '../../surface/shells.ts';
 
 /** Marks those of some shells that lie flat as changed since, so that what follows lays them flat anew. */

@@ -1,6 +1,6 @@
-import { cornersBeside } from '../../document/holds.ts';
+import { cornersBeside } from '../../document/constraints.ts';
+import { applyDelta, markChange } from '../../document/delta.ts';
 import { knownFaces } from '../../document/known.ts';
-import { applyPatch, markChange } from '../../document/patch.ts';
 import { about, record, tuple, whole } from '../../params.ts';
 import { RELAX_STEPS } from '../../relax/steps.ts';
 import { type Operation, operation } from '../operation.ts';
@@ -26,13 +26,13 @@ export const movePin = operation({
     knownFaces(document.model.mesh, [face]);
     const corners = cornersBeside(document, cornerOf(document.model.mesh, vertex, face));
     const pin = markChange(document, 'pins', corners, 1);
-    const anew = await carried(applyPatch(document, { changes: [pin], notes: [] }), unfold, {
+    const anew = await carried(applyDelta(document, { changes: [pin], notes: [] }), unfold, {
       shells: [face],
       pins: [{ vertex, face, uv }],
     });
     const patch = { changes: [pin, ...anew.changes], notes: anew.notes };
     if (!document.relaxed[face]) return patch;
-    const settled = await carried(applyPatch(document, patch), relax, { shells: [face], steps: RELAX_STEPS });
+    const settled = await carried(applyDelta(document, patch), relax, { shells: [face], steps: RELAX_STEPS });
     return { changes: [...patch.changes, ...settled.changes], notes: patch.notes };
 
     /** Another operation, its defaults filled in. */

@@ -1,4 +1,5 @@
 import { describe, expect, it } from 'vitest';
+import { applyDelta } from '../../document/delta.ts';
 import {
   type HemDocument,
   openDocument,
@@ -8,7 +9,6 @@ import {
   topologyOf,
 } from '../../document/document.ts';
 import { overlappingFaces } from '../../document/overlappingFaces.ts';
-import { applyPatch } from '../../document/patch.ts';
 import { localJobs } from '../../jobs/index.ts';
 import { measureStretch } from '../../measure/stretch.ts';
 import { modelFromMesh } from '../../mesh/model.ts';
@@ -167,7 +167,7 @@ describe('projecting', () => {
     expect(along.patch.notes.join()).toMatch(/2 faces seen edge-on/);
     const apart = await project(post, { kind: 'cylinder', caps: 'apart' });
     expect(apart.patch.notes.join()).not.toMatch(/edge-on/);
-    const done = applyPatch(post, apart.patch);
+    const done = applyDelta(post, apart.patch);
     // The wall is one shell, each cap another, and none lies on another.
     expect(shellsOf(done).shellCount).toBe(3);
     expect(overlappingFaces(done).overlaps).toHaveLength(0);
@@ -187,7 +187,7 @@ describe('projecting', () => {
       const document = ball();
       const asked = { faces: all(document), kind, ...params } as never;
       const preview = await answerQuestion(document, 'projection', asked, context);
-      const done = applyPatch(document, (await project(document, { kind, ...params })).patch);
+      const done = applyDelta(document, (await project(document, { kind, ...params })).patch);
       const { triangleCorners } = topologyOf(document.model).triangulation;
       preview.triangles.forEach((t, i) => {
         for (let k = 0; k < 6; k++) {

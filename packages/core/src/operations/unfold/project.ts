@@ -1,7 +1,7 @@
+import { applyDelta, markChange } from '../../document/delta.ts';
 import { current, type HemDocument, hasUv, shellsOf, topologyOf } from '../../document/document.ts';
 import { knownFaces } from '../../document/known.ts';
 import { densityOf } from '../../document/layout.ts';
-import { applyPatch, markChange } from '../../document/patch.ts';
 import { HemError } from '../../errors.ts';
 import { disjointSets, numberSets, unite } from '../../mesh/disjointSets.ts';
 import { mainKind, partsBy } from '../../mesh/parts.ts';
@@ -93,7 +93,7 @@ export const project = operation({
         else if (params.each !== 'shells' && document.seams[e]) sewn.push(e);
       }
     const seams = [markChange(document, 'seams', cut, 1), markChange(document, 'seams', sewn, 0)];
-    const after = applyPatch(document, { changes: seams, notes: [] });
+    const after = applyDelta(document, { changes: seams, notes: [] });
     const { change, notes } = onBoard(after, placesOf(document, after, uv, projected, params.size));
     const marks = (['stale', 'relaxed'] as const).map((field) => markChange(after, field, projected, 0));
     return {

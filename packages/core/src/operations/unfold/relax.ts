@@ -1,7 +1,7 @@
+import { pinsOf, staysOf } from '../../document/constraints.ts';
+import { markChange } from '../../document/delta.ts';
 import { type HemDocument, shellOf, shellsOf, shellUv } from '../../document/document.ts';
-import { pinsOf, staysOf } from '../../document/holds.ts';
 import { LockedError, leftLocked, lockedOf } from '../../document/locks.ts';
-import { markChange } from '../../document/patch.ts';
 import { chosenShells, nameOfShell, shellsLabel } from '../../document/shellChoice.ts';
 import { HemError } from '../../errors.ts';
 import { distance } from '../../mesh/distance.ts';

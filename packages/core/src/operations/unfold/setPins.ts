@@ -1,7 +1,7 @@
+import { cornersBeside } from '../../document/constraints.ts';
+import { markChange } from '../../document/delta.ts';
 import { current } from '../../document/document.ts';
-import { cornersBeside } from '../../document/holds.ts';
 import { knownFaces } from '../../document/known.ts';
-import { markChange } from '../../document/patch.ts';
 import { HemError } from '../../errors.ts';
 import { about, flag, list, record } from '../../params.ts';
 import { plural } from '../../plural.ts';

@@ -1,6 +1,6 @@
+import { staysOf } from '../../document/constraints.ts';
+import { applyDelta, markChange } from '../../document/delta.ts';
 import { shellOf, shellsOf, topologyOf } from '../../document/document.ts';
-import { staysOf } from '../../document/holds.ts';
-import { applyPatch, markChange } from '../../document/patch.ts';
 import { HemError } from '../../errors.ts';
 import { about, flag, indices, record } from '../../params.ts';
 import { plural } from '../../plural.ts';
@@ -36,7 +36,7 @@ export const setStays = operation({
     }
     const shells = shellsAtEdges(topologyOf(document.model).links, shellsOf(document), edges);
     if (straight) {
-      const after = applyPatch(document, { changes: [mark], notes: [] });
+      const after = applyDelta(document, { changes: [mark], notes: [] });
       for (const s of shells) {
         const runs = staysOf(after, s);
         checkStays(runs, edges);

@@ -1,6 +1,6 @@
+import { markChange } from '../../document/delta.ts';
 import { shellsOf } from '../../document/document.ts';
 import { knownFaces } from '../../document/known.ts';
-import { markChange } from '../../document/patch.ts';
 import { about, choice, indices, record } from '../../params.ts';
 import { plural } from '../../plural.ts';
 import { reflatten } from '../cut/reflatten.ts';

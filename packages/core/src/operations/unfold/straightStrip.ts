@@ -1,7 +1,7 @@
+import { keepsPlaces } from '../../document/constraints.ts';
+import { markChange } from '../../document/delta.ts';
 import { type HemDocument, shellOf, shellsOf } from '../../document/document.ts';
-import { keepsPlaces } from '../../document/holds.ts';
 import { densityOf } from '../../document/layout.ts';
-import { markChange } from '../../document/patch.ts';
 import { chosenShells, nameOfShell, shellsLabel } from '../../document/shellChoice.ts';
 import { record, whichShells } from '../../params.ts';
 import { plural } from '../../plural.ts';

@@ -1,7 +1,7 @@
+import { pinsOf } from '../../document/constraints.ts';
+import { markChange } from '../../document/delta.ts';
 import { type HemDocument, shellOf, shellsOf, shellUv } from '../../document/document.ts';
-import { pinsOf } from '../../document/holds.ts';
 import { knownFaces } from '../../document/known.ts';
-import { markChange } from '../../document/patch.ts';
 import { HemError } from '../../errors.ts';
 import { about, choice, flag, list, numbers, record, whole, words } from '../../params.ts';
 import { plural } from '../../plural.ts';

@@ -1,8 +1,8 @@
+import { keepsPlaces, pinsOf } from '../../document/constraints.ts';
+import { markChange } from '../../document/delta.ts';
 import { type HemDocument, shellOf, shellsOf, uvOfShell } from '../../document/document.ts';
 import { hasGrain, turnedAlongGrain } from '../../document/grain.ts';
-import { keepsPlaces, pinsOf } from '../../document/holds.ts';
 import { densityOf } from '../../document/layout.ts';
-import { markChange } from '../../document/patch.ts';
 import { chosenShells, nameOfShell, shellsLabel } from '../../document/shellChoice.ts';
 import { lostByRounding } from '../../measure/lostByRounding.ts';
 import {

@@ -1,5 +1,5 @@
+import { pinsOf, staysOf } from '../../document/constraints.ts';
 import { type HemDocument, shellUv } from '../../document/document.ts';
-import { pinsOf, staysOf } from '../../document/holds.ts';
 import { HemError } from '../../errors.ts';
 import { distance } from '../../mesh/distance.ts';
 import { surfaceArea } from '../../surface/areas.ts';

@@ -18,7 +18,7 @@ interface Reader {
 }
 
 /** Has files read, and documents made of them, in a worker of their own: whoever has had enough ends it. */
-export function readingDesk() {
+export function readingController() {
   /** The one whose file waits to be made a project of, or that works. */
   let reader: Reader | undefined;
 

@@ -41,7 +41,7 @@ export interface Fresh {
 }
 
 /** Puts projects on the Rack, takes them off, and hands them on. */
-export function rackDesk(database: Database, jobs: Jobs) {
+export function rackController(database: Database, jobs: Jobs) {
   const { locks } = navigator;
   const pictureOf = async (document: HemDocument): Promise<Blob> => {
     const pixels = await jobs.run('picture', { document: plainDocument(document), ...PICTURE }, unattended);

@@ -26,7 +26,7 @@ const WATCH = 15;
  *
  * @param shared  what is shared with the pools of this thread
  */
-export function handDesk(shared: ReturnType<typeof sharing>): Hands & { end(): void } {
+export function handController(shared: ReturnType<typeof sharing>): Hands & { end(): void } {
   let hand: HandWorker | undefined;
   /** Documents as they are sent: one object each, for as long as it is open. */
   const plain = new WeakMap<HemDocument, HemDocument>();

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
-import { byteSize } from '../document/patch.ts';
-import { patchMemory } from './patchMemory.ts';
+import { byteSize } from '../document/delta.ts';
+import { deltaMemory } from './deltaMemory.ts';
 import { memoryPersistence, type Persistence } from './persistence.ts';
 
 describe('the memory of patches', () => {
@@ -27,7 +27,7 @@ describe('the memory of patches', () => {
         return patch(at);
       },
     };
-    const memory = patchMemory(persistence);
+    const memory = deltaMemory(persistence);
     for (let i = 0; i < 10; i++) memory.put(i, patch(i), i + 1);
     expect(memory.bytes).toBeLessThanOrEqual(3 * one);
     for (let i = 10; i-- > 0; ) expect(await memory.get(i)).toEqual(patch(i));

@@ -1,3 +1,4 @@
+import type { Delta } from '@blunt-hem/core/document/delta';
 import {
   current,
   type HemDocument,
@@ -8,7 +9,6 @@ import {
 import { MARKS } from '@blunt-hem/core/document/fields';
 import { type ShellFigures, shellMarks } from '@blunt-hem/core/document/figures';
 import { shellBoxes } from '@blunt-hem/core/document/layout';
-import type { Patch } from '@blunt-hem/core/document/patch';
 import { cornersOf } from '@blunt-hem/core/document/uvChange';
 import type { Jobs } from '@blunt-hem/core/jobs/index';
 import type { StretchPicture } from '@blunt-hem/core/jobs/stretchPicture';
@@ -23,17 +23,17 @@ import type { ShellRow } from './protocol.ts';
 const BATCH = 20_000;
 
 /** Keeps the figures of every shell, and has those measured again that an act changed. */
-export function figureDesk(jobs: Jobs) {
+export function figureController(jobs: Jobs) {
   let known = new Map<number, ShellFigures>();
   let running = { aborted: false };
   /** The UVs that the known figures are of. */
   let measuredUv: Float64Array | undefined;
 
   return {
-    /** Forgets figures that patches made untrue; no patches: all of them. */
-    forget(document: HemDocument, patches: readonly Patch[]): void {
+    /** Forgets figures that deltas made untrue; no deltas: all of them. */
+    forget(document: HemDocument, deltas: readonly Delta[]): void {
       running.aborted = true;
-      const dirty = dirtyFaces(document, patches);
+      const dirty = dirtyFaces(document, deltas);
       const shells = shellsOf(document);
       const { uv } = current(document);
       const kept = new Map<number, ShellFigures>();
@@ -156,11 +156,11 @@ export function rowOf({ firstFace, stretch, shell: _shell, ...figures }: ShellFi
 /** Marks of faces: only their UVs are others, or more than these. */
 const [MOVED, CHANGED] = [1, 2];
 
-/** `CHANGED` or `MOVED` for each face whose figures patches may have changed; undefined for all. */
-function dirtyFaces(document: HemDocument, patches: readonly Patch[]): Uint8Array | undefined {
+/** `CHANGED` or `MOVED` for each face whose figures deltas may have changed; undefined for all. */
+function dirtyFaces(document: HemDocument, deltas: readonly Delta[]): Uint8Array | undefined {
   const { links, mesh } = topologyOf(document.model);
   const dirty = new Uint8Array(document.stale.length);
-  for (const change of patches.flatMap(({ changes }) => changes)) {
+  for (const change of deltas.flatMap(({ changes }) => changes)) {
     if (change.kind === 'remesh' || change.kind === 'replacement' || change.kind === 'set-switched')
       return undefined;
     if (change.kind === 'uv') for (const c of cornersOf(mesh, change)) dirty[links.cornerFace[c]] ||= MOVED;
@@ -171,5 +171,5 @@ function dirtyFaces(document: HemDocument, patches: readonly Patch[]): Uint8Arra
         for (let i = links.edgeCornerStart[e]; i < links.edgeCornerStart[e + 1]; i++)
           dirty[links.cornerFace[links.edgeCorners[i]]] = CHANGED;
   }
-  return patches.length === 0 ? undefined : dirty;
+  return deltas.length === 0 ? undefined : dirty;
 }

@@ -1,6 +1,6 @@
+import { applyDelta, type Delta } from '@blunt-hem/core/document/delta';
 import { type HemDocument, openDocument } from '@blunt-hem/core/document/document';
 import { figuresOf } from '@blunt-hem/core/document/figures';
-import { applyPatch, type Patch } from '@blunt-hem/core/document/patch';
 import type { Request } from '@blunt-hem/core/document/request';
 import { type Jobs, localJobs } from '@blunt-hem/core/jobs/index';
 import { modelFromMesh } from '@blunt-hem/core/mesh/model';
@@ -8,9 +8,9 @@ import { carryOut, request } from '@blunt-hem/core/operations/catalogue';
 import { localContext } from '@blunt-hem/core/operations/localContext';
 import { cube } from '@blunt-hem/core/testing/shapes';
 import { describe, expect, it } from 'vitest';
-import { figureDesk } from './figureDesk.ts';
+import { figureController } from './figureController.ts';
 
-/** A desk over a cube of six shells, with what it has measured so far. */
+/** A controller over a cube of six shells, with what it has measured so far. */
 async function start() {
   const told = { shells: 0 };
   const jobs = {
@@ -20,19 +20,19 @@ async function start() {
       return localJobs.run(name, input, context);
     },
   } as unknown as Jobs;
-  const desk = figureDesk(jobs);
+  const controller = figureController(jobs);
   let document: HemDocument = openDocument(modelFromMesh('Cube', cube()));
   /** Acts, and has measured what that changed: how many shells, and whether all figures are those that measuring anew gives. */
   const act = async (...requests: Request[]) => {
-    const patches: Patch[] = [];
+    const deltas: Delta[] = [];
     for (const each of requests) {
       const { patch } = await carryOut(document, each, localContext);
-      document = applyPatch(document, patch);
-      patches.push(patch);
+      document = applyDelta(document, patch);
+      deltas.push(patch);
     }
     told.shells = 0;
-    desk.forget(document, patches);
-    const found = (await desk.measure(document)) ?? [];
+    controller.forget(document, deltas);
+    const found = (await controller.measure(document)) ?? [];
     found.forEach((figures, s) => {
       const fresh = figuresOf(document, s);
       expect(figures.stretch?.l2).toBeCloseTo(fresh.stretch?.l2 ?? 0, 9);

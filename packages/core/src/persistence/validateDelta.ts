@@ -1,5 +1,6 @@
 import Joi from 'joi';
-import type { Delta, Runs } from '../document/delta.ts';
+import type { ArrayDelta, Runs } from '../document/arrayDelta.ts';
+import { applyDelta, type Change, type Delta, inverse, type MarksChange } from '../document/delta.ts';
 import type { DocumentSet, HemDocument } from '../document/document.ts';
 import {
   MARK_FIELDS,
@@ -11,7 +12,6 @@ import {
   VALUE_FIELDS,
 } from '../document/fields.ts';
 import type { Act } from '../document/history.ts';
-import { applyPatch, type Change, inverse, type MarksChange, type Patch } from '../document/patch.ts';
 import { meshAfter, type Remesh } from '../document/remesh.ts';
 import { type Places, startsFrom, type UvChange } from '../document/uvChange.ts';
 import { HemError } from '../errors.ts';
@@ -30,13 +30,13 @@ const marks = Joi.alternatives(bytes, array(Uint16Array));
 const count = Joi.number().integer().min(0);
 const places = whole({ at: numbers, before: doubles, after: doubles });
 const runs = whole({ before: count, after: count, kept: numbers });
-const deltaOf = (values: Joi.Schema) =>
+const arrayDelta = (values: Joi.Schema) =>
   whole({ gone: values, fresh: values, at: numbers, before: values, after: values });
 /** A value of a document; whether it is one of its field is seen once it is put in. */
 const plain = Joi.alternatives(...Object.values(VALUE_SHAPES));
 const some = Joi.object().unknown(true);
 const perField = (fields: readonly string[], values: Joi.Schema) =>
-  Joi.object(Object.fromEntries(fields.map((field) => [field, deltaOf(values).optional()])));
+  Joi.object(Object.fromEntries(fields.map((field) => [field, arrayDelta(values).optional()])));
 
 const CHANGES: Record<Change['kind'], Record<string, Joi.Schema>> = {
   marks: { field: Joi.valid(...MARK_FIELDS), index: numbers, before: marks, after: marks },
@@ -51,14 +51,14 @@ const CHANGES: Record<Change['kind'], Record<string, Joi.Schema>> = {
     faces: runs,
     corners: runs,
     vertices: runs,
-    positions: deltaOf(doubles),
-    sizes: deltaOf(numbers),
-    cornerVertex: deltaOf(numbers),
-    cornerSeams: deltaOf(bytes),
-    uv: list(deltaOf(doubles)),
-    fileUv: list(deltaOf(doubles)),
+    positions: arrayDelta(doubles),
+    sizes: arrayDelta(numbers),
+    cornerVertex: arrayDelta(numbers),
+    cornerSeams: arrayDelta(bytes),
+    uv: list(arrayDelta(doubles)),
+    fileUv: list(arrayDelta(doubles)),
     marks: perField(MARK_FIELDS, marks),
-    away: list(whole({ cornerSeams: deltaOf(bytes), marks: perField(SET_MARK_FIELDS, marks) })).optional(),
+    away: list(whole({ cornerSeams: arrayDelta(bytes), marks: perField(SET_MARK_FIELDS, marks) })).optional(),
     perFace: perField(FACE_FIELDS, Joi.object()),
     before: some,
     after: some,
@@ -83,15 +83,15 @@ const actShape = whole({
 const unfit = () => new HemError('damaged', 'What an act changed is damaged, or does not fit the model.');
 
 /** @throws HemError unless it has the shape of a patch, either way */
-export function validatePatch(candidate: unknown): Patch {
+export function validateDelta(candidate: unknown): Delta {
   if (patchShape.validate(candidate, { convert: false }).error) throw unfit();
   try {
     // What is there and undefined counts as absent above, and not here.
-    inverse(candidate as Patch);
+    inverse(candidate as Delta);
   } catch {
     throw unfit();
   }
-  return candidate as Patch;
+  return candidate as Delta;
 }
 
 /**
@@ -114,7 +114,7 @@ export const isValidAct = (candidate: unknown): boolean =>
  *
  * @throws HemError when it does not; the document is as it was
  */
-export function applyKept(document: HemDocument, patch: Patch): HemDocument {
+export function applyKept(document: HemDocument, patch: Delta): HemDocument {
   try {
     return patch.changes.reduce(applyChange, document);
   } catch {
@@ -124,7 +124,7 @@ export function applyKept(document: HemDocument, patch: Patch): HemDocument {
 
 function applyChange(document: HemDocument, change: Change): HemDocument {
   if (!fits(document, change)) throw unfit();
-  const next = applyPatch(document, { changes: [change], notes: [] });
+  const next = applyDelta(document, { changes: [change], notes: [] });
   if (change.kind !== 'marks' && change.kind !== 'uv' && findFault(next)) throw unfit();
   return next;
 }
@@ -233,7 +233,7 @@ function runsFit({ before, after, kept }: Runs, count: number): boolean {
 
 /** Whether a delta brings as many values as its runs leave open: then nothing is made that is larger than what was kept. */
 function deltaFits(
-  { gone, fresh, at, before, after }: Delta,
+  { gone, fresh, at, before, after }: ArrayDelta,
   { before: from, after: to, kept }: Pick<Runs, 'before' | 'after'> & Partial<Runs>,
   width: number,
 ): boolean {

@@ -1,7 +1,7 @@
+import { changesModel, type Delta, switchesSet } from '@blunt-hem/core/document/delta';
 import type { HemDocument } from '@blunt-hem/core/document/document';
 import { totalsOf } from '@blunt-hem/core/document/figures';
 import { groupLabels, type History } from '@blunt-hem/core/document/history';
-import { changesModel, type Patch, switchesSet } from '@blunt-hem/core/document/patch';
 import type { Request } from '@blunt-hem/core/document/request';
 import { shellPicture } from '@blunt-hem/core/document/shellPicture';
 import type { Jobs } from '@blunt-hem/core/jobs/index';
@@ -20,7 +20,7 @@ import {
   occlusionBuffers,
   patchList,
 } from './buffers.ts';
-import { figureDesk } from './figureDesk.ts';
+import { figureController } from './figureController.ts';
 import { ghostOf } from './ghost.ts';
 import type { BenchEvent, BenchState, Ghost } from './protocol.ts';
 import { trialRow } from './trialPicture.ts';
@@ -30,7 +30,7 @@ const REST = 250;
 /** And how the sky falls on the model once they have rested for longer. */
 const LONG_REST = 1200;
 
-export interface DeskStart {
+export interface ControllerStart {
   readonly document: HemDocument;
   readonly history: History;
   readonly trials: readonly Trial[];
@@ -47,10 +47,14 @@ export interface DeskStart {
  *
  * @param onFirstRest  called once everything has been measured for the first time: the moment for what can wait
  */
-export function sessionDesk(start: DeskStart, emit: (event: BenchEvent) => void, onFirstRest: () => void) {
+export function sessionController(
+  start: ControllerStart,
+  emit: (event: BenchEvent) => void,
+  onFirstRest: () => void,
+) {
   // The first document is not kept beside the one that is open now.
   const { jobs, previewJobs } = start;
-  const figures = figureDesk(jobs);
+  const figures = figureController(jobs);
   let layoutTimer: ReturnType<typeof setTimeout> | undefined;
   let occlusionTimer: ReturnType<typeof setTimeout> | undefined;
   let totals = totalsOf([]);
@@ -73,7 +77,7 @@ export function sessionDesk(start: DeskStart, emit: (event: BenchEvent) => void,
     emit(event) {
       switch (event.kind) {
         case 'changed':
-          changed(event.patches, event.group);
+          changed(event.deltas, event.group);
           return;
         case 'picture':
           emit({ kind: 'moving', ...shellPicture(session.document, event.shell, event.uv) });
@@ -103,22 +107,22 @@ export function sessionDesk(start: DeskStart, emit: (event: BenchEvent) => void,
     },
   });
 
-  const changed = (patches: readonly Patch[], group: number): void => {
+  const changed = (deltas: readonly Delta[], group: number): void => {
     const { document } = session;
     changes++;
-    figures.forget(document, patches);
+    figures.forget(document, deltas);
     // Figures of two sets are not compared.
-    if (patches.some(switchesSet)) measuredGroup = -1;
-    const all = patches.length === 0;
-    if (patches.some(changesModel)) emit({ kind: 'model', model: modelBuffers(document) });
-    else if (patches.some(changesOne('smoothed')))
+    if (deltas.some(switchesSet)) measuredGroup = -1;
+    const all = deltas.length === 0;
+    if (deltas.some(changesModel)) emit({ kind: 'model', model: modelBuffers(document) });
+    else if (deltas.some(changesOne('smoothed')))
       emit({ kind: 'model', model: modelBuffers(document), sameMesh: true });
     emit({
       kind: 'state',
       state: stateOf(
-        flatPartsChanged(patches),
-        all || patches.some(changesOne('hidden')),
-        all || patches.some(changesOne('patches', 'patchNames')),
+        flatPartsChanged(deltas),
+        all || deltas.some(changesOne('hidden')),
+        all || deltas.some(changesOne('patches', 'patchNames')),
       ),
     });
     clearTimeout(layoutTimer);
@@ -236,17 +240,17 @@ export function sessionDesk(start: DeskStart, emit: (event: BenchEvent) => void,
   };
 }
 
-export type SessionDesk = ReturnType<typeof sessionDesk>;
+export type SessionController = ReturnType<typeof sessionController>;
 
 /** Once more where a solver broke down: it was started again. */
 const twice = <T>(work: () => Promise<T>): Promise<T> => work().catch(work);
 
-/** What of the picture of the flat patches made another; all of it where there are no patches. */
-function flatPartsChanged(patches: readonly Patch[]): ReadonlySet<FlatPart> {
+/** What of the picture of the flat deltas made another; all of it where there are no deltas. */
+function flatPartsChanged(deltas: readonly Delta[]): ReadonlySet<FlatPart> {
   const all = new Set(FLAT_PARTS);
   const changed = new Set<FlatPart>();
-  if (patches.length === 0) return all;
-  for (const change of patches.flatMap(({ changes }) => changes)) {
+  if (deltas.length === 0) return all;
+  for (const change of deltas.flatMap(({ changes }) => changes)) {
     if (change.kind === 'remesh' || change.kind === 'replacement' || change.kind === 'set-switched')
       return all;
     if (change.kind === 'uv') changed.add('uv');
@@ -263,7 +267,7 @@ function flatPartsChanged(patches: readonly Patch[]): ReadonlySet<FlatPart> {
 /** Whether a field, or the mesh it belongs to, is another. */
 const changesOne =
   (...fields: readonly string[]) =>
-  (patch: Patch): boolean =>
-    changesModel(patch) ||
-    switchesSet(patch) ||
-    patch.changes.some((change) => 'field' in change && fields.includes(change.field));
+  (delta: Delta): boolean =>
+    changesModel(delta) ||
+    switchesSet(delta) ||
+    delta.changes.some((change) => 'field' in change && fields.includes(change.field));

@@ -1,19 +1,19 @@
-import { byteSize, type Patch } from '../document/patch.ts';
+import { byteSize, type Delta } from '../document/delta.ts';
 import type { Persistence } from './persistence.ts';
 
 /** Patches near where undo and redo stand, as many as fit; the others are read back when they are wanted. */
-export function patchMemory(persistence: Persistence) {
-  const held = new Map<number, { readonly patch: Patch; readonly bytes: number }>();
+export function deltaMemory(persistence: Persistence) {
+  const held = new Map<number, { readonly delta: Delta; readonly bytes: number }>();
   let total = 0;
 
   const drop = (at: number): void => {
     total -= held.get(at)?.bytes ?? 0;
     held.delete(at);
   };
-  const hold = (at: number, patch: Patch): void => {
+  const hold = (at: number, delta: Delta): void => {
     drop(at);
-    const bytes = byteSize(patch.changes);
-    held.set(at, { patch, bytes });
+    const bytes = byteSize(delta.changes);
+    held.set(at, { delta, bytes });
     total += bytes;
   };
   /** Lets go of those farthest from where undo stands. */
@@ -32,19 +32,19 @@ export function patchMemory(persistence: Persistence) {
       return total;
     },
     /** Takes in the newest act; what could be redone goes. */
-    put(at: number, patch: Patch, done: number): void {
+    put(at: number, delta: Delta, done: number): void {
       for (const other of [...held.keys()]) if (other >= at) drop(other);
-      hold(at, patch);
+      hold(at, delta);
       keepNear(done);
     },
     keepNear,
-    async get(at: number): Promise<Patch> {
-      const found = held.get(at)?.patch;
+    async get(at: number): Promise<Delta> {
+      const found = held.get(at)?.delta;
       if (found) return found;
-      const patch = await persistence.patch(at);
-      hold(at, patch);
+      const delta = await persistence.patch(at);
+      hold(at, delta);
       keepNear(at);
-      return patch;
+      return delta;
     },
   };
 }

@@ -1,11 +1,11 @@
 import { describe, expect, it } from 'vitest';
 import { modelFromMesh } from '../mesh/model.ts';
 import { cube } from '../testing/shapes.ts';
+import { applyDelta, inverse, markChange } from './delta.ts';
 import { type HemDocument, openDocument, shellOf, shellsOf, shellUv, topologyOf } from './document.ts';
 import { figuresOf, totalsOf } from './figures.ts';
 import { emptyHistory, type History, record, redone, undone } from './history.ts';
 import { overlappingFaces } from './overlappingFaces.ts';
-import { applyPatch, inverse, markChange } from './patch.ts';
 import { uvChange } from './uvChange.ts';
 
 const document = (): HemDocument => openDocument(modelFromMesh('Cube', cube()));
@@ -20,7 +20,7 @@ function flattened(start: HemDocument): HemDocument {
       Float64Array.from({ length: (2 * positions.length) / 3 }, (_, i) => positions[3 * (i >> 1) + (i & 1)]),
     );
   }
-  return applyPatch(start, { changes: [uvChange(start, uvOf)], notes: [] });
+  return applyDelta(start, { changes: [uvChange(start, uvOf)], notes: [] });
 }
 
 describe('patches', () => {
@@ -28,7 +28,7 @@ describe('patches', () => {
     const start = document();
     const change = markChange(start, 'seams', [3, 5, 3], 1);
     expect(change).toMatchObject({ kind: 'marks', index: Uint32Array.of(3, 5) });
-    const cut = applyPatch(start, { changes: [change], notes: [] });
+    const cut = applyDelta(start, { changes: [change], notes: [] });
     expect([...cut.seams].filter((x) => x === 1)).toHaveLength(2);
     expect([...start.seams].some((x) => x === 1)).toBe(false);
     expect(markChange(cut, 'seams', [3, 4], 1)).toMatchObject({ index: Uint32Array.of(4) });
@@ -40,7 +40,7 @@ describe('patches', () => {
     const flat = flattened(start);
     const change = uvChange(start, new Map([[0, new Float64Array(16).fill(0.5)]]));
     const patch = { changes: [change, markChange(start, 'stale', [0, 1], 1)], notes: ['x'] };
-    expect(applyPatch(applyPatch(start, patch), inverse(patch))).toEqual(start);
+    expect(applyDelta(applyDelta(start, patch), inverse(patch))).toEqual(start);
     expect(start.uvSets[0].uv.every(Number.isNaN)).toBe(true);
     expect(flat.uvSets[0].uv.every(Number.isNaN)).toBe(false);
   });
@@ -96,7 +96,7 @@ describe('figures', () => {
 
   it('of a UV set in which everything lies at one place have no density to compare', () => {
     const flat = flattened(document());
-    const zero = applyPatch(flat, {
+    const zero = applyDelta(flat, {
       changes: [uvChange(flat, new Map([[0, new Float64Array(16)]]))],
       notes: [],
     });
@@ -108,7 +108,7 @@ describe('figures', () => {
   it('do not change when a shell is shrunk, but its density does', () => {
     const flat = flattened(document());
     const uv = shellUv(flat, shellOf(flat, 0)) as Float64Array;
-    const half = applyPatch(flat, {
+    const half = applyDelta(flat, {
       changes: [uvChange(flat, new Map([[0, uv.map((x) => x / 2)]]))],
       notes: [],
     });

@@ -110,12 +110,45 @@ const COUNT = `(() => {
 })();
 `;
 
-/** Has the bytes counted that the worker posts which owns the document. */
-const countBytes = (page: Page): Promise<unknown> =>
+/** Put before the code of the same worker: notes how long it answers nothing, and tells that when it is asked on a channel. */
+const LAG = `(() => {
+  let last = performance.now();
+  let longest = 0;
+  setInterval(() => {
+    const now = performance.now();
+    longest = Math.max(longest, now - last);
+    last = now;
+  }, 2);
+  const channel = new BroadcastChannel('hem-lag');
+  channel.onmessage = ({ data }) => {
+    if (data !== 'ask') return;
+    channel.postMessage(longest);
+    longest = 0;
+  };
+})();
+`;
+
+/** The longest that the worker which owns the document did nothing else since this was last asked, milliseconds. */
+const longestPiece = (page: Page): Promise<number> =>
+  page.evaluate<number>(`new Promise((resolve) => {
+    const channel = new BroadcastChannel('hem-lag');
+    channel.onmessage = ({ data }) => {
+      if (typeof data !== 'number') return;
+      channel.close();
+      resolve(data);
+    };
+    channel.postMessage('ask');
+  })`);
+
+/** Has something put before the code of the worker that owns the document. */
+const prefixWorker = (page: Page, code: string): Promise<unknown> =>
   page.route('**/documentWorker*.js', async (route) => {
     const response = await route.fetch();
-    await route.fulfill({ response, body: COUNT + (await response.text()) });
+    await route.fulfill({ response, body: code + (await response.text()) });
   });
+
+/** Has the bytes counted that the worker posts which owns the document. */
+const countBytes = (page: Page): Promise<unknown> => prefixWorker(page, COUNT);
 
 /** Bytes that were posted since this was last asked, in thousands. */
 const postedKilobytes = (page: Page): Promise<number> =>
@@ -302,6 +335,63 @@ const sections: Record<string, () => Promise<void>> = {
         await page.keyboard.press('h');
         await drag([0.4, 0.5], [0.55, 0.5]);
         await sayTimes(page, 'brushed', `${size} triangles, a touch of the hand`);
+      });
+    }
+  },
+  async worker() {
+    for (const size of [20_000, 200_000]) {
+      await visit(async (page) => {
+        await prefixWorker(page, LAG);
+        await page.addInitScript(BLIND);
+        await open(page, hillsObj(size));
+        await page.waitForTimeout(3_000);
+        const tell = async (act: string, work: () => Promise<unknown>) => {
+          await longestPiece(page);
+          await work();
+          await page.waitForTimeout(500);
+          say('worker', `${size} triangles, ${act}`, await longestPiece(page), 'ms');
+        };
+        await key(page, 's', true, true);
+        await tell('unfold', () => key(page, 's', true, true));
+        const [model, board] = await Promise.all(
+          ['model', 'board'].map((pane) => page.getByTestId(pane).boundingBox()),
+        );
+        if (!model || !board) throw new Error('There are no panes.');
+        await tell('an edge picked, its ghost', async () => {
+          await page.mouse.click(model.x + 0.5 * model.width, model.y + 0.55 * model.height);
+          await page.waitForTimeout(500 + size / 40);
+        });
+        await tell('the cut', () => key(page, 'a'));
+        await tell('undo', () => key(page, 'Control+z'));
+        await page.keyboard.press('3');
+        const drag = async (from: readonly [number, number]) => {
+          await page.mouse.move(board.x + from[0] * board.width, board.y + from[1] * board.height);
+          await page.waitForTimeout(800);
+          await page.mouse.down();
+          await page.waitForTimeout(1_000);
+          for (let i = 1; i <= 30; i++) {
+            await page.mouse.move(
+              board.x + (from[0] + 0.002 * i) * board.width,
+              board.y + from[1] * board.height,
+            );
+            await page.waitForTimeout(16);
+          }
+          await page.waitForTimeout(300);
+        };
+        await page.keyboard.press('p');
+        for (const x of [0.4, 0.6]) {
+          await page.mouse.move(board.x + x * board.width, board.y + 0.5 * board.height);
+          await page.waitForTimeout(800);
+          await page.mouse.click(board.x + x * board.width, board.y + 0.5 * board.height);
+          await settled(page);
+        }
+        await tell('a pin dragged', () => drag([0.6, 0.5]));
+        await page.mouse.up();
+        await settled(page);
+        await page.keyboard.press('h');
+        await tell('the brush', () => drag([0.45, 0.5]));
+        await page.mouse.up();
+        await settled(page);
       });
     }
   },

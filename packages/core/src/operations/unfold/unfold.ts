@@ -20,7 +20,6 @@ import { surfaceArea } from '../../surface/areas.ts';
 import { signedArea } from '../../surface/flatArea.ts';
 import type { Shell } from '../../surface/shell.ts';
 import { facesOfShell } from '../../surface/shells.ts';
-import { shellTopology } from '../../surface/shellTopology.ts';
 import { transformUv } from '../../surface/similarity.ts';
 import { CannotUnfoldError, METHODS, type Method } from '../../unfold/unfold.ts';
 import { nearOldPlace, onBoard } from '../arrange/boardLayout.ts';
@@ -51,23 +50,12 @@ export const unfold = operation({
   doing: 'Unfolding',
   trial: (document, { shells }) => chosenShells(document, shells),
   async run(document, { shells: which, method, pins, stays, surface }, context) {
-    const chosen = chosenShells(document, which).map((s) => {
-      const shell = shellOf(document, s, surface);
-      return { s, shell, topology: shellTopology(shell) };
-    });
-    const willing = chosen.filter(({ topology }) => topology.canUnfold);
-    const refused = chosen.filter(({ topology }) => !topology.canUnfold);
-    if (refused.length > 0 && (Array.isArray(which) || willing.length === 0)) {
-      throw new CannotUnfoldError(
-        refused[0].topology,
-        refused.map(({ s }) => nameOfShell(document, s)),
-      );
-    }
+    const chosen = chosenShells(document, which).map((s) => ({ s, shell: shellOf(document, s, surface) }));
     const known = densityOf(document);
-    const wishes = wishesOf(document, new Map(willing.map(({ s, shell }) => [s, shell])), known, pins, stays);
-    const results = await solveAll(
+    const wishes = wishesOf(document, new Map(chosen.map(({ s, shell }) => [s, shell])), known, pins, stays);
+    const all = await solveAll(
       'unfold',
-      willing,
+      chosen,
       (batch) =>
         batch.map(({ s, shell }) => ({
           shell,
@@ -77,6 +65,16 @@ export const unfold = operation({
       context,
       ({ s, shell }, uv) => context.show?.(s, onItsWay(document, shell, uv, known)),
     );
+    const results = all.flatMap(([task, laid]) => ('refused' in laid ? [] : [[task, laid] as const]));
+    const refused = all.flatMap(([{ s }, laid]) =>
+      'refused' in laid ? [{ s, topology: laid.refused }] : [],
+    );
+    if (refused.length > 0 && (Array.isArray(which) || results.length === 0)) {
+      throw new CannotUnfoldError(
+        refused[0].topology,
+        refused.map(({ s }) => nameOfShell(document, s)),
+      );
+    }
     const asked = [...wishes.values()].find(({ options }) => options.pins);
     const density = known ?? asked?.density ?? 1;
     const keeps = keepsPlaces(document) || asked !== undefined;

@@ -108,6 +108,19 @@ const MISSING: readonly [string, (page: Page, url: string) => Promise<unknown>][
   ],
   ['readerWorker', open],
   ['jobWorker', open],
+  [
+    'handWorker',
+    async (page, url) => {
+      await open(page, url);
+      await benchReady(page);
+      const model = await page.getByTestId('model').boundingBox();
+      if (!model) throw new Error('There is no Model pane.');
+      await page.mouse.click(model.x + model.width / 2, model.y + model.height / 2);
+      await idle(page);
+      await page.locator('.ant-collapse-header', { hasText: 'What is picked' }).click();
+      await page.getByRole('button', { name: 'Grow' }).click();
+    },
+  ],
   ['documentWorker', (page, url) => page.goto(url)],
   ['HelpPage', (page, url) => page.goto(`${url}/help`)],
   ['BenchPage', open],

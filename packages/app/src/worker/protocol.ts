@@ -177,6 +177,8 @@ export interface TrialRow {
   readonly kept: boolean;
   /** Milliseconds since 1970. */
   readonly made: number;
+  /** The UV set that it is of, by its lasting id, where that is known. */
+  readonly set?: number;
   readonly seconds?: number;
   readonly shells: number;
   /** The method that all of its shells share. */

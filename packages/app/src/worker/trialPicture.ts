@@ -6,7 +6,7 @@ import { facesOfShell } from '@blunt-hem/core/surface/shells';
 import { placesOf, type Trial } from '@blunt-hem/core/trials/trial';
 import { NO_UV, type TrialPicture, type TrialRow } from './protocol.ts';
 
-export function trialRow({ id, name, kept, made, seconds, shells, figures }: Trial): TrialRow {
+export function trialRow({ id, name, kept, made, set, seconds, shells, figures }: Trial): TrialRow {
   const methods = new Set(shells.map(({ method }) => method));
   const [method] = methods;
   return {
@@ -14,6 +14,7 @@ export function trialRow({ id, name, kept, made, seconds, shells, figures }: Tri
     name,
     kept,
     made,
+    set,
     seconds,
     shells: shells.length,
     method: methods.size === 1 ? method : undefined,

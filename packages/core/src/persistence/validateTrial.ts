@@ -32,6 +32,7 @@ const schema = Joi.object({
   name: Joi.string().allow('').required(),
   kept: Joi.boolean().required(),
   made: number,
+  set: Joi.number().integer().min(0),
   seconds: Joi.number().min(0),
   mesh: count,
   shells: Joi.array().items(shell.required()).required(),

@@ -57,7 +57,8 @@ export function sessionTrials(
       return book.get(known.id);
     }
     const figures = await figuresOf(document, laid);
-    const trial = await book.add({ ...more, made: Date.now(), mesh, shells: laid, figures }, replaced);
+    const own = { ...more, set: document.currentUv, made: Date.now(), mesh, shells: laid, figures };
+    const trial = await book.add(own, replaced);
     tell(book.list);
     return trial;
   };

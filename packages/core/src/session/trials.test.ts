@@ -13,6 +13,7 @@ import { HemError } from '../errors.ts';
 import { localJobs } from '../jobs/index.ts';
 import { measureStretch } from '../measure/stretch.ts';
 import { modelFromMesh } from '../mesh/model.ts';
+import { validateTrial } from '../persistence/validateTrial.ts';
 import { sheet } from '../testing/shapes.ts';
 import type { Trial } from '../trials/trial.ts';
 import { trialBook } from '../trials/trialBook.ts';
@@ -142,6 +143,22 @@ describe('trials', () => {
     await session.trials.drop(id);
     expect(session.trials.get(id)).toBeUndefined();
     await expect(session.trials.drop(id)).rejects.toThrow(/not kept any more/);
+  });
+});
+
+describe('a trial', () => {
+  it('tells of which UV set it is, also when it is read back, and one of before tells nothing', async () => {
+    const session = open(hill());
+    await session.perform('unfold', {});
+    await session.perform('add-uv-set', { name: 'Light', from: 'nothing' });
+    await session.perform('unfold', { method: 'angle-based' });
+    await settled();
+    const trials = session.trials.list;
+    expect(trials.map(({ set }) => set)).toEqual([0, 1]);
+    expect(trials.map((trial) => validateTrial(trial)?.set)).toEqual([0, 1]);
+    const { set: _, ...before } = trials[0];
+    expect(validateTrial(before)).toEqual(before);
+    expect(validateTrial({ ...before, set: -1 })).toBeUndefined();
   });
 });
 

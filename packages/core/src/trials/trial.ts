@@ -26,6 +26,8 @@ export interface Trial {
   readonly kept: boolean;
   /** Milliseconds since 1970. */
   readonly made: number;
+  /** The UV set that it is of, by its lasting id; undefined in what was kept before trials told that. */
+  readonly set?: number;
   /** What it took; undefined where nothing was solved for it. */
   readonly seconds?: number;
   /** Of the mesh that its corners are of: see `meshMark`. */

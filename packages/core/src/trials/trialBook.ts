@@ -1,5 +1,6 @@
 import { byteSize } from '../document/delta.ts';
 import { HemError } from '../errors.ts';
+import { serial } from '../serial.ts';
 import type { Trial } from './trial.ts';
 
 /** Where trials are kept. One that cannot be kept is still there while the project is open. */
@@ -17,17 +18,11 @@ export function trialBook(start: readonly Trial[], persistence: TrialPersistence
   const bytes = new Map(start.map((trial) => [trial.id, byteSize(trial)]));
   let next = Math.max(-1, ...held.keys()) + 1;
   /** Writes follow one another, so that what was dropped does not come back. */
-  let writes: Promise<unknown> = Promise.resolve();
-
-  const write = (work: () => Promise<void>): Promise<void> => {
-    const result = writes.then(work);
-    writes = result.catch(() => undefined);
-    return result;
-  };
+  const writes = serial();
   const drop = (id: number): Promise<void> => {
     held.delete(id);
     bytes.delete(id);
-    return write(() => persistence.dropTrial(id));
+    return writes.add(() => persistence.dropTrial(id));
   };
   const total = () => [...bytes.values()].reduce((sum, b) => sum + b, 0);
 
@@ -65,7 +60,7 @@ export function trialBook(start: readonly Trial[], persistence: TrialPersistence
       const own: Trial = { ...trial, id: next++ };
       held.set(own.id, own);
       bytes.set(own.id, size);
-      await Promise.all([...gone.map(drop), write(() => persistence.keepTrial(own))]);
+      await Promise.all([...gone.map(drop), writes.add(() => persistence.keepTrial(own))]);
       return own;
     },
     /** Names a trial, and keeps it from then on. */
@@ -74,7 +69,7 @@ export function trialBook(start: readonly Trial[], persistence: TrialPersistence
       if (!trial) throw gone();
       const named = { ...trial, name, kept: true };
       held.set(id, named);
-      await write(() => persistence.keepTrial(named));
+      await writes.add(() => persistence.keepTrial(named));
     },
     async drop(id: number): Promise<void> {
       if (!held.has(id)) throw gone();

@@ -33,8 +33,10 @@ export function TrialsPanel() {
   );
 }
 
-function Row({ trial: { id, name, kept, figures, seconds } }: { readonly trial: TrialRow }) {
+function Row({ trial: { id, name, kept, set, figures, seconds } }: { readonly trial: TrialRow }) {
   const compared = useBench((s) => s.compared.includes(id));
+  const sets = useBench((s) => s.uvSets);
+  const of = sets.length > 1 ? sets.find((each) => each.id === set)?.name : undefined;
   return (
     <li>
       <Tooltip title="To be compared">
@@ -53,7 +55,7 @@ function Row({ trial: { id, name, kept, figures, seconds } }: { readonly trial: 
           {kept && <IconPinned size={13} aria-label="Kept" />} {name}
         </Typography.Text>
         <span>
-          L2 {decimal(figures.l2, 3)} · {figures.angleMean.toFixed(1)}°
+          L2 {decimal(figures.l2, 3)} · {figures.angleMean.toFixed(1)}°{of && ` · ${of}`}
           {seconds !== undefined && ` · ${seconds < 10 ? seconds.toFixed(1) : seconds.toFixed(0)} s`}
         </span>
       </div>

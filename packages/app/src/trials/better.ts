@@ -11,6 +11,7 @@ export const better: Overlay = {
   label: 'Better',
   icon: IconScale,
   title: 'Which is better where',
+  needs: ({ figures }) => [figures],
   values: () => undefined,
   smooth: () => undefined,
   place: (difference) => 0.5 + (0.5 * difference) / REACH,

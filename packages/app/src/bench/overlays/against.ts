@@ -46,3 +46,20 @@ export function finerThanWanted(known: Known): Float32Array | undefined {
   last = { of, values };
   return values;
 }
+
+/** What the scale of shells is made from. */
+export const scaleNeeds = ({
+  scaleAgainst,
+  chosenScale,
+  shells,
+  tiles,
+  flat,
+  model,
+}: Omit<Known, 'figures'>): readonly unknown[] => [
+  scaleAgainst,
+  chosenScale,
+  shells,
+  tiles,
+  flat?.faceShell,
+  model,
+];

@@ -11,6 +11,8 @@ export const angle: Overlay = {
   label: 'Angle',
   icon: IconAngle,
   title: 'Angle stretch',
+  ofStretch: true,
+  needs: ({ figures }) => [figures],
   values: ({ figures }) => figures?.angle,
   smooth: ({ figures }) => figures?.smoothAngle,
   place: (value) => value / REACH,

@@ -1,6 +1,6 @@
 import { IconResize } from '@tabler/icons-react';
 import { interpolatePuOr } from 'd3-scale-chromatic';
-import { finerThanWanted } from './against.ts';
+import { finerThanWanted, scaleNeeds } from './against.ts';
 import { factor, type Known, type Overlay } from './overlay.ts';
 
 /** Natural logarithm of the area ratio at either end: half and double. */
@@ -12,6 +12,8 @@ export const area: Overlay = {
   label: 'Area',
   icon: IconResize,
   title: 'Area stretch',
+  ofStretch: true,
+  needs: ({ figures, ...known }) => [figures, ...scaleNeeds(known)],
   values: (known) => known.figures && withScale(known, known.figures.logArea, 1),
   smooth: (known) => known.figures && withScale(known, known.figures.smoothLogArea, 3),
   // Little room in the flat stretches the texture on the model.

@@ -12,6 +12,8 @@ export const both: Overlay = {
   label: 'Both',
   icon: IconArrowAutofitWidth,
   title: 'Length stretch',
+  ofStretch: true,
+  needs: ({ figures }) => [figures],
   values: ({ figures }) => figures && worst(figures).faces,
   smooth: ({ figures }) => figures && worst(figures).smooth,
   place: (value) => value / REACH,

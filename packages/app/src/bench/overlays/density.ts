@@ -1,6 +1,6 @@
 import { IconGridPattern } from '@tabler/icons-react';
 import { interpolatePRGn } from 'd3-scale-chromatic';
-import { finerThanWanted } from './against.ts';
+import { finerThanWanted, scaleNeeds } from './against.ts';
 import { factor, type Overlay } from './overlay.ts';
 
 /** Natural logarithm at either end: half and double. */
@@ -12,6 +12,7 @@ export const density: Overlay = {
   label: 'Density',
   icon: IconGridPattern,
   title: 'Texture scale',
+  needs: scaleNeeds,
   values: finerThanWanted,
   smooth: () => undefined,
   place: (value) => 0.5 + (0.5 * value) / REACH,

@@ -11,6 +11,7 @@ export const direction: Overlay = {
   label: 'Direction',
   icon: IconArrowsMove,
   title: 'Direction of stretch',
+  needs: ({ direction }) => [direction],
   values: ({ direction }) => direction,
   smooth: () => undefined,
   place: (value) => 0.5 + (0.5 * value) / REACH,

@@ -9,6 +9,7 @@ export const exposure: Overlay = {
   icon: IconSun,
   title: 'How much is seen',
   everywhere: true,
+  needs: ({ visibility }) => [visibility],
   values: () => undefined,
   smooth: ({ visibility }) => visibility,
   place: (value) => 1 - value,

@@ -32,6 +32,10 @@ export interface Overlay {
   readonly icon: Icon;
   /** Over the legend, and on the button that shows it. */
   readonly title: string;
+  /** What it shows hangs on these values alone: it is drawn anew when one of them differs, and not otherwise. */
+  needs(known: Known): readonly unknown[];
+  /** Whether it can show the stretch of what is under the hand. */
+  readonly ofStretch?: true;
   /** What it shows of every triangle, or evened out, of every corner of one; undefined where only the other is known, or neither yet. */
   values(known: Known): Float32Array | undefined;
   smooth(known: Known): Float32Array | undefined;

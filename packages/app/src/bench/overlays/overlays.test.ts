@@ -1,9 +1,55 @@
+import { FIRST_TILE } from '@blunt-hem/core/surface/tiles';
 import { describe, expect, it } from 'vitest';
 import type { ScaleAgainst } from '../../storage/looks.ts';
 import { usualScale } from './against.ts';
 import { area } from './area.ts';
 import { OVERLAYS, overlayNamed } from './index.ts';
 import { type Known, type Overlay, placeAt } from './overlay.ts';
+
+describe('an overlay', () => {
+  it.each(OVERLAYS.map((overlay) => [overlay.name, overlay] as const))(
+    '%s is drawn anew when what it shows is another, and not otherwise',
+    (_, overlay) => {
+      const list = (count: number) => new Float32Array(count);
+      const known = {
+        figures: { logArea: list(1), angle: list(1), smoothLogArea: list(3), smoothAngle: list(3) },
+        visibility: list(3),
+        direction: list(1),
+        patches: { names: ['A'], faces: [1], triangles: list(1) },
+        shells: [],
+        flat: { faceShell: Uint32Array.of(0), uv: list(6) },
+        model: { triangleFace: Uint32Array.of(0) },
+        scaleAgainst: 'most',
+        chosenScale: undefined,
+        tiles: [FIRST_TILE],
+      } as unknown as Known;
+      /** Whatever the overlay reads of what is known. */
+      const read = new Set<string>();
+      const watched = new Proxy(known, {
+        get: (target, key) => {
+          read.add(String(key));
+          return target[key as keyof Known];
+        },
+        ownKeys: (target) => Reflect.ownKeys(target),
+      });
+      overlay.values(watched);
+      overlay.smooth(watched);
+      read.delete('triangles');
+      const same = (a: readonly unknown[], b: readonly unknown[]) =>
+        a.length === b.length && a.every((value, i) => value === b[i]);
+      expect(same(overlay.needs(known), overlay.needs({ ...known }))).toBe(true);
+      expect(read.size).toBeGreaterThan(0);
+      // Those that hand all of it on: what scales are made from.
+      const scales = ['scaleAgainst', 'chosenScale', 'shells', 'tiles', 'flat', 'model'];
+      const keys = read.size < Object.keys(known).length ? read : scales;
+      for (const key of keys) {
+        const value = known[key as keyof Known];
+        const copy = typeof value === 'object' ? structuredClone(value) : 'chosen';
+        expect(same(overlay.needs(known), overlay.needs({ ...known, [key]: copy })), key).toBe(false);
+      }
+    },
+  );
+});
 
 describe('the ramp of an overlay', () => {
   it('says at its right end what lies there, however far its ends are drawn out', () => {

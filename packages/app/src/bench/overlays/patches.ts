@@ -19,6 +19,7 @@ export const patches: Overlay = {
   title: 'Patches',
   everywhere: true,
   isOffered: ({ patches: { names } }) => names.some(Boolean),
+  needs: ({ patches: { triangles } }) => [triangles],
   values: ({ patches: { triangles } }) => triangles,
   smooth: () => undefined,
   place: (patch) => placeOf(bandOf(patch)),

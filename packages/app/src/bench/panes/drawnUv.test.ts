@@ -1,4 +1,4 @@
-import { BufferGeometry } from 'three';
+import { type BufferAttribute, BufferGeometry } from 'three';
 import { describe, expect, it } from 'vitest';
 import { drawnUv } from './drawnUv.ts';
 
@@ -35,6 +35,37 @@ describe('the drawn UVs', () => {
     expect(drawn.uv).toBe(real);
   });
 
+  it('that move have only what differs uploaded, and all of it at first and with another picture', () => {
+    const geometry = new BufferGeometry();
+    const drawn = drawnUv(geometry, () => undefined);
+    drawn.set(new Float32Array(6 * 50));
+    const uploads = () => {
+      const { updateRanges } = geometry.getAttribute('flatUv') as BufferAttribute;
+      const told = updateRanges.map(({ start, count }) => [start, count]);
+      updateRanges.length = 0; // as the renderer does
+      return told;
+    };
+    const of = (triangle: number) => ({
+      triangles: Uint32Array.of(triangle),
+      uv: new Float32Array(6).fill(1),
+    });
+    drawn.show('running', of(20));
+    expect(uploads()).toEqual([[0, 300]]);
+    drawn.show('running', of(20));
+    expect(uploads()).toEqual([[120, 6]]);
+    drawn.show('running', of(23));
+    expect(uploads()).toEqual([[120, 24]]);
+    drawn.show('drag', of(1));
+    expect(uploads()).toEqual([[0, 300]]);
+    drawn.clear('drag');
+    // What waits to be uploaded is not lost to what comes after.
+    drawn.show('running', of(24));
+    expect(uploads()).toEqual([
+      [0, 300],
+      [138, 12],
+    ]);
+  });
+
   it('show what runs and what is dragged at once, and each goes by itself', () => {
     const { drawn, shown } = start();
     drawn.show('running', { triangles: Uint32Array.of(0), uv: new Float32Array(6).fill(1) });
@@ -52,7 +83,7 @@ describe('the drawn UVs', () => {
     drawn.show('drag', second(2));
     drawn.set(REAL.slice(0, 6));
     expect(shown()).toEqual([...REAL.slice(0, 6)]);
-    drawn.show('running', second(9));
+    for (let i = 0; i < 2; i++) drawn.show('running', second(9));
     expect(shown()).toEqual([...REAL.slice(0, 6)]);
   });
 });

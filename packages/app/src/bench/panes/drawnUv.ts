@@ -27,15 +27,30 @@ export function drawnUv(geometry: BufferGeometry, onChange: () => void) {
     } else {
       copy ??= new BufferAttribute(new Float32Array(real.array.length), 2);
       copy.array.set(real.array);
-      for (const { triangles, uv } of pictures.values()) {
-        for (let i = 0; i < triangles.length; i++) {
-          if (6 * triangles[i] < copy.array.length)
-            copy.array.set(uv.subarray(6 * i, 6 * i + 6), 6 * triangles[i]);
-        }
-      }
+      for (const picture of pictures.values()) put(copy, picture);
+      // Ranges add up until they are uploaded: all of it, whatever was to be uploaded besides.
+      copy.addUpdateRange(0, copy.array.length);
       copy.needsUpdate = true;
       geometry.setAttribute('flatUv', copy);
     }
+    onChange();
+  };
+
+  /** Puts the only picture in the place of the last one of its slot, and has only what differs uploaded. */
+  const move = (into: BufferAttribute, last: Picture, next: Picture): void => {
+    version++;
+    for (const t of last.triangles)
+      if (6 * t < into.array.length) into.array.set(real.array.subarray(6 * t, 6 * t + 6), 6 * t);
+    put(into, next);
+    let [from, to] = [into.array.length, 0];
+    for (const { triangles } of [last, next])
+      for (const t of triangles) {
+        from = Math.min(from, 6 * t);
+        to = Math.max(to, 6 * t + 6);
+      }
+    to = Math.min(to, into.array.length);
+    if (to > from) into.addUpdateRange(from, to - from);
+    into.needsUpdate = true;
     onChange();
   };
 
@@ -60,13 +75,21 @@ export function drawnUv(geometry: BufferGeometry, onChange: () => void) {
       compose();
     },
     show(slot: PictureSlot, picture: Picture): void {
+      const last = pictures.get(slot);
       pictures.set(slot, picture);
-      compose();
+      if (copy && last && pictures.size === 1) move(copy, last, picture);
+      else compose();
     },
     clear(slot: PictureSlot): void {
       if (pictures.delete(slot)) compose();
     },
   };
+}
+
+/** Writes a picture over places that are drawn; triangles of another mesh are passed over. */
+function put({ array }: BufferAttribute, { triangles, uv }: Picture): void {
+  for (let i = 0; i < triangles.length; i++)
+    if (6 * triangles[i] < array.length) array.set(uv.subarray(6 * i, 6 * i + 6), 6 * triangles[i]);
 }
 
 export type DrawnUv = ReturnType<typeof drawnUv>;

@@ -11,14 +11,14 @@ const [HIDDEN, HOVERED, SELECTED] = [-1, 1, 2];
 
 /** Stretch of some triangles. */
 type StretchPicture = Pick<BrushPicture, 'triangles' | 'logArea' | 'angle'>;
-/** Overlays that show stretch. */
-const STRETCH = new Set(['area', 'angle', 'both']);
 
 /** The buffers that both panes draw from, brought up to date with the store, each only when what it shows has changed. */
 export function surfaceGeometry(onChange: () => void) {
   const geometry = new BufferGeometry();
   const drawn = drawnUv(geometry, onChange);
   let last: Partial<BenchStore> = {};
+  /** What the overlay was drawn from, and what the marks. */
+  let placed: readonly unknown[] = [];
   let marked: readonly unknown[] = [];
 
   const differs = (s: BenchStore, ...keys: (keyof BenchStore)[]) => keys.some((key) => s[key] !== last[key]);
@@ -38,24 +38,10 @@ export function surfaceGeometry(onChange: () => void) {
         if (!differs(s, 'flat')) drawn.set(new Float32Array(2 * corners).fill(NO_UV));
       }
       if (differs(s, 'flat')) drawn.set(flat.uv);
-      if (
-        differs(
-          s,
-          'model',
-          'figures',
-          'visibility',
-          'direction',
-          'patches',
-          'shells',
-          'flat',
-          'overlay',
-          'mapReach',
-          'scaleAgainst',
-          'chosenScale',
-          'byFace',
-        )
-      )
-        place(s);
+      const overlay = overlayShown(s);
+      const needed = [model, overlay, s.mapReach, s.byFace, ...(overlay?.needs(s) ?? [])];
+      if (needed.some((value, i) => value !== placed[i]) || needed.length !== placed.length) place(s);
+      placed = needed;
       if (differs(s, 'model', 'occlusion')) shade(s);
       mark(s);
       last = s;
@@ -69,7 +55,7 @@ export function surfaceGeometry(onChange: () => void) {
       }
       const { triangles, logArea, angle } = picture;
       const figures = { logArea, angle, smoothLogArea: logArea, smoothAngle: angle };
-      const values = STRETCH.has(overlay.name) ? overlay.values({ ...s, figures, triangles }) : undefined;
+      const values = overlay.ofStretch && overlay.values({ ...s, figures, triangles });
       if (!values) return;
       const attribute = geometry.getAttribute('place') as BufferAttribute;
       triangles.forEach((t, i) => {

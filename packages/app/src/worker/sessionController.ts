@@ -5,30 +5,22 @@ import { groupLabels, type History } from '@blunt-hem/core/document/history';
 import type { Request } from '@blunt-hem/core/document/request';
 import { shellPicture } from '@blunt-hem/core/document/shellPicture';
 import type { Jobs } from '@blunt-hem/core/jobs/index';
-import type { Mesh } from '@blunt-hem/core/mesh/mesh';
 import { operationNamed } from '@blunt-hem/core/operations/catalogue';
 import { titleOf } from '@blunt-hem/core/operations/sets/knownSet';
 import type { Hands } from '@blunt-hem/core/session/hands';
 import type { Persistence } from '@blunt-hem/core/session/persistence';
 import { openSession } from '@blunt-hem/core/session/session';
 import type { Trial } from '@blunt-hem/core/trials/trial';
-import {
-  FLAT_PARTS,
-  type FlatPart,
-  flatBuffers,
-  modelBuffers,
-  occlusionBuffers,
-  patchList,
-} from './buffers.ts';
+import { type FlatPart, flatBuffers, modelBuffers, patchList } from './buffers.ts';
 import { figureController } from './figureController.ts';
 import { ghostOf } from './ghost.ts';
+import { occlusionWatch } from './occlusionWatch.ts';
+import { changesOne, flatPartsChanged } from './pictureChanges.ts';
 import type { BenchEvent, BenchState, Ghost } from './protocol.ts';
 import { trialRow } from './trialPicture.ts';
 
 /** How shells lie together is looked at once the hands rest, milliseconds. */
 const REST = 250;
-/** And how the sky falls on the model once they have rested for longer. */
-const LONG_REST = 1200;
 
 export interface ControllerStart {
   readonly document: HemDocument;
@@ -56,14 +48,12 @@ export function sessionController(
   const { jobs, previewJobs } = start;
   const figures = figureController(jobs);
   let layoutTimer: ReturnType<typeof setTimeout> | undefined;
-  let occlusionTimer: ReturnType<typeof setTimeout> | undefined;
   let totals = totalsOf([]);
   let before = totals;
   let rested = false;
   /** The act that the figures now known belong to. */
   let measuredGroup = -1;
   let seenGroup = -1;
-  let occlusionOf: { readonly mesh: Mesh; readonly upAxis: number } | undefined;
   let coveredNow: readonly number[] | undefined;
   let coveredBefore: readonly number[] | undefined;
   let busy = false;
@@ -88,7 +78,7 @@ export function sessionController(
           busy = running !== undefined;
           if (!busy) {
             if (unmeasured !== undefined) measure(unmeasured);
-            scheduleOcclusion();
+            if (rested) occlusion.rest();
           }
           emit({
             kind: 'running',
@@ -106,6 +96,8 @@ export function sessionController(
       }
     },
   });
+
+  const occlusion = occlusionWatch(session, emit);
 
   const changed = (deltas: readonly Delta[], group: number): void => {
     const { document } = session;
@@ -180,23 +172,7 @@ export function sessionController(
     emit({ kind: 'layout', ...found, covered, coveredBefore });
     if (!rested) onFirstRest();
     rested = true;
-    scheduleOcclusion();
-  };
-
-  const scheduleOcclusion = (): void => {
-    clearTimeout(occlusionTimer);
-    if (rested) occlusionTimer = setTimeout(() => void sendOcclusion(), LONG_REST);
-  };
-
-  /** Asked once the hands have rested for a while, and again for another mesh or another way up; any act ends it. */
-  const sendOcclusion = async (): Promise<void> => {
-    const { model, upAxis } = session.document;
-    if (occlusionOf?.mesh === model.mesh && occlusionOf.upAxis === upAxis) return;
-    occlusionOf = { mesh: model.mesh, upAxis };
-    const found = await session.ask('ambient-occlusion', {}).catch(() => undefined);
-    if (found && session.document.model.mesh === model.mesh)
-      emit({ kind: 'occlusion', ...occlusionBuffers(model, found) });
-    else if (!found) occlusionOf = undefined;
+    occlusion.rest();
   };
 
   const stateOf = (parts: ReadonlySet<FlatPart>, withHidden: boolean, withPatches: boolean): BenchState => {
@@ -233,7 +209,7 @@ export function sessionController(
     },
     async close(): Promise<void> {
       clearTimeout(layoutTimer);
-      clearTimeout(occlusionTimer);
+      occlusion.end();
       figures.end();
       await session.close();
     },
@@ -244,30 +220,3 @@ export type SessionController = ReturnType<typeof sessionController>;
 
 /** Once more where a solver broke down: it was started again. */
 const twice = <T>(work: () => Promise<T>): Promise<T> => work().catch(work);
-
-/** What of the picture of the flat deltas made another; all of it where there are no deltas. */
-function flatPartsChanged(deltas: readonly Delta[]): ReadonlySet<FlatPart> {
-  const all = new Set(FLAT_PARTS);
-  const changed = new Set<FlatPart>();
-  if (deltas.length === 0) return all;
-  for (const change of deltas.flatMap(({ changes }) => changes)) {
-    if (change.kind === 'remesh' || change.kind === 'replacement' || change.kind === 'set-switched')
-      return all;
-    if (change.kind === 'uv') changed.add('uv');
-    if (change.kind === 'marks') {
-      const part = FLAT_PARTS.find((each) => each === change.field);
-      if (part) changed.add(part);
-      // A pin is drawn once on each side of a seam.
-      if (part === 'seams') changed.add('pins');
-    }
-  }
-  return changed;
-}
-
-/** Whether a field, or the mesh it belongs to, is another. */
-const changesOne =
-  (...fields: readonly string[]) =>
-  (delta: Delta): boolean =>
-    changesModel(delta) ||
-    switchesSet(delta) ||
-    delta.changes.some((change) => 'field' in change && fields.includes(change.field));

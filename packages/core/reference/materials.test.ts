@@ -4,7 +4,6 @@ import { encode } from 'fast-png';
 import { describe, expect, it } from 'vitest';
 import { documentWithMaterials } from '../src/formats/documentWithMaterials.ts';
 import { gltfIo } from '../src/formats/gltfIo.ts';
-import { imageBytes } from '../src/formats/imageBytes.ts';
 import { readModel } from '../src/formats/readModel.ts';
 import { readMtl } from '../src/formats/readMtl.ts';
 import { writeGlb } from '../src/formats/writeGlb.ts';
@@ -123,6 +122,24 @@ describe('a Wavefront library', () => {
   });
 });
 
+describe('an image', () => {
+  it('is what its bytes are, whatever its name, and one that is none stays out of the GLB', async () => {
+    const mtl = bytesOf('newmtl Moss\nmap_Kd moss.jpg\nnorm broken.png\nnewmtl Bare\nmap_Kd\nmap_Ke -s 1\n');
+    const companions = new Map([
+      ['skin.mtl', mtl],
+      ['moss.jpg', png(3)],
+      ['broken.png', bytesOf('not a picture')],
+    ]);
+    const model = await readModel(OBJ, 'a.obj', companions);
+    expect(model.images.map(({ name, mimeType }) => [name, mimeType])).toEqual([
+      ['moss.jpg', 'image/png'],
+      ['broken.png', ''],
+    ]);
+    const { textures } = await inGlb(await writeGlb(model, uvOf(model)));
+    expect(textures.map((texture) => texture.getMimeType())).toEqual(['image/png']);
+  });
+});
+
 describe('a GLB', () => {
   it('tells of colour and images, and of two materials of one name as two', async () => {
     const model = await readModel(await texturedGlb(), 'scraps.glb');
@@ -131,8 +148,6 @@ describe('a GLB', () => {
       { name: 'Skin', colour: [1, 1, 1], images: { colour: 0, normal: 1 }, inFile: 0 },
     ]);
     expect(model.images.map(({ name }) => name)).toEqual(['colour map', 'normal map', 'unused']);
-    expect(await imageBytes(model, 1)).toEqual(Uint8Array.from(png(128)));
-    expect(await imageBytes(model, 9)).toBeUndefined();
   });
 
   it.each([false, true])(

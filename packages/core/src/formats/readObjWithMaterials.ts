@@ -39,6 +39,14 @@ export function readObjWithMaterials(
   return { ...model, materials: model.materials.map(described), images };
 }
 
+const image = (name: string, bytes: Uint8Array | undefined): ModelImage => ({
+  name,
+  mimeType: bytes
+    ? mimeTypeOfBytes(bytes)
+    : (MIME_TYPES[name.slice(name.lastIndexOf('.') + 1).toLowerCase()] ?? ''),
+  ...(bytes && { bytes }),
+});
+
 const MIME_TYPES: Readonly<Record<string, string>> = {
   png: 'image/png',
   jpg: 'image/jpeg',
@@ -46,8 +54,11 @@ const MIME_TYPES: Readonly<Record<string, string>> = {
   webp: 'image/webp',
 };
 
-const image = (name: string, bytes: Uint8Array | undefined): ModelImage => ({
-  name,
-  mimeType: MIME_TYPES[name.slice(name.lastIndexOf('.') + 1).toLowerCase()] ?? '',
-  ...(bytes && { bytes }),
-});
+/** What a file begins with, whatever its name: PNG (ISO 15948), JPEG (ISO 10918), WebP (RFC 9649); empty where it is none of them. */
+function mimeTypeOfBytes(bytes: Uint8Array): string {
+  const at = (from: number, word: string) =>
+    [...word].every((letter, i) => bytes[from + i] === letter.charCodeAt(0));
+  if (at(0, '\x89PNG\r\n\x1a\n')) return 'image/png';
+  if (at(0, '\xff\xd8\xff')) return 'image/jpeg';
+  return at(0, 'RIFF') && at(8, 'WEBP') ? 'image/webp' : '';
+}

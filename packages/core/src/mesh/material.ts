@@ -27,8 +27,8 @@ export type ImageUse = (typeof IMAGE_USES)[number];
 export interface ModelImage {
   /** Of its file, or as the file that holds it calls it; empty where it has none. */
   readonly name: string;
-  /** `image/png` and so on; empty where nothing tells. */
+  /** `image/png` and so on, as its bytes tell, or its ending where there are none; empty where it is none that is known. */
   readonly mimeType: string;
-  /** Its file; absent where it was not opened along with the model, and where it stands in the source of the model: see `imageBytes`. */
+  /** Its file; absent where it was not opened along with the model, and where it stands in the source of the model. */
   readonly bytes?: Uint8Array;
 }

@@ -52,8 +52,15 @@ function areasOf({ mesh, triangulation: { triangleCorners } }: Topology): Float6
   return found;
 }
 
-/** Flat length per model length over all shells that have UVs; undefined when none has. */
+const densities = new WeakMap<HemDocument, number | undefined>();
+
+/** Flat length per model length over all shells that have UVs, worked out once; undefined when none has. */
 export function densityOf(document: HemDocument): number | undefined {
+  if (!densities.has(document)) densities.set(document, measureDensity(document));
+  return densities.get(document);
+}
+
+function measureDensity(document: HemDocument): number | undefined {
   const { uv } = current(document);
   const topology = topologyOf(document.model);
   const { triangleCorners, triangleFace } = topology.triangulation;

@@ -23,7 +23,6 @@ import { rayTree } from './rayTree.ts';
 import { relaxShells } from './relaxShells.ts';
 import { removeFaces } from './removeFaces.ts';
 import { repairModel } from './repairModel.ts';
-import { rings } from './rings.ts';
 import { shellFigures } from './shellFigures.ts';
 import { straightStrips } from './straightStrips.ts';
 import { stretchPicture } from './stretchPicture.ts';
@@ -48,7 +47,6 @@ export const JOBS = [
   darts,
   proposeSeams,
   predict,
-  rings,
   limbRings,
   symmetry,
   visibility,

@@ -7,6 +7,7 @@ import { question } from './question.ts';
 export const direction = question({
   name: 'direction',
   params: record({}),
+  byHand: true,
   answer: (document): Float32Array =>
     alongOverAcross(
       solidOf(document),

@@ -1,6 +1,6 @@
 import { topologyOf } from '../document/document.ts';
-import { faceCount } from '../mesh/mesh.ts';
 import { about, flag, otherwise, record, whole } from '../params.ts';
+import { heedStop } from '../progress.ts';
 import { edgeLoop as loopOf } from '../select/edgeLoop.ts';
 import { ringAround } from '../select/ringAround.ts';
 import { straightOn } from '../select/straightOn.ts';
@@ -10,9 +10,6 @@ export interface EdgeLoop {
   readonly edges: readonly number[];
   readonly what: 'loop' | 'seam' | 'ring' | 'run' | 'edge';
 }
-
-/** Rings on a mesh of more faces take longer than a glance, and are looked for elsewhere. */
-const AT_A_GLANCE = 40_000;
 
 /**
  * The loop an edge belongs to, or its seam; and where there is none, as on triangles, the tightest ring through it round whatever it lies on;
@@ -25,17 +22,18 @@ export const edgeLoop = question({
     rings: about('whether what is no loop will do as well: a ring, or a run', otherwise(flag(), true)),
   }),
   several: true,
-  async answer({ model, seams }, { edge, rings: wanted }, context): Promise<EdgeLoop> {
+  byHand: true,
+  answer({ model, seams }, { edge, rings: wanted }, { signal }): EdgeLoop {
     const { mesh, links } = topologyOf(model);
     if (edge >= links.joined.length) return { edges: [], what: 'edge' };
     const loop = loopOf(mesh, links, edge, seams);
     if (loop.length > 1) return { edges: loop, what: seams[edge] ? 'seam' : 'loop' };
     if (!wanted) return { edges: loop, what: 'edge' };
     const ends = [...links.edgeVertices.subarray(2 * edge, 2 * edge + 2)];
-    const rings =
-      faceCount(mesh) > AT_A_GLANCE
-        ? await context.jobs.run('rings', { mesh, vertices: ends }, context)
-        : ends.map((v) => ringAround(mesh, links, v));
+    const rings = ends.map((v) => {
+      heedStop(signal);
+      return ringAround(mesh, links, v);
+    });
     const [ring] = rings.filter((r) => r.length > 0).sort((a, b) => a.length - b.length);
     if (ring) return { edges: ring, what: 'ring' };
     const run = straightOn(mesh, links, edge, seams);

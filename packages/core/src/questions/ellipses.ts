@@ -7,6 +7,7 @@ import { question } from './question.ts';
 export const ellipses = question({
   name: 'ellipses',
   params: record({ count: about('about how many are shown', whole(1, 20_000)) }),
+  byHand: true,
   answer(document, { count }): Ellipses {
     const pieces = [...Array(shellsOf(document).shellCount).keys()].flatMap((s) => {
       const shell = shellOf(document, s);

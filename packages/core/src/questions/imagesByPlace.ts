@@ -31,6 +31,7 @@ export const imagesByPlace = question({
     faces: about('faces, by number', indicesOrNone),
   }),
   several: true,
+  byHand: true,
   answer(document, { symmetry, edges, faces }): PlacedImages {
     const { mesh, links } = topologyOf(document.model);
     const isometry = isometryOf(symmetry as Symmetry);

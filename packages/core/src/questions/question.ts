@@ -21,7 +21,10 @@ export interface Question<Name extends string, Out, In, Answer> {
   readonly background?: true;
   /** Only for while nothing else is done: the beginning of any act ends it. */
   readonly idle?: true;
-  /** Asked again and again while a hand moves, and answered beside everything else: it needs the document only, and may keep something ready. */
+  /**
+   * Answered beside everything else in a worker that has the document: asked again and again while a hand moves, or longer than the
+   * document's own worker may be kept busy. It needs the document only, and may keep something ready.
+   */
   readonly byHand?: true;
   /** May be asked several times at once; else the newest takes the place of the one before. */
   readonly several?: true;

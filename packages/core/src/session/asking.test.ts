@@ -69,7 +69,7 @@ describe('a question', () => {
     });
     const moved = await session.ask('moved-pin', { vertex: 4, face: 1, uv: [0.25, 0.5] });
     expect(moved?.triangles.length).toBeGreaterThan(0);
-    await session.ask('edge-loop', { edge: LID[0] });
+    await session.ask('inspection', {});
     expect(heard).toEqual(['moved-pin']);
     await session.perform('hide', { faces: [0] });
     await session.close();

@@ -6,7 +6,7 @@ import { applyDelta } from '../packages/core/src/document/delta.ts';
 import { openDocument, shellOf, shellsOf, topologyOf } from '../packages/core/src/document/document.ts';
 import { readModel } from '../packages/core/src/formats/readModel.ts';
 import { localJobs } from '../packages/core/src/jobs/index.ts';
-import { connectivity, findEdge } from '../packages/core/src/mesh/connectivity.ts';
+import { connectivityOf, findEdge } from '../packages/core/src/mesh/connectivity.ts';
 import { type Model, modelFromMesh } from '../packages/core/src/mesh/model.ts';
 import { vertexNormals } from '../packages/core/src/mesh/normals.ts';
 import { frontOf } from '../packages/core/src/mesh/stance.ts';
@@ -54,12 +54,12 @@ async function cases(large: boolean): Promise<Case[]> {
 /** What comes of some seams: shells, mean L2 after relaxing, the worst, and length over the root of the surface. */
 function outcome(model: Model, edges: Iterable<number>) {
   const bare = openDocument(model, { keepUvs: false });
-  const { mesh, links } = topologyOf(model);
+  const { mesh, connectivity } = topologyOf(model);
   const seams = bare.seams.slice();
   let length = 0;
   for (const e of edges) {
     seams[e] = 1;
-    length += edgeLength(mesh, links, e);
+    length += edgeLength(mesh, connectivity, e);
   }
   const document = { ...bare, seams };
   const told = Array.from({ length: shellsOf(document).shellCount }, (_, s) =>
@@ -77,13 +77,14 @@ function outcome(model: Model, edges: Iterable<number>) {
 
 /** Borders of so many clusters by normals. */
 function clusterBorders(model: Model, { faces, parts }: Joins, many: number): number[] {
-  const { links } = topologyOf(model);
+  const { connectivity } = topologyOf(model);
   const isPart = new Uint8Array(faces + parts.length / 2);
   const kept = faces + Math.max(0, Math.min(parts.length / 2, faces - many));
   for (let c = faces; c < kept; c++) isPart[parts[2 * (c - faces)]] = isPart[parts[2 * (c - faces) + 1]] = 1;
   const edges = new Set<number>();
   for (let c = 0; c < kept; c++)
-    if (!isPart[c]) for (const e of borderOfFaces(links, facesOfCluster({ faces, parts }, c))) edges.add(e);
+    if (!isPart[c])
+      for (const e of borderOfFaces(connectivity, facesOfCluster({ faces, parts }, c))) edges.add(e);
   return [...edges];
 }
 
@@ -91,7 +92,7 @@ function clusterBorders(model: Model, { faces, parts }: Joins, many: number): nu
 export async function seams(large: boolean): Promise<Table> {
   const rows: string[][] = [];
   for (const { name, model, hand } of await cases(large)) {
-    const { mesh, links, triangulation } = topologyOf(model);
+    const { mesh, connectivity, triangulation } = topologyOf(model);
     const row = (what: string, got: ReturnType<typeof outcome>, more: readonly string[]) =>
       rows.push([
         `${name}, ${what}`,
@@ -115,7 +116,7 @@ export async function seams(large: boolean): Promise<Table> {
       row(preset, got, [`${Math.round(100 * told.hidden)} %`, symmetric, seconds(took)]);
     }
     if (triangulation.triangleFace.length < 40_000 && clean) {
-      const joins = normalClusters(mesh, links, (e) => links.joined[e] === 1);
+      const joins = normalClusters(mesh, connectivity, (e) => connectivity.isInterior[e] === 1);
       let many = 8;
       let got = outcome(model, clusterBorders(model, joins, many));
       const best = clean;
@@ -133,7 +134,7 @@ export async function seams(large: boolean): Promise<Table> {
         'by hand',
         outcome(
           model,
-          hand.map(([a, b]) => findEdge(links, a, b)),
+          hand.map(([a, b]) => findEdge(connectivity, a, b)),
         ),
         ['', '', ''],
       );
@@ -165,15 +166,16 @@ export async function views(): Promise<Table> {
   for (const { name, model } of (await cases(false)).filter((each) => each.name !== 'gourd lantern'))
     for (const view of VIEWS) {
       const document = openDocument(model, { keepUvs: false });
-      const { mesh, links } = topologyOf(model);
+      const { mesh, connectivity } = topologyOf(model);
       const { edges } = await answerQuestion(document, 'proposal', { view }, context);
       const normals = vertexNormals(mesh);
       const front = frontOf(document);
       const along = (v: number) => front.reduce((sum, x, k) => sum + x * normals[3 * v + k], 0);
       let [ahead, behind, all] = [0, 0, 0];
       for (const e of edges) {
-        const length = edgeLength(mesh, links, e);
-        const facing = (along(links.edgeVertices[2 * e]) + along(links.edgeVertices[2 * e + 1])) / 2;
+        const length = edgeLength(mesh, connectivity, e);
+        const facing =
+          (along(connectivity.edgeVertices[2 * e]) + along(connectivity.edgeVertices[2 * e + 1])) / 2;
         all += length;
         if (facing > FACING) ahead += length;
         if (facing < -FACING) behind += length;
@@ -197,20 +199,22 @@ export async function turning(): Promise<Table> {
     ['tentacle', tentacle(90)],
   ] as const) {
     const mesh = meshOfShell(shell);
-    const links = connectivity(mesh);
-    const lengths = Float64Array.from(links.joined.keys(), (e) => edgeLength(mesh, links, e));
-    const router = routerOver(mesh, links, lengths);
+    const connectivity = connectivityOf(mesh);
+    const lengths = Float64Array.from(connectivity.isInterior.keys(), (e) =>
+      edgeLength(mesh, connectivity, e),
+    );
+    const router = routerOver(mesh, connectivity, lengths);
     const random = seeded(3);
     const vertices = mesh.positions.length / 3;
     const [shortest, straight] = [emptyCourse(), emptyCourse()];
     let geodesic = 0;
     for (let i = 0; i < 40; i++) {
       const [a, b] = [Math.floor(random() * vertices), Math.floor(random() * vertices)];
-      const path = shortestPath(links, a, b, (e) => lengths[e]);
+      const path = shortestPath(connectivity, a, b, (e) => lengths[e]);
       const edges = path.edgesTo(b);
       if (edges.length < 8) continue;
-      add(shortest, courseOf(mesh, links, runsOfEdges(links, edges)[0]));
-      add(straight, courseOf(mesh, links, runsOfEdges(links, router.leg(a, b) ?? [])[0]));
+      add(shortest, courseOf(mesh, connectivity, runsOfEdges(connectivity, edges)[0]));
+      add(straight, courseOf(mesh, connectivity, runsOfEdges(connectivity, router.leg(a, b) ?? [])[0]));
       geodesic += distanceFrom(mesh.positions, shell.triangles, [a])[b];
     }
     // Degrees a mean edge.
@@ -253,7 +257,7 @@ export async function ways(large: boolean): Promise<Table> {
   const rows: string[][] = [];
   for (const cells of large ? [32, 96, 210, 470] : [32, 96, 210]) {
     const document = openDocument(modelFromMesh('glove', meshOfShell(glove(cells))), { keepUvs: false });
-    const { mesh, links, triangulation } = topologyOf(document.model);
+    const { mesh, connectivity, triangulation } = topologyOf(document.model);
     const last = mesh.positions.length / 3 - 1;
     const timed = async (work: () => unknown): Promise<string> => {
       const start = performance.now();
@@ -264,8 +268,8 @@ export async function ways(large: boolean): Promise<Table> {
     const pick = () => answerQuestion(document, 'pick-model', ray as never, context);
     // Within the shell, away from its border.
     const ends = [0.45, 0.5].map((part) => Math.floor(part * last));
-    const way = shortestPath(links, ends[0], ends[1], (e) =>
-      links.joined[e] ? edgeLength(mesh, links, e) : Infinity,
+    const way = shortestPath(connectivity, ends[0], ends[1], (e) =>
+      connectivity.isInterior[e] ? edgeLength(mesh, connectivity, e) : Infinity,
     );
     const slit = way.edgesTo(ends[1]);
     let cut = document;
@@ -280,7 +284,7 @@ export async function ways(large: boolean): Promise<Table> {
       await timed(() => through(0, last)),
       await timed(() => through(0, Math.floor(last / 2))),
       await timed(() => through(0, Math.floor(last / 3))),
-      await timed(() => ringAround(mesh, links, Math.floor(last / 2))),
+      await timed(() => ringAround(mesh, connectivity, Math.floor(last / 2))),
       await timed(() => answerQuestion(document, 'symmetry', { by: 'mirror' }, context)),
       await timed(pick),
       await timed(pick),

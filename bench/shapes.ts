@@ -37,7 +37,7 @@ export function hills(side: number): Shell {
 export function toadShells(): Shell[] {
   const { mesh, seams } = toadFerryman();
   const opened = openDocument(modelFromMesh('toad', mesh));
-  const { edgeVertices } = topologyOf(opened.model).links;
+  const { edgeVertices } = topologyOf(opened.model).connectivity;
   const cut = new Set(seams.map(([a, b]) => edgeKey(a, b)));
   const marks = opened.seams.map((_, e) =>
     cut.has(edgeKey(edgeVertices[2 * e], edgeVertices[2 * e + 1])) ? 1 : 0,

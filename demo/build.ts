@@ -60,8 +60,8 @@ async function project(
     persistence: memoryPersistence(),
     jobs: localJobs,
   });
-  const { links } = topologyOf(document.model);
-  const edges = seams.map(([a, b]) => findEdge(links, a, b));
+  const { connectivity } = topologyOf(document.model);
+  const edges = seams.map(([a, b]) => findEdge(connectivity, a, b));
   if (edges.length > 0) await session.perform('cut', { edges });
   const made = { name: title, document: session.document, history: emptyHistory };
   writeFileSync(new URL(`${name}.hemproject`, folder), await writeProject(made));

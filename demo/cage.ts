@@ -1,5 +1,5 @@
 import { catmullClark } from '@blunt-hem/core/mesh/catmullClark';
-import { connectivity } from '@blunt-hem/core/mesh/connectivity';
+import { connectivityOf } from '@blunt-hem/core/mesh/connectivity';
 import { type Mesh, meshFromPolygons } from '@blunt-hem/core/mesh/mesh';
 
 export type Point = [number, number, number];
@@ -98,10 +98,10 @@ export function figure(cage: Cage, levels: number): Figure {
   });
   let mesh = meshFromPolygons(points, faces);
   for (let level = 0; level < levels; level++) {
-    const links = connectivity(mesh);
+    const connectivity = connectivityOf(mesh);
     const number = new Map<string, number>();
-    for (let e = 0; e < links.joined.length; e++) {
-      number.set(edgeKey(links.edgeVertices[2 * e], links.edgeVertices[2 * e + 1]), e);
+    for (let e = 0; e < connectivity.isInterior.length; e++) {
+      number.set(edgeKey(connectivity.edgeVertices[2 * e], connectivity.edgeVertices[2 * e + 1]), e);
     }
     const finer = catmullClark(mesh);
     seams = seams.flatMap(([a, b]): [number, number][] => {

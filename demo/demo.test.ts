@@ -5,7 +5,7 @@ import { patientOf } from '@blunt-hem/core/document/patient';
 import { readModel } from '@blunt-hem/core/formats/readModel';
 import { examine } from '@blunt-hem/core/health/examine';
 import { measureStretch } from '@blunt-hem/core/measure/stretch';
-import { connectivity, findEdge } from '@blunt-hem/core/mesh/connectivity';
+import { connectivityOf, findEdge } from '@blunt-hem/core/mesh/connectivity';
 import { boundingBox, faceCount, type Mesh, meshFromPolygons, vertexCount } from '@blunt-hem/core/mesh/mesh';
 import { type Model, modelFromMesh } from '@blunt-hem/core/mesh/model';
 import { faceNormal } from '@blunt-hem/core/mesh/normals';
@@ -45,15 +45,15 @@ function volume(mesh: Mesh): number {
 
 describe('toad ferryman', () => {
   const { mesh, seams } = toadFerryman();
-  const links = connectivity(mesh);
+  const connectivity = connectivityOf(mesh);
 
   it('is one closed figure of some 6 000 to 9 000 quads, the right way out', () => {
     expect(faceCount(mesh)).toBeGreaterThan(6000);
     expect(faceCount(mesh)).toBeLessThan(9000);
     expect(mesh.cornerVertex.length).toBe(4 * faceCount(mesh));
-    expect(links.joined.every((joined) => joined === 1)).toBe(true);
+    expect(connectivity.isInterior.every((isInterior) => isInterior === 1)).toBe(true);
     // Euler characteristic 2: a ball.
-    expect(vertexCount(mesh) - links.joined.length + faceCount(mesh)).toBe(2);
+    expect(vertexCount(mesh) - connectivity.isInterior.length + faceCount(mesh)).toBe(2);
     expect(volume(mesh)).toBeGreaterThan(5);
   });
 
@@ -70,10 +70,10 @@ describe('toad ferryman', () => {
   });
 
   it('has four legs that can be cut off whole, with no splinter and no toe by itself', () => {
-    const pairs = counterparts(mesh, links, isometryOf(acrossAxis('x')));
+    const pairs = counterparts(mesh, connectivity, isometryOf(acrossAxis('x')));
     const shell = shellOf(openDocument(modelFromMesh('toad', mesh), { keepUvs: false }), 0);
     const rings = limbRings(
-      { mesh, links, seams: new Uint8Array(links.joined.length), shell, pairs },
+      { mesh, connectivity, seams: new Uint8Array(connectivity.isInterior.length), shell, pairs },
       unattended,
     );
     expect(rings).toHaveLength(2);
@@ -81,7 +81,7 @@ describe('toad ferryman', () => {
     const left = new Set(Array(faceCount(mesh)).keys());
     const parts: number[] = [];
     for (const f of left) {
-      const part = connectedFaces(mesh, links, [f], (e) => links.joined[e] === 1 && !closed.has(e));
+      const part = connectedFaces(mesh, connectivity, [f], (e) => connectivity.isInterior[e] === 1 && !closed.has(e));
       for (const each of part) left.delete(each);
       parts.push(part.length);
     }
@@ -95,7 +95,7 @@ describe('toad ferryman', () => {
 
   it('gets seams proposed that are shorter than those by hand, stretch less and lie clear', async () => {
     const model = modelFromMesh('toad', mesh);
-    const byHand = seams.reduce((sum, [a, b]) => sum + edgeLength(mesh, links, findEdge(links, a, b)), 0);
+    const byHand = seams.reduce((sum, [a, b]) => sum + edgeLength(mesh, connectivity, findEdge(connectivity, a, b)), 0);
     const document = openDocument(model, { keepUvs: false });
     const told = await answerQuestion(document, 'proposal', { view: 'all round' }, localContext);
     expect(told.length).toBeLessThan(0.95 * byHand);
@@ -124,12 +124,12 @@ describe('toad ferryman', () => {
 
   it('has seams that are edges of it, and edge loops to cut along', () => {
     const edges = new Set<string>();
-    for (let e = 0; e < links.joined.length; e++)
-      edges.add(edgeKey(links.edgeVertices[2 * e], links.edgeVertices[2 * e + 1]));
+    for (let e = 0; e < connectivity.isInterior.length; e++)
+      edges.add(edgeKey(connectivity.edgeVertices[2 * e], connectivity.edgeVertices[2 * e + 1]));
     expect(seams.length).toBeGreaterThan(100);
     for (const [a, b] of seams) expect(edges.has(edgeKey(a, b))).toBe(true);
     const closed = Array.from({ length: 40 }, (_, i) =>
-      edgeLoop(mesh, links, (i * 397) % links.joined.length),
+      edgeLoop(mesh, connectivity, (i * 397) % connectivity.isInterior.length),
     );
     expect(closed.filter((loop) => loop.length >= 8).length).toBeGreaterThan(20);
   });
@@ -141,7 +141,7 @@ describe('toad ferryman', () => {
 
 describe('heron hood', () => {
   const { mesh } = heronHood();
-  const links = connectivity(mesh);
+  const connectivity = connectivityOf(mesh);
   const shell = wholeShell(mesh);
 
   it('is one open piece of quads with three holes, the right way out and symmetric', () => {
@@ -149,7 +149,7 @@ describe('heron hood', () => {
     expect(faceCount(mesh)).toBeGreaterThan(10_000);
     expect(shellTopology(shell)).toMatchObject({ kind: 'holes', borderCount: 3, genus: 0 });
     expect(
-      links.edgeCornerStart.every((start, e) => e === 0 || start - links.edgeCornerStart[e - 1] <= 2),
+      connectivity.edgeCornerStart.every((start, e) => e === 0 || start - connectivity.edgeCornerStart[e - 1] <= 2),
     ).toBe(true);
     expect(volume(mesh)).toBeGreaterThan(1);
     const { positions: p } = mesh;
@@ -162,7 +162,7 @@ describe('mooring post', () => {
   it('has a post, a cap, a ring with its handle, and a long rope, all closed and the right way out', () => {
     const kinds = mooringPost().map(({ name, vertices, faces }) => {
       const mesh = meshFromPolygons(vertices, faces);
-      expect(connectivity(mesh).joined.every((joined) => joined === 1)).toBe(true);
+      expect(connectivityOf(mesh).isInterior.every((isInterior) => isInterior === 1)).toBe(true);
       expect(volume(mesh)).toBeGreaterThan(0);
       const { kind, genus } = shellTopology(wholeShell(mesh));
       return [name, kind, genus];
@@ -184,9 +184,9 @@ describe('gourd lantern', () => {
     expect(parts).toHaveLength(17);
     for (const { name, vertices, faces } of parts) {
       const mesh = meshFromPolygons(vertices, faces);
-      const links = connectivity(mesh);
+      const connectivity = connectivityOf(mesh);
       const open = name.startsWith('Stud');
-      expect(links.joined.every((joined) => joined === 1)).toBe(!open);
+      expect(connectivity.isInterior.every((isInterior) => isInterior === 1)).toBe(!open);
       // Studs are open at the back: their volume is taken about their own middle.
       const box = boundingBox(mesh.positions);
       const middle = [0, 1, 2].map((k) => (box[k] + box[k + 3]) / 2);

@@ -49,8 +49,8 @@ export async function save(out: string, document: HemDocument): Promise<void> {
 }
 
 /** Writes a list of seams. */
-export const saveSeams = (out: string, links: Connectivity, edges: Iterable<number>): Promise<void> =>
-  replaceFile(out, writeSeams(links, edges));
+export const saveSeams = (out: string, connectivity: Connectivity, edges: Iterable<number>): Promise<void> =>
+  replaceFile(out, writeSeams(connectivity, edges));
 
 /**
  * @throws HemError when two names lead to one file, directly or by a link: the result would take the place of what it was made from

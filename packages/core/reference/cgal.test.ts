@@ -49,11 +49,13 @@ const flips = ({ triangles }: Shell, uv: Float64Array): number => {
 function bunnyHalf(): Shell {
   const mesh = openModels.bunny();
   const opened = openDocument(modelFromMesh('bunny', mesh));
-  const { links } = topologyOf(opened.model);
+  const { connectivity } = topologyOf(opened.model);
   const inFront = (face: number) =>
     [0, 1, 2].reduce((sum, k) => sum + mesh.positions[3 * mesh.cornerVertex[3 * face + k] + 2], 0) > 0;
-  const seams = links.joined.map((_, e) => {
-    const [a, b] = [0, 1].map((k) => links.cornerFace[links.edgeCorners[links.edgeCornerStart[e] + k]]);
+  const seams = connectivity.isInterior.map((_, e) => {
+    const [a, b] = [0, 1].map(
+      (k) => connectivity.cornerFace[connectivity.edgeCorners[connectivity.edgeCornerStart[e] + k]],
+    );
     return inFront(a) !== inFront(b) ? 1 : 0;
   });
   const document = { ...opened, seams };

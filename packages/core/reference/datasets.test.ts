@@ -34,18 +34,18 @@ const figures = (document: HemDocument) =>
 /** V − E + F over what the faces use. */
 function euler(mesh: Mesh): number {
   const used = new Set(mesh.cornerVertex).size;
-  const { links } = topologyOf(modelFromMesh('m', mesh));
-  return used - links.joined.length + (mesh.faceStart.length - 1);
+  const { connectivity } = topologyOf(modelFromMesh('m', mesh));
+  return used - connectivity.isInterior.length + (mesh.faceStart.length - 1);
 }
 
 describe('the bunny', () => {
   const [, mesh] = meshes[0];
-  const { links } = topologyOf(modelFromMesh('bunny', mesh));
+  const { connectivity } = topologyOf(modelFromMesh('bunny', mesh));
 
   it('is read as it is: one closed piece of genus 0', () => {
     expect([vertexCount(mesh), mesh.faceStart.length - 1]).toEqual([1839, 3674]);
-    expect(links.joined.every((joined) => joined === 1)).toBe(true);
-    expect(loosePieces(mesh, links).count).toBe(1);
+    expect(connectivity.isInterior.every((isInterior) => isInterior === 1)).toBe(true);
+    expect(loosePieces(mesh, connectivity).count).toBe(1);
     // A closed surface of genus g has V − E + F = 2 − 2g (Euler).
     expect(euler(mesh)).toBe(2);
   });

@@ -36,8 +36,8 @@ describe('the exported toad', () => {
     async (method) => {
       const { mesh, seams } = toadFerryman();
       const start = openDocument(modelFromMesh('Toad', mesh));
-      const { links } = topologyOf(start.model);
-      const edges = seams.map(([a, b]) => findEdge(links, a, b));
+      const { connectivity } = topologyOf(start.model);
+      const edges = seams.map(([a, b]) => findEdge(connectivity, a, b));
       const unfolded = await after(start, request('cut', { edges }), request('unfold', { method }));
       const relaxed = await after(unfolded, request('relax', { steps: 30 }), request('pack', {}));
       for (const document of [unfolded, relaxed]) {

@@ -63,8 +63,8 @@ async function unfolded(
   document: HemDocument,
   pairs: readonly (readonly [number, number])[],
 ): Promise<HemDocument> {
-  const { links } = topologyOf(document.model);
-  const edges = pairs.map(([a, b]) => findEdge(links, a, b));
+  const { connectivity } = topologyOf(document.model);
+  const edges = pairs.map(([a, b]) => findEdge(connectivity, a, b));
   let now = document;
   for (const request of [
     { operation: 'cut', params: { edges } },
@@ -320,7 +320,7 @@ describe('bad files', () => {
 
   it('ships demo models that it can read itself', async () => {
     const bytes = readFileSync(new URL('../../app/public/demo/toad-ferryman.obj', import.meta.url));
-    const { links } = topologyOf(await readModel(bytes, 'toad-ferryman.obj'));
-    expect(links.joined.every((joined) => joined === 1)).toBe(true);
+    const { connectivity } = topologyOf(await readModel(bytes, 'toad-ferryman.obj'));
+    expect(connectivity.isInterior.every((isInterior) => isInterior === 1)).toBe(true);
   });
 });

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { connectivity } from '../src/mesh/connectivity.ts';
+import { connectivityOf } from '../src/mesh/connectivity.ts';
 import type { Mesh } from '../src/mesh/mesh.ts';
 import { cutGraph, systemOfLoops } from '../src/seams/cutGraph.ts';
 import { shortestPath } from '../src/select/shortestPath.ts';
@@ -11,14 +11,18 @@ import { openModels } from './openModels.ts';
 
 /** The first Betti number modulo 2: the rank of all loops that one edge closes over a spanning tree, by elimination alone. */
 function firstBetti(mesh: Mesh): number {
-  const links = connectivity(mesh);
+  const connectivity = connectivityOf(mesh);
   const start = mesh.cornerVertex[0];
-  const { via, edgesTo } = shortestPath(links, start, undefined, () => 1);
+  const { via, edgesTo } = shortestPath(connectivity, start, undefined, () => 1);
   const inTree = new Set(via);
-  const loops = [...links.joined.keys()]
+  const loops = [...connectivity.isInterior.keys()]
     .filter((e) => !inTree.has(e))
-    .map((e) => [e, ...edgesTo(links.edgeVertices[2 * e]), ...edgesTo(links.edgeVertices[2 * e + 1])]);
-  return homologyRank(mesh, links, loops);
+    .map((e) => [
+      e,
+      ...edgesTo(connectivity.edgeVertices[2 * e]),
+      ...edgesTo(connectivity.edgeVertices[2 * e + 1]),
+    ]);
+  return homologyRank(mesh, connectivity, loops);
 }
 
 const without = (mesh: Mesh, gone: readonly number[], sides: number): Mesh => ({
@@ -39,9 +43,9 @@ describe('systems of loops, beside ranks of homology by elimination', () => {
     // A surface with borders has as many ways between them and round its handles as it has loops.
     const shell = wholeShell(mesh);
     const knife = cuttable(shell);
-    const system = systemOfLoops(knife.mesh, knife.links, 0, () => 1, true);
+    const system = systemOfLoops(knife.mesh, knife.connectivity, 0, () => 1, true);
     expect(system.closing).toHaveLength(rank);
-    const opened = knife.cut(cutGraph(knife.links, system));
+    const opened = knife.cut(cutGraph(knife.connectivity, system));
     expect(opened && shellTopology(opened)).toMatchObject({ genus: 0, borderCount: rank > 0 ? 1 : 0 });
   });
 });

@@ -134,9 +134,9 @@ describe.each([
   it('lies flat as its developable pattern, a rectangle, once the best single cut is made', () => {
     const shell = tube(rings, sectors, length);
     const cut = bestCut(shell, unattended) as BestCut;
-    const { mesh, links, cut: along } = cuttable(shell);
+    const { mesh, connectivity, cut: along } = cuttable(shell);
     const edges = Array.from({ length: cut.edges.length / 2 }, (_, i) =>
-      findEdge(links, cut.edges[2 * i], cut.edges[2 * i + 1]),
+      findEdge(connectivity, cut.edges[2 * i], cut.edges[2 * i + 1]),
     );
     const open = along(edges) as Shell;
     const { uv } = unfoldShell(open, 'conformal', unattended);

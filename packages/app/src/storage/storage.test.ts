@@ -32,14 +32,14 @@ const session = (database: Database, { document, history, row, base }: Stored) =
   });
 
 function lid({ document }: { document: HemDocument }): number[] {
-  const { links } = topologyOf(document.model);
+  const { connectivity } = topologyOf(document.model);
   const pairs = [
     [4, 5],
     [5, 6],
     [6, 7],
     [7, 4],
   ];
-  return pairs.map(([a, b]) => findEdge(links, a, b));
+  return pairs.map(([a, b]) => findEdge(connectivity, a, b));
 }
 
 afterEach(async () => {

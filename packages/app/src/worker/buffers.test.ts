@@ -21,14 +21,14 @@ let lid: number[];
 /** A cube with its lid (z = 1) cut off, unfolded. */
 beforeAll(async () => {
   bare = openDocument(modelFromMesh('Cube', cube()));
-  const { links } = topologyOf(bare.model);
+  const { connectivity } = topologyOf(bare.model);
   const pairs = [
     [4, 5],
     [5, 6],
     [6, 7],
     [7, 4],
   ];
-  lid = pairs.map(([a, b]) => findEdge(links, a, b));
+  lid = pairs.map(([a, b]) => findEdge(connectivity, a, b));
   cut = await after(bare, request('cut', { edges: lid }), request('unfold', {}));
 });
 

@@ -19,7 +19,7 @@ import {
 
 export function modelBuffers(document: HemDocument): ModelBuffers {
   const { model } = document;
-  const { mesh, triangulation, links } = topologyOf(model);
+  const { mesh, triangulation, connectivity } = topologyOf(model);
   const { triangleCorners, triangleFace } = triangulation;
   const corner = cornerNormals(model);
   const solid = solidOf(document);
@@ -39,12 +39,12 @@ export function modelBuffers(document: HemDocument): ModelBuffers {
     positions,
     normals,
     triangleFace: triangleFace.slice(),
-    parts: partLists(model, links),
-    edgeEnds: edgeEnds(links, drawn),
+    parts: partLists(model, connectivity),
+    edgeEnds: edgeEnds(connectivity, drawn),
     cornerDrawn: drawn,
     cornerVertex: triangleCorners.map((c) => mesh.cornerVertex[c]),
-    edgeVertices: links.edgeVertices.slice(),
-    borders: borderEdges(links),
+    edgeVertices: connectivity.edgeVertices.slice(),
+    borders: borderEdges(connectivity),
     box: boundingBox(solid.positions),
   };
 }
@@ -60,11 +60,11 @@ function drawnCorners({ triangleCorners }: Triangulation): Uint32Array {
 
 /** Where the ends of each edge are drawn, on both its sides. */
 function edgeEnds(
-  { joined, edgeCornerStart, edgeCorners, nextCorner }: Connectivity,
+  { isInterior, edgeCornerStart, edgeCorners, nextCorner }: Connectivity,
   drawn: Uint32Array,
 ): Uint32Array {
-  const ends = new Uint32Array(4 * joined.length).fill(NOWHERE);
-  for (let e = 0; e < joined.length; e++) {
+  const ends = new Uint32Array(4 * isInterior.length).fill(NOWHERE);
+  for (let e = 0; e < isInterior.length; e++) {
     const first = edgeCornerStart[e];
     for (let side = 0; side < Math.min(2, edgeCornerStart[e + 1] - first); side++) {
       const c = edgeCorners[first + side];
@@ -76,18 +76,18 @@ function edgeEnds(
 }
 
 /** Edges of one face, or of more than two. */
-function borderEdges({ joined }: Connectivity): Uint32Array {
+function borderEdges({ isInterior }: Connectivity): Uint32Array {
   const found: number[] = [];
-  for (let e = joined.indexOf(0); e >= 0; e = joined.indexOf(0, e + 1)) found.push(e);
+  for (let e = isInterior.indexOf(0); e >= 0; e = isInterior.indexOf(0, e + 1)) found.push(e);
   return Uint32Array.from(found);
 }
 
 /** The main kind first. */
-function partLists(model: Model, links: Connectivity): PartList[] {
+function partLists(model: Model, connectivity: Connectivity): PartList[] {
   const main = mainKind(model);
   const kinds = [main, ...PART_KINDS.filter((kind) => kind !== main)];
   return kinds.flatMap((kind) => {
-    const { facePart, names } = partsBy(kind, model, links);
+    const { facePart, names } = partsBy(kind, model, connectivity);
     if (names.length < 2 && kind !== main) return [];
     const faces = new Array<number>(names.length).fill(0);
     for (const part of facePart) faces[part]++;
@@ -131,9 +131,9 @@ function drawnUv(document: HemDocument): Float32Array {
 
 /** Seams, and the shells that they make. */
 function drawnSeams(document: HemDocument): Pick<FlatBuffers, 'faceShell' | 'seams' | 'seamBreaks'> {
-  const { links } = topologyOf(document.model);
-  const marked = markedEdges(document.seams).filter((e) => links.joined[e] === 1);
-  const { edges: seams, breaks: seamBreaks } = edgeChains(links, marked);
+  const { connectivity } = topologyOf(document.model);
+  const marked = markedEdges(document.seams).filter((e) => connectivity.isInterior[e] === 1);
+  const { edges: seams, breaks: seamBreaks } = edgeChains(connectivity, marked);
   return { faceShell: shellsOf(document).faceShell.slice(), seams, seamBreaks };
 }
 

@@ -158,18 +158,19 @@ const [MOVED, CHANGED] = [1, 2];
 
 /** `CHANGED` or `MOVED` for each face whose figures deltas may have changed; undefined for all. */
 function dirtyFaces(document: HemDocument, deltas: readonly Delta[]): Uint8Array | undefined {
-  const { links, mesh } = topologyOf(document.model);
+  const { connectivity, mesh } = topologyOf(document.model);
   const dirty = new Uint8Array(document.stale.length);
   for (const change of deltas.flatMap(({ changes }) => changes)) {
     if (change.kind === 'remesh' || change.kind === 'replacement' || change.kind === 'set-switched')
       return undefined;
-    if (change.kind === 'uv') for (const c of cornersOf(mesh, change)) dirty[links.cornerFace[c]] ||= MOVED;
+    if (change.kind === 'uv')
+      for (const c of cornersOf(mesh, change)) dirty[connectivity.cornerFace[c]] ||= MOVED;
     if (change.kind !== 'marks' || !MARKS[change.field].changesFigures) continue;
     if (MARKS[change.field].per === 'face') for (const f of change.index) dirty[f] = CHANGED;
     else
       for (const e of change.index)
-        for (let i = links.edgeCornerStart[e]; i < links.edgeCornerStart[e + 1]; i++)
-          dirty[links.cornerFace[links.edgeCorners[i]]] = CHANGED;
+        for (let i = connectivity.edgeCornerStart[e]; i < connectivity.edgeCornerStart[e + 1]; i++)
+          dirty[connectivity.cornerFace[connectivity.edgeCorners[i]]] = CHANGED;
   }
   return deltas.length === 0 ? undefined : dirty;
 }

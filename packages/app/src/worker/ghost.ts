@@ -21,7 +21,7 @@ export async function ghostOf(from: HemDocument, to: HemDocument, jobs: Jobs): P
   const shells = shellsOf(to);
   const grown = (densityOf(from) ?? 1) / (densityOf(to) ?? 1);
   const edges = [...to.seams.keys()].filter((e) => to.seams[e] !== from.seams[e]);
-  const tasks = shellsAtEdges(topologyOf(to.model).links, shells, edges).flatMap((s) => {
+  const tasks = shellsAtEdges(topologyOf(to.model).connectivity, shells, edges).flatMap((s) => {
     const shell = shellOf(to, s);
     const uv = shellUv(to, shell);
     return uv ? [{ shell, uv: to.placed ? uv : atOldPlace(from, shell, uv, grown) }] : [];
@@ -36,7 +36,9 @@ export async function ghostOf(from: HemDocument, to: HemDocument, jobs: Jobs): P
       });
     }
   }
-  const old = shellsAtEdges(topologyOf(from.model).links, shellsOf(from), edges).map((s) => shellOf(from, s));
+  const old = shellsAtEdges(topologyOf(from.model).connectivity, shellsOf(from), edges).map((s) =>
+    shellOf(from, s),
+  );
   const oldTasks = old.flatMap((shell) => {
     const uv = shellUv(from, shell);
     return uv ? [{ shell, uv }] : [];

@@ -54,7 +54,7 @@ describe.each([
     expect(second.document.seams).toBe(first.document.seams);
     // What follows from the mesh came along.
     const topology = knownTopology(first.document.model.mesh);
-    expect(topology?.links).toEqual(topologyOf(document.model).links);
+    expect(topology?.connectivity).toEqual(topologyOf(document.model).connectivity);
     expect(topology?.mesh).toBe(first.document.model.mesh);
   });
 

@@ -182,7 +182,7 @@ export function receiver(): (parcel: Parcel) => unknown {
 }
 
 function meshOf({ mesh, topology }: SentMesh): Mesh {
-  if (topology && 'links' in topology)
+  if (topology && 'connectivity' in topology)
     adoptTopology({ ...topology, mesh } as Parameters<typeof adoptTopology>[0]);
   return mesh;
 }

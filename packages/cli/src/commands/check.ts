@@ -11,7 +11,7 @@ import { opened } from '../files.ts';
 /** What the health check finds, with where: faces and vertices by number, edges by their two vertices. */
 export async function run(input: string, { tolerance }: { tolerance: number }): Promise<object> {
   const document = openDocument(await opened(input));
-  const { edgeVertices } = topologyOf(document.model).links;
+  const { edgeVertices } = topologyOf(document.model).connectivity;
   const session = openSession({
     document,
     history: emptyHistory,

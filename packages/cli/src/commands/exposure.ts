@@ -14,12 +14,12 @@ export interface ExposureOptions extends AskedOf<'visibility'> {
 /** How much is seen of every edge. */
 export async function run(input: string, { out, up, view }: ExposureOptions): Promise<object> {
   const session = await sessionOver(input, { keepUvs: false, upAxis: UP_AXES.indexOf(up) });
-  const { links } = topologyOf(session.document.model);
+  const { connectivity } = topologyOf(session.document.model);
   const seen = await session.ask('visibility', { view });
-  const visibility = seen ? edgeVisibility(links, seen.vertices) : new Float32Array(0);
+  const visibility = seen ? edgeVisibility(connectivity, seen.vertices) : new Float32Array(0);
   const edges = Array.from(visibility, (value, e) => [
-    links.edgeVertices[2 * e],
-    links.edgeVertices[2 * e + 1],
+    connectivity.edgeVertices[2 * e],
+    connectivity.edgeVertices[2 * e + 1],
     Math.round(1e4 * value) / 1e4,
   ]);
   await replaceFile(out, `${JSON.stringify({ edges })}\n`);

@@ -9,7 +9,7 @@ import { opened } from '../files.ts';
 export async function run(input: string): Promise<object> {
   const model = await opened(input);
   const document = openDocument(model);
-  const { links, triangulation } = topologyOf(model);
+  const { connectivity, triangulation } = topologyOf(model);
   const topologies = Array.from({ length: shellsOf(document).shellCount }, (_, s) =>
     shellTopology(shellOf(document, s)),
   );
@@ -18,7 +18,7 @@ export async function run(input: string): Promise<object> {
     vertices: vertexCount(model.mesh),
     faces: model.mesh.faceStart.length - 1,
     triangles: triangulation.triangleFace.length,
-    parts: partsBy(mainKind(model), model, links).names,
+    parts: partsBy(mainKind(model), model, connectivity).names,
     materials: model.materials.map(({ name }) => name),
     images: model.images.map(({ name }) => name),
     uvSets: model.uvSets.map(({ name }) => name),

@@ -9,6 +9,6 @@ export async function run(input: string, { out }: { readonly out: string }): Pro
   const { notes } = await session.perform('open-pieces', {}, { alone: true });
   const { seams, model } = session.document;
   const edges = [...seams.keys()].filter((e) => seams[e] === 1);
-  await saveSeams(out, topologyOf(model).links, edges);
+  await saveSeams(out, topologyOf(model).connectivity, edges);
   return { file: basename(input), out: basename(out), edges: edges.length, notes };
 }

@@ -17,7 +17,7 @@ export async function run(input: string, { out, up, ...asked }: ProposeOptions):
   const found = await session.ask('proposal', asked);
   const seconds = (performance.now() - start) / 1000;
   const edges = found?.edges ?? [];
-  await saveSeams(out, topologyOf(session.document.model).links, edges);
+  await saveSeams(out, topologyOf(session.document.model).connectivity, edges);
   const area = found?.shells.reduce((sum, shell) => sum + shell.area, 0) ?? 0;
   return {
     file: basename(input),

@@ -12,12 +12,12 @@ export async function run(
   { at, out }: { readonly at: number; readonly out: string },
 ): Promise<object> {
   const { document } = await sessionOver(input, { keepUvs: false });
-  const { mesh, links } = topologyOf(document.model);
+  const { mesh, connectivity } = topologyOf(document.model);
   const count = mesh.positions.length / 3;
   if (at >= count)
     throw new HemError('no-such-point', `There is no vertex ${at}: the model has ${count}.`, [at]);
-  const edges = ringAround(mesh, links, at);
-  await saveSeams(out, links, edges);
-  const length = edges.reduce((sum, e) => sum + edgeLength(mesh, links, e), 0);
+  const edges = ringAround(mesh, connectivity, at);
+  await saveSeams(out, connectivity, edges);
+  const length = edges.reduce((sum, e) => sum + edgeLength(mesh, connectivity, e), 0);
   return { file: basename(input), out: basename(out), edges: edges.length, length };
 }

@@ -20,8 +20,8 @@ export async function run(
       `No edges lead from one of these vertices to the next: they are on different pieces.${near}`,
     );
   }
-  const { mesh, links } = topologyOf(session.document.model);
-  await saveSeams(out, links, found.edges);
-  const length = found.edges.reduce((sum, e) => sum + edgeLength(mesh, links, e), 0);
+  const { mesh, connectivity } = topologyOf(session.document.model);
+  await saveSeams(out, connectivity, found.edges);
+  const length = found.edges.reduce((sum, e) => sum + edgeLength(mesh, connectivity, e), 0);
   return { file: basename(input), out: basename(out), edges: found.edges.length, legs: found.legs, length };
 }

@@ -10,9 +10,9 @@ import { fileText } from '../files.ts';
 /** The shells that seams make of a model, and whether each can lie flat. */
 export async function run(input: string, { seams: file }: { readonly seams: string }): Promise<object> {
   const { document: bare } = await sessionOver(input, { keepUvs: false });
-  const { links } = topologyOf(bare.model);
+  const { connectivity } = topologyOf(bare.model);
   const seams = bare.seams.slice();
-  for (const e of readSeams(await fileText(file), basename(file), links)) seams[e] = 1;
+  for (const e of readSeams(await fileText(file), basename(file), connectivity)) seams[e] = 1;
   const document = { ...bare, seams };
   const shells = shellsOf(document);
   return {

@@ -11,8 +11,8 @@ export async function run(
   { seams, out }: { readonly seams: string; readonly out: string },
 ): Promise<object> {
   const session = await sessionOver(input, { keepUvs: false });
-  const { links } = topologyOf(session.document.model);
-  const edges = readSeams(await fileText(seams), basename(seams), links);
+  const { connectivity } = topologyOf(session.document.model);
+  const edges = readSeams(await fileText(seams), basename(seams), connectivity);
   if (edges.length > 0) await session.perform('cut', { edges }, { alone: true });
   return carried(session, input, out, 'straight-strip', {});
 }

@@ -105,17 +105,19 @@ async function setTexture(session: Session, { size, padding }: UnfoldOptions): P
 /** Edges to cut: as they are listed, as they are proposed, or where the UVs of the file break. */
 async function seamsWanted(session: Session, { seams, propose }: UnfoldOptions): Promise<readonly number[]> {
   const { model } = session.document;
-  const { links } = topologyOf(model);
-  if (seams !== undefined) return readSeams(await fileText(seams), basename(seams), links);
+  const { connectivity } = topologyOf(model);
+  if (seams !== undefined) return readSeams(await fileText(seams), basename(seams), connectivity);
   if (propose !== undefined) return (await session.ask('proposal', { preset: propose }))?.edges ?? [];
   const [first] = model.uvSets;
-  return first ? [...seamsFromUv(links, first.uv).entries()].flatMap(([e, mark]) => (mark ? [e] : [])) : [];
+  return first
+    ? [...seamsFromUv(connectivity, first.uv).entries()].flatMap(([e, mark]) => (mark ? [e] : []))
+    : [];
 }
 
 /** For each shell that stretches too much the single cut that helps it most, as a seam file has it, with the stretch after it. */
 async function wantedCuts(session: Session): Promise<object[]> {
   const { document } = session;
-  const { edgeVertices } = topologyOf(document.model).links;
+  const { edgeVertices } = topologyOf(document.model).connectivity;
   const found: object[] = [];
   for (let s = 0; s < shellsOf(document).shellCount; s++) {
     const { firstFace, stretch } = figuresOf(document, s);

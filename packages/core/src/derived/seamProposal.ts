@@ -107,7 +107,7 @@ async function sparedFaces(
   const named = namedShells(document, faces ?? 'all');
   const locked = lockedOf(document, named);
   if (locked.length === named.length) throw new LockedError(locked.map((s) => nameOfShell(document, s)));
-  const patched = new Set(shellsAtEdges(topologyOf(document.model).links, shells, round));
+  const patched = new Set(shellsAtEdges(topologyOf(document.model).connectivity, shells, round));
   const flat = faces
     ? []
     : chosenShells(document, 'all').flatMap((s) => {
@@ -145,11 +145,11 @@ function worthCutting(document: HemDocument): number[] {
 
 /** Borders of patches that are no seams yet, in the shells of some faces and in none that is locked. */
 function roundPatches(document: HemDocument, faces: readonly number[] | undefined): number[] {
-  const { links } = topologyOf(document.model);
+  const { connectivity } = topologyOf(document.model);
   const { faceShell } = shellsOf(document);
   const chosen = faces && new Set(faces.map((f) => faceShell[f]));
-  return edgesByRule(document, links, 'patch', 0).filter((e) => {
-    const face = links.cornerFace[links.edgeCorners[links.edgeCornerStart[e]]];
+  return edgesByRule(document, connectivity, 'patch', 0).filter((e) => {
+    const face = connectivity.cornerFace[connectivity.edgeCorners[connectivity.edgeCornerStart[e]]];
     return !document.seams[e] && !document.locked[face] && (chosen?.has(faceShell[face]) ?? true);
   });
 }

@@ -31,7 +31,7 @@ export function visibilityOf(
   view: View,
   context: Context & { readonly jobs: Jobs },
 ): Promise<Visibility> {
-  const { mesh, links } = topologyOf(document.model);
+  const { mesh, connectivity } = topologyOf(document.model);
   let byView = known.get(mesh);
   if (!byView) {
     byView = new Map();
@@ -44,7 +44,7 @@ export function visibilityOf(
       const { tree } = await wholeTree(document, context.jobs);
       const task = { document: plainDocument(document), tree, view };
       const vertices = await context.jobs.run('visibility', task, context);
-      return { vertices, edges: edgeVisibility(links, vertices) };
+      return { vertices, edges: edgeVisibility(connectivity, vertices) };
     };
     found = work();
     const own = byView;

@@ -20,7 +20,7 @@ const OTHER_MARKS = MARK_FIELDS.filter((field) => field !== 'seams');
 /** The document with another mesh. */
 export function carryAlong(document: HemDocument, edit: MeshEdit): HemDocument {
   const { faceSource, cornerSource, cornerShift } = edit;
-  const { nextCorner } = topologyOf(document.model).links;
+  const { nextCorner } = topologyOf(document.model).connectivity;
   const old = document.model;
   const perFace = <T extends NumberArray>(list: T): T => {
     const next = new (list.constructor as new (length: number) => T)(faceSource.length);
@@ -79,9 +79,9 @@ function carryMarks(
   const Kind = markArrayOf(field);
   if (MARKS[field].per === 'face') return new Kind(faceSource.map((f) => marks[f]));
   if (MARKS[field].per === 'corner') return new Kind(cornerSource.map((c) => marks[c]));
-  const { links: old } = topologyOf(document.model);
+  const { connectivity: old } = topologyOf(document.model);
   return marksOfEdges(model, (c) => {
-    const next = topologyOf(model).links.nextCorner[c];
+    const next = topologyOf(model).connectivity.nextCorner[c];
     const first = sourceOf(old.nextCorner, cornerSource[c], cornerSource[next]);
     return first !== undefined && marks[old.cornerEdge[first]] === 1;
   });
@@ -97,19 +97,19 @@ function carrySeams(
   model: Model,
   uv: Float64Array,
 ): Uint8Array {
-  const { links: old } = topologyOf(document.model);
-  const { links } = topologyOf(model);
-  const seams = seamsFromUv(links, uv);
+  const { connectivity: old } = topologyOf(document.model);
+  const { connectivity } = topologyOf(model);
+  const seams = seamsFromUv(connectivity, uv);
   for (let c = 0; c < cornerSource.length; c++) {
-    const [from, to] = [cornerSource[c], cornerSource[links.nextCorner[c]]];
+    const [from, to] = [cornerSource[c], cornerSource[connectivity.nextCorner[c]]];
     const first = sourceOf(old.nextCorner, from, to);
-    if (first !== undefined && document.seams[old.cornerEdge[first]]) seams[links.cornerEdge[c]] = 1;
+    if (first !== undefined && document.seams[old.cornerEdge[first]]) seams[connectivity.cornerEdge[c]] = 1;
   }
   return seams;
 }
 
 function* turnedFaces(document: HemDocument, { mesh, cornerSource }: MeshEdit): Generator<number> {
-  const { nextCorner } = topologyOf(document.model).links;
+  const { nextCorner } = topologyOf(document.model).connectivity;
   for (let f = 0; f + 1 < mesh.faceStart.length; f++) {
     const first = mesh.faceStart[f];
     const [a, b] = [cornerSource[first], cornerSource[first + 1]];

@@ -34,7 +34,7 @@ export const keepsPlaces = (document: HemDocument): boolean =>
 export function cornersBeside(document: HemDocument, corner: number): number[] {
   const { vertexEdgeStart, vertexEdges, edgeCornerStart, edgeCorners, nextCorner } = topologyOf(
     document.model,
-  ).links;
+  ).connectivity;
   const { cornerWedge } = shellsOf(document);
   const vertex = document.model.mesh.cornerVertex[corner];
   const found = new Set<number>();
@@ -53,7 +53,7 @@ export const staysOf = (document: HemDocument, shell: number): Run[] =>
 
 /** Marked edges of a shell, as runs of its vertices. */
 export function runsIn(document: HemDocument, shell: number, marks: Uint8Array): Run[] {
-  const { nextCorner, cornerEdge } = topologyOf(document.model).links;
+  const { nextCorner, cornerEdge } = topologyOf(document.model).connectivity;
   const { shellFaces, shellFaceStart, cornerWedge, wedgeStart } = shellsOf(document);
   const { faceStart } = document.model.mesh;
   const ends: number[] = [];

@@ -6,8 +6,8 @@ import { MARKS, type MarkArray, type MarkField } from './fields.ts';
 
 /** Marks of edges from what is so at a corner that begins them. */
 export function marksOfEdges(model: Model, isMarked: (corner: number) => boolean): Uint8Array {
-  const { cornerEdge, joined } = topologyOf(model).links;
-  const marks = new Uint8Array(joined.length);
+  const { cornerEdge, isInterior } = topologyOf(model).connectivity;
+  const marks = new Uint8Array(isInterior.length);
   for (let c = 0; c < cornerEdge.length; c++) if (isMarked(c)) marks[cornerEdge[c]] = 1;
   return marks;
 }
@@ -16,5 +16,5 @@ export function marksOfEdges(model: Model, isMarked: (corner: number) => boolean
 export function marksAtCorners(document: HemDocument, field: MarkField): MarkArray {
   const marks = document[field];
   if (MARKS[field].per !== 'edge') return marks;
-  return Uint8Array.from(topologyOf(document.model).links.cornerEdge, (e) => marks[e]);
+  return Uint8Array.from(topologyOf(document.model).connectivity.cornerEdge, (e) => marks[e]);
 }

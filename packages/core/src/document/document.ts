@@ -1,4 +1,4 @@
-import { type Connectivity, connectivity } from '../mesh/connectivity.ts';
+import { type Connectivity, connectivityOf } from '../mesh/connectivity.ts';
 import { limitPositions } from '../mesh/limitPositions.ts';
 import { faceCount, type Mesh } from '../mesh/mesh.ts';
 import type { Model, UvSet } from '../mesh/model.ts';
@@ -59,7 +59,7 @@ export function withCurrent(document: HemDocument, id: number): HemDocument {
 export function freshState(model: Model, uv: Float64Array): SetState {
   const marks = blankMarks(markCounts(model));
   const isLaid = uv.some((x) => !Number.isNaN(x));
-  const seams = isLaid ? seamsFromUv(topologyOf(model).links, uv) : marks.seams;
+  const seams = isLaid ? seamsFromUv(topologyOf(model).connectivity, uv) : marks.seams;
   const tiles = isLaid ? tilesFor(model, seams, uv) : VALUES.tiles;
   return setStateOf({ ...marks, seams, placed: isLaid ? 1 : 0, tiles });
 }
@@ -67,8 +67,8 @@ export function freshState(model: Model, uv: Float64Array): SetState {
 /** The tiles that shells of a file lie in. */
 function tilesFor(model: Model, seams: Uint8Array, uv: Float64Array): readonly Tile[] {
   if (uv.every((x) => !(x < 0 || x > 1))) return VALUES.tiles;
-  const { mesh, links } = topologyOf(model);
-  return tilesAround(boxesOfShells(mesh, shellsFromSeams(mesh, links, seams), uv));
+  const { mesh, connectivity } = topologyOf(model);
+  return tilesAround(boxesOfShells(mesh, shellsFromSeams(mesh, connectivity, seams), uv));
 }
 
 export interface OpenOptions {
@@ -107,7 +107,7 @@ export function openDocument(
 /** What follows from the mesh alone. */
 export interface Topology {
   readonly mesh: Mesh;
-  readonly links: Connectivity;
+  readonly connectivity: Connectivity;
   readonly triangulation: Triangulation;
   readonly triangleStart: Uint32Array;
 }
@@ -129,7 +129,7 @@ export function topologyOf({ mesh }: Model): Topology {
     const triangulation = triangulate(mesh);
     topology = {
       mesh,
-      links: connectivity(mesh),
+      connectivity: connectivityOf(mesh),
       triangulation,
       triangleStart: faceTriangleStart(mesh, triangulation),
     };
@@ -139,7 +139,7 @@ export function topologyOf({ mesh }: Model): Topology {
 }
 
 export const markCounts = (model: Model): MarkCounts => ({
-  edge: topologyOf(model).links.joined.length,
+  edge: topologyOf(model).connectivity.isInterior.length,
   face: faceCount(model.mesh),
   corner: model.mesh.cornerVertex.length,
 });
@@ -150,8 +150,8 @@ const shellMaps = new WeakMap<Uint8Array, ShellMap>();
 export function shellsOf(document: HemDocument): ShellMap {
   let shells = shellMaps.get(document.seams);
   if (!shells) {
-    const { mesh, links } = topologyOf(document.model);
-    shells = shellsFromSeams(mesh, links, document.seams);
+    const { mesh, connectivity } = topologyOf(document.model);
+    shells = shellsFromSeams(mesh, connectivity, document.seams);
     shellMaps.set(document.seams, shells);
   }
   return shells;

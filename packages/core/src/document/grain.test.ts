@@ -16,7 +16,7 @@ const hill = () =>
   );
 
 const edges = (document: HemDocument, ...pairs: readonly (readonly [number, number])[]) =>
-  pairs.map(([a, b]) => findEdge(topologyOf(document.model).links, a, b));
+  pairs.map(([a, b]) => findEdge(topologyOf(document.model).connectivity, a, b));
 
 /** Degrees of the grain of the one shell from up on the texture. */
 function off(document: HemDocument): number {

@@ -37,25 +37,26 @@ const APART: readonly MarkField[] = ['hidden', 'patches', 'locked'];
 export function heedLocks(document: HemDocument, changes: readonly Change[]): void {
   const { locked, model } = document;
   if (!locked.includes(1)) return;
-  const { links } = topologyOf(model);
+  const { connectivity } = topologyOf(model);
   const { faceShell } = shellsOf(document);
   const touched = new Set<number>();
   const touch = (face: number) => {
     if (locked[face]) touched.add(faceShell[face]);
   };
   const touchEdge = (e: number) => {
-    for (let k = links.edgeCornerStart[e]; k < links.edgeCornerStart[e + 1]; k++)
-      touch(links.cornerFace[links.edgeCorners[k]]);
+    for (let k = connectivity.edgeCornerStart[e]; k < connectivity.edgeCornerStart[e + 1]; k++)
+      touch(connectivity.cornerFace[connectivity.edgeCorners[k]]);
   };
   for (const change of changes) {
     // What belongs to another mesh has other numbers.
     if (change.kind === 'remesh' || change.kind === 'replacement') return;
-    if (change.kind === 'uv') for (const c of cornersOf(model.mesh, change)) touch(links.cornerFace[c]);
+    if (change.kind === 'uv')
+      for (const c of cornersOf(model.mesh, change)) touch(connectivity.cornerFace[c]);
     if (change.kind !== 'marks' || APART.includes(change.field)) continue;
     const { per } = MARKS[change.field];
     for (const i of change.index) {
       if (per === 'edge') touchEdge(i);
-      else touch(per === 'corner' ? links.cornerFace[i] : i);
+      else touch(per === 'corner' ? connectivity.cornerFace[i] : i);
     }
   }
   if (touched.size > 0)

@@ -36,7 +36,7 @@ function borderSegments(document: HemDocument): {
   readonly segments: Float64Array;
   readonly shells: Uint32Array;
 } {
-  const { joined, cornerEdge, cornerFace, nextCorner } = topologyOf(document.model).links;
+  const { isInterior, cornerEdge, cornerFace, nextCorner } = topologyOf(document.model).connectivity;
   const { uv } = current(document);
   const { faceShell } = shellsOf(document);
   const segments: number[] = [];
@@ -44,7 +44,7 @@ function borderSegments(document: HemDocument): {
   for (let c = 0; c < cornerEdge.length; c++) {
     const e = cornerEdge[c];
     const d = nextCorner[c];
-    if ((joined[e] && !document.seams[e]) || Number.isNaN(uv[2 * c] + uv[2 * d])) continue;
+    if ((isInterior[e] && !document.seams[e]) || Number.isNaN(uv[2 * c] + uv[2 * d])) continue;
     segments.push(uv[2 * c], uv[2 * c + 1], uv[2 * d], uv[2 * d + 1]);
     shells.push(faceShell[cornerFace[c]]);
   }
@@ -57,13 +57,13 @@ function borderSegments(document: HemDocument): {
  * @param uv  of every corner
  */
 export function flatBorder(document: HemDocument, shell: number, uv: Float64Array): Float64Array {
-  const { joined, cornerEdge, nextCorner } = topologyOf(document.model).links;
+  const { isInterior, cornerEdge, nextCorner } = topologyOf(document.model).connectivity;
   const { faceStart } = document.model.mesh;
   const segments: number[] = [];
   for (const f of facesOfShell(shellsOf(document), shell))
     for (let c = faceStart[f]; c < faceStart[f + 1]; c++) {
       const d = nextCorner[c];
-      if (!joined[cornerEdge[c]] || document.seams[cornerEdge[c]])
+      if (!isInterior[cornerEdge[c]] || document.seams[cornerEdge[c]])
         segments.push(uv[2 * c], uv[2 * c + 1], uv[2 * d], uv[2 * d + 1]);
     }
   return Float64Array.from(segments);

@@ -4,6 +4,6 @@ import { topologyOf } from './document.ts';
 
 /** A model as checks want it. */
 export function patientOf(model: Model): Patient {
-  const { mesh, links, triangulation } = topologyOf(model);
-  return { model, mesh, links, triangulation };
+  const { mesh, connectivity, triangulation } = topologyOf(model);
+  return { model, mesh, connectivity, triangulation };
 }

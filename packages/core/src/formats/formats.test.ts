@@ -166,7 +166,7 @@ describe('parts', () => {
     const two = `${SQUARE}v 5 0 0\nv 6 0 0\nv 5 1 0\n`;
     const parts = (text: string) => {
       const model = readObj(bytesOf(text), 'p.obj');
-      return partsBy(mainKind(model), model, topologyOf(model).links);
+      return partsBy(mainKind(model), model, topologyOf(model).connectivity);
     };
     expect(parts(`${two}o A\nf 1 2 3\no B\nf 5 6 7\n`).names).toEqual(['A', 'B']);
     expect(parts(`${two}o A\ng x\nf 1 2 3\ng y\nf 5 6 7\n`).names).toEqual(['x', 'y']);
@@ -192,12 +192,12 @@ describe('corner normals', () => {
 });
 
 describe('seam file', () => {
-  const { links } = topologyOf(modelFromMesh('Cube', cube()));
+  const { connectivity } = topologyOf(modelFromMesh('Cube', cube()));
 
   it('names edges by their vertices, either way round', () => {
-    expect(readSeams('{"edges": [[0, 1], [2, 1]]}', 's.json', links)).toEqual([
-      findEdge(links, 0, 1),
-      findEdge(links, 1, 2),
+    expect(readSeams('{"edges": [[0, 1], [2, 1]]}', 's.json', connectivity)).toEqual([
+      findEdge(connectivity, 0, 1),
+      findEdge(connectivity, 1, 2),
     ]);
   });
 
@@ -209,7 +209,8 @@ describe('seam file', () => {
       ['{"edges": [[0, -1]]}', /entry 0 of "edges" is not two numbers/],
       ['{"edges": [[0, 99]]}', /no edge between vertices 0 and 99/],
     ];
-    for (const [text, sentence] of cases) expect(() => readSeams(text, 's.json', links)).toThrow(sentence);
+    for (const [text, sentence] of cases)
+      expect(() => readSeams(text, 's.json', connectivity)).toThrow(sentence);
   });
 });
 

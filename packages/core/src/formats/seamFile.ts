@@ -14,7 +14,7 @@ const isPair = (pair: unknown): pair is [number, number] =>
  * @returns edges of the model
  * @throws FileError when the text is no such list or names two vertices without an edge between them
  */
-export function readSeams(text: string, fileName: string, links: Connectivity): number[] {
+export function readSeams(text: string, fileName: string, connectivity: Connectivity): number[] {
   let parsed: unknown;
   try {
     parsed = JSON.parse(text);
@@ -24,7 +24,7 @@ export function readSeams(text: string, fileName: string, links: Connectivity): 
   const { error } = schema.validate(parsed, { convert: false });
   if (error) throw new FileError(fileName, `${error.message}.`, 'It should read {"edges": [[a, b], …]}.');
   const { edges } = parsed as { readonly edges: readonly unknown[] };
-  const vertices = links.vertexEdgeStart.length - 1;
+  const vertices = connectivity.vertexEdgeStart.length - 1;
   return edges.map((pair, i) => {
     if (!isPair(pair))
       throw new FileError(
@@ -33,7 +33,7 @@ export function readSeams(text: string, fileName: string, links: Connectivity): 
         'It should read {"edges": [[a, b], …]}.',
       );
     const [a, b] = pair;
-    const edge = a < vertices && b < vertices ? findEdge(links, a, b) : -1;
+    const edge = a < vertices && b < vertices ? findEdge(connectivity, a, b) : -1;
     if (edge < 0) {
       throw new FileError(
         fileName,

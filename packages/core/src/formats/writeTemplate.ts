@@ -18,7 +18,7 @@ export function writeTemplate(
   document: HemDocument,
   { tile, size, fills, edges, numbers }: TemplateOptions,
 ): string {
-  const { mesh, links } = topologyOf(document.model);
+  const { mesh, connectivity } = topologyOf(document.model);
   const { uv: cornerUv } = current(document);
   const shells = shellsOf(document);
   const [left, , right, top] = frameOf(
@@ -39,11 +39,15 @@ export function writeTemplate(
     if (edges) {
       for (const f of facesOfShell(shells, s)) {
         for (let c = mesh.faceStart[f]; c < mesh.faceStart[f + 1]; c++) {
-          const e = links.cornerEdge[c];
+          const e = connectivity.cornerEdge[c];
           // Edges inside the shell, each from the first of its sides.
-          if (!links.joined[e] || document.seams[e] || links.edgeCorners[links.edgeCornerStart[e]] !== c)
+          if (
+            !connectivity.isInterior[e] ||
+            document.seams[e] ||
+            connectivity.edgeCorners[connectivity.edgeCornerStart[e]] !== c
+          )
             continue;
-          const d = links.nextCorner[c];
+          const d = connectivity.nextCorner[c];
           inside.push(
             `M${at(cornerUv[2 * c], cornerUv[2 * c + 1])}L${at(cornerUv[2 * d], cornerUv[2 * d + 1])}`,
           );

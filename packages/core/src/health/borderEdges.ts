@@ -1,18 +1,18 @@
 import type { Patient } from './check.ts';
 
 /** Edges with one face. */
-export function borderEdges({ links }: Patient): number[] {
+export function borderEdges({ connectivity }: Patient): number[] {
   const edges: number[] = [];
-  for (let e = 0; e < links.joined.length; e++) {
-    if (links.edgeCornerStart[e + 1] - links.edgeCornerStart[e] === 1) edges.push(e);
+  for (let e = 0; e < connectivity.isInterior.length; e++) {
+    if (connectivity.edgeCornerStart[e + 1] - connectivity.edgeCornerStart[e] === 1) edges.push(e);
   }
   return edges;
 }
 
 /** Mean length of some edges; 0 for none. */
-export function meanLength({ mesh, links }: Patient, edges: readonly number[]): number {
+export function meanLength({ mesh, connectivity }: Patient, edges: readonly number[]): number {
   let sum = 0;
-  for (const e of edges) sum += edgeLength(mesh.positions, links.edgeVertices, e);
+  for (const e of edges) sum += edgeLength(mesh.positions, connectivity.edgeVertices, e);
   return edges.length > 0 ? sum / edges.length : 0;
 }
 

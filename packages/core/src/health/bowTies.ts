@@ -18,12 +18,12 @@ export const bowTies: Check = {
 };
 
 function knots(patient: Patient): number[] {
-  const { mesh, links } = patient;
+  const { mesh, connectivity } = patient;
   const fans = cornerFans(patient);
   const manifold = new Uint8Array(mesh.positions.length / 3).fill(1);
-  for (let e = 0; e < links.joined.length; e++) {
-    if (links.edgeCornerStart[e + 1] - links.edgeCornerStart[e] > 2 || opposed(patient, e)) {
-      for (const v of links.edgeVertices.subarray(2 * e, 2 * e + 2)) manifold[v] = 0;
+  for (let e = 0; e < connectivity.isInterior.length; e++) {
+    if (connectivity.edgeCornerStart[e + 1] - connectivity.edgeCornerStart[e] > 2 || opposed(patient, e)) {
+      for (const v of connectivity.edgeVertices.subarray(2 * e, 2 * e + 2)) manifold[v] = 0;
     }
   }
   const first = new Int32Array(manifold.length).fill(-1);
@@ -37,5 +37,5 @@ function knots(patient: Patient): number[] {
 }
 
 /** Two faces of opposed winding: a fault of its own. */
-const opposed = ({ links }: Patient, e: number): boolean =>
-  !links.joined[e] && links.edgeCornerStart[e + 1] - links.edgeCornerStart[e] === 2;
+const opposed = ({ connectivity }: Patient, e: number): boolean =>
+  !connectivity.isInterior[e] && connectivity.edgeCornerStart[e + 1] - connectivity.edgeCornerStart[e] === 2;

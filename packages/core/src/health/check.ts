@@ -10,7 +10,7 @@ import type { Context } from '../progress.ts';
 export interface Patient {
   readonly model: Model;
   readonly mesh: Mesh;
-  readonly links: Connectivity;
+  readonly connectivity: Connectivity;
   readonly triangulation: Triangulation;
 }
 

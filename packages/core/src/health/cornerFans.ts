@@ -8,12 +8,12 @@ import type { Patient } from './check.ts';
  * @param vertices  those whose fans are told apart; all when absent. At the others every corner has the number of the vertex's
  *                  first corner
  */
-export function cornerFans({ mesh, links }: Patient, vertices?: ReadonlySet<number>): Uint32Array {
+export function cornerFans({ mesh, connectivity }: Patient, vertices?: ReadonlySet<number>): Uint32Array {
   const { cornerVertex } = mesh;
-  const { edgeCornerStart, edgeCorners, joined, nextCorner } = links;
+  const { edgeCornerStart, edgeCorners, isInterior, nextCorner } = connectivity;
   const sets = disjointSets(cornerVertex.length);
-  for (let e = 0; e < joined.length; e++) {
-    if (!joined[e]) continue;
+  for (let e = 0; e < isInterior.length; e++) {
+    if (!isInterior[e]) continue;
     const [c, d] = [edgeCorners[edgeCornerStart[e]], edgeCorners[edgeCornerStart[e] + 1]];
     // The two faces run along the edge in opposite directions.
     unite(sets, c, nextCorner[d]);

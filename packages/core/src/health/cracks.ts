@@ -18,7 +18,7 @@ export const cracks: Check = {
     const standIn = standIns(patient, options);
     const vertices = Array.from(standIn.keys()).filter((v) => standIn[v] !== v);
     const both = new Set(vertices.flatMap((v) => [v, standIn[v]]));
-    const { edgeVertices } = patient.links;
+    const { edgeVertices } = patient.connectivity;
     const edges = borderEdges(patient).filter(
       (e) => both.has(edgeVertices[2 * e]) && both.has(edgeVertices[2 * e + 1]),
     );
@@ -33,10 +33,12 @@ export const cracks: Check = {
 
 /** For each vertex the one it is to be joined to, itself for most. */
 function standIns(patient: Patient, { tolerance }: CheckOptions): Uint32Array {
-  const { mesh, links } = patient;
+  const { mesh, connectivity } = patient;
   const { positions } = mesh;
   const borders = borderEdges(patient);
-  const ends = new Set(borders.flatMap((e) => [links.edgeVertices[2 * e], links.edgeVertices[2 * e + 1]]));
+  const ends = new Set(
+    borders.flatMap((e) => [connectivity.edgeVertices[2 * e], connectivity.edgeVertices[2 * e + 1]]),
+  );
   const reach = tolerance * meanLength(patient, borders);
   const near = disjointSets(positions.length / 3);
   if (reach > 0) {
@@ -54,28 +56,31 @@ function standIns(patient: Patient, { tolerance }: CheckOptions): Uint32Array {
   // Where exactly two border edges come to lie on each other, their ends are joined.
   const pairs = new Map<string, number[]>();
   for (const e of borders) {
-    const [a, b] = [findRoot(near, links.edgeVertices[2 * e]), findRoot(near, links.edgeVertices[2 * e + 1])];
+    const [a, b] = [
+      findRoot(near, connectivity.edgeVertices[2 * e]),
+      findRoot(near, connectivity.edgeVertices[2 * e + 1]),
+    ];
     if (a === b) continue;
     const key = a < b ? `${a} ${b}` : `${b} ${a}`;
     pairs.set(key, [...(pairs.get(key) ?? []), e]);
   }
-  const joined = disjointSets(positions.length / 3);
+  const isInterior = disjointSets(positions.length / 3);
   for (const [e, f, ...more] of pairs.values()) {
     if (f === undefined || more.length > 0) continue;
-    for (const v of links.edgeVertices.subarray(2 * e, 2 * e + 2)) {
-      for (const w of links.edgeVertices.subarray(2 * f, 2 * f + 2)) {
-        if (findRoot(near, v) === findRoot(near, w)) unite(joined, v, w);
+    for (const v of connectivity.edgeVertices.subarray(2 * e, 2 * e + 2)) {
+      for (const w of connectivity.edgeVertices.subarray(2 * f, 2 * f + 2)) {
+        if (findRoot(near, v) === findRoot(near, w)) unite(isInterior, v, w);
       }
     }
   }
-  return Uint32Array.from(joined.parent, (_, v) => findRoot(joined, v));
+  return Uint32Array.from(isInterior.parent, (_, v) => findRoot(isInterior, v));
 }
 
-function vertexNeighbours({ links }: Patient, edges: readonly number[]): Map<number, Set<number>> {
+function vertexNeighbours({ connectivity }: Patient, edges: readonly number[]): Map<number, Set<number>> {
   const neighbours = new Map<number, Set<number>>();
   const add = (a: number, b: number) => neighbours.set(a, (neighbours.get(a) ?? new Set()).add(b));
   for (const e of edges) {
-    const [a, b] = links.edgeVertices.subarray(2 * e, 2 * e + 2);
+    const [a, b] = connectivity.edgeVertices.subarray(2 * e, 2 * e + 2);
     add(a, b);
     add(b, a);
   }

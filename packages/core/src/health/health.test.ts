@@ -3,7 +3,7 @@ import { applyDelta, inverse } from '../document/delta.ts';
 import { openDocument, topologyOf } from '../document/document.ts';
 import { StoppedError } from '../errors.ts';
 import { readModel } from '../formats/readModel.ts';
-import { connectivity } from '../mesh/connectivity.ts';
+import { connectivityOf } from '../mesh/connectivity.ts';
 import { type Mesh, meshFromPolygons } from '../mesh/mesh.ts';
 import { type Model, modelFromMesh } from '../mesh/model.ts';
 import { triangulate } from '../mesh/triangulate.ts';
@@ -18,7 +18,7 @@ import { CHECKS, checkOf, examine } from './examine.ts';
 const patient = (mesh: Mesh, more: Partial<Model> = {}) => ({
   model: { ...modelFromMesh('model', mesh), ...more },
   mesh,
-  links: connectivity(mesh),
+  connectivity: connectivityOf(mesh),
   triangulation: triangulate(mesh),
 });
 
@@ -271,10 +271,10 @@ describe('repairs', () => {
     const document = openDocument(modelFromMesh('model', mesh));
     const { patch } = await carryOut(document, { operation: 'repair', params: { kind } }, localContext);
     const after = applyDelta(document, patch);
-    const { links, triangulation } = topologyOf(after.model);
-    const again = { model: after.model, mesh: after.model.mesh, links, triangulation };
+    const { connectivity, triangulation } = topologyOf(after.model);
+    const again = { model: after.model, mesh: after.model.mesh, connectivity, triangulation };
     expect(checkOf(kind)?.find(again, DEFAULT_OPTIONS, unattended)).toBeUndefined();
-    expect(after.seams.length).toBe(links.joined.length);
+    expect(after.seams.length).toBe(connectivity.isInterior.length);
     expect(applyDelta(after, inverse(patch))).toEqual(document);
   });
 
@@ -311,7 +311,7 @@ describe('repairs', () => {
     }
     const { mesh } = document.model;
     expect([...mesh.faceStart]).toEqual([0, 5, 9, 13]);
-    expect(topologyOf(document.model).links.joined.filter((j) => j === 1)).toHaveLength(3);
+    expect(topologyOf(document.model).connectivity.isInterior.filter((j) => j === 1)).toHaveLength(3);
     expect(document.seams.includes(1)).toBe(false);
     mesh.cornerVertex.forEach((v, c) => {
       expect(document.uvSets[0].uv[2 * c]).toBeCloseTo(mesh.positions[3 * v] / 4, 12);
@@ -370,8 +370,8 @@ describe('repairs', () => {
       uvSets: [{ name: 'UV', uv }],
     };
     let document = openDocument(model);
-    const { links } = topologyOf(model);
-    const seam = links.cornerEdge[model.mesh.faceStart[25]];
+    const { connectivity } = topologyOf(model);
+    const seam = connectivity.cornerEdge[model.mesh.faceStart[25]];
     for (const step of [
       { operation: 'cut', params: { edges: [seam] } },
       { operation: 'hide', params: { by: 'object', parts: [2] } },
@@ -385,8 +385,8 @@ describe('repairs', () => {
     }
     expect(document.model.faceObject.length).toBe(27);
     expect([...document.hidden]).toEqual(Array.from({ length: 27 }, (_, f) => (f < 21 ? 0 : 1)));
-    const now = topologyOf(document.model).links;
-    const ends = links.edgeVertices.subarray(2 * seam, 2 * seam + 2);
+    const now = topologyOf(document.model).connectivity;
+    const ends = connectivity.edgeVertices.subarray(2 * seam, 2 * seam + 2);
     const places = [...ends].map((v) => [...model.mesh.positions.subarray(3 * v, 3 * v + 3)].join());
     const cut = Array.from(document.seams.keys()).filter((e) => document.seams[e]);
     expect(

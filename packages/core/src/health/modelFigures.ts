@@ -32,9 +32,9 @@ export interface ModelFigures {
 
 /** Counts, lengths, and the topology of every piece (Euler and Poincaré: χ = 2 − 2 genus − borders). */
 export function modelFigures(patient: Patient): ModelFigures {
-  const { mesh, links, triangulation } = patient;
+  const { mesh, connectivity, triangulation } = patient;
   const faces = mesh.faceStart.length - 1;
-  const edges = links.joined.length;
+  const edges = connectivity.isInterior.length;
   let [triangles, quads, least, sum, greatest] = [0, 0, Infinity, 0, 0];
   for (let f = 0; f < faces; f++) {
     const size = mesh.faceStart[f + 1] - mesh.faceStart[f];
@@ -42,12 +42,12 @@ export function modelFigures(patient: Patient): ModelFigures {
     else if (size === 4) quads++;
   }
   for (let e = 0; e < edges; e++) {
-    const length = edgeLength(mesh.positions, links.edgeVertices, e);
+    const length = edgeLength(mesh.positions, connectivity.edgeVertices, e);
     least = Math.min(least, length);
     greatest = Math.max(greatest, length);
     sum += length;
   }
-  const { label, count } = loosePieces(mesh, links);
+  const { label, count } = loosePieces(mesh, connectivity);
   const own: number[][] = Array.from({ length: count }, () => []);
   triangulation.triangleFace.forEach((f, t) => {
     own[label[f]].push(t);

@@ -9,10 +9,10 @@ export const nonManifoldEdges: Check = {
   severity: 'spoils',
   thing: ['edge with more than two faces', 'edges with more than two faces'],
   effect: 'Shells are cut apart there, because no flat piece can go on in three directions.',
-  find({ links }) {
+  find({ connectivity }) {
     const edges: number[] = [];
-    for (let e = 0; e < links.joined.length; e++) {
-      if (links.edgeCornerStart[e + 1] - links.edgeCornerStart[e] > 2) edges.push(e);
+    for (let e = 0; e < connectivity.isInterior.length; e++) {
+      if (connectivity.edgeCornerStart[e + 1] - connectivity.edgeCornerStart[e] > 2) edges.push(e);
     }
     return findingOf({ edges });
   },
@@ -21,7 +21,7 @@ export const nonManifoldEdges: Check = {
     safe: false,
     run: (patient, { edges }) => {
       const at = new Set(
-        [...edges].flatMap((e) => [...patient.links.edgeVertices.subarray(2 * e, 2 * e + 2)]),
+        [...edges].flatMap((e) => [...patient.connectivity.edgeVertices.subarray(2 * e, 2 * e + 2)]),
       );
       return withSplitVertices(patient.mesh, cornerFans(patient, at));
     },

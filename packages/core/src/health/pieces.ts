@@ -8,13 +8,13 @@ export interface Piece {
 }
 
 /** The pieces of a model that share no edge, in the order of their first face. */
-export function piecesOf({ mesh, links }: Patient): Piece[] {
-  const { label, count } = loosePieces(mesh, links);
+export function piecesOf({ mesh, connectivity }: Patient): Piece[] {
+  const { label, count } = loosePieces(mesh, connectivity);
   const open = new Uint8Array(count);
-  for (let e = 0; e < links.joined.length; e++) {
-    if (links.joined[e]) continue;
-    for (let i = links.edgeCornerStart[e]; i < links.edgeCornerStart[e + 1]; i++)
-      open[label[links.cornerFace[links.edgeCorners[i]]]] = 1;
+  for (let e = 0; e < connectivity.isInterior.length; e++) {
+    if (connectivity.isInterior[e]) continue;
+    for (let i = connectivity.edgeCornerStart[e]; i < connectivity.edgeCornerStart[e + 1]; i++)
+      open[label[connectivity.cornerFace[connectivity.edgeCorners[i]]]] = 1;
   }
   const faces: number[][] = Array.from({ length: count }, () => []);
   label.forEach((piece, f) => {

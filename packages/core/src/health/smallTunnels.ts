@@ -13,8 +13,8 @@ export const smallTunnels: Check = {
   thing: ['small tunnel', 'small tunnels'],
   effect:
     'Scans and sculpts have them where the surface closed over a gap. Opening a piece cuts a ring round each, which paints worse than none.',
-  find({ mesh, links, triangulation }, _, { signal }) {
-    const shells = shellsFromSeams(mesh, links, new Uint8Array(links.joined.length));
+  find({ mesh, connectivity, triangulation }, _, { signal }) {
+    const shells = shellsFromSeams(mesh, connectivity, new Uint8Array(connectivity.isInterior.length));
     const start = faceTriangleStart(mesh, triangulation);
     const edges: number[] = [];
     let count = 0;
@@ -24,7 +24,7 @@ export const smallTunnels: Check = {
       const vertexOf = (v: number) => mesh.cornerVertex[shell.vertexCorner[v]];
       for (const ring of smallHandles(shell)) {
         count++;
-        for (const [a, b] of ring.edges) edges.push(findEdge(links, vertexOf(a), vertexOf(b)));
+        for (const [a, b] of ring.edges) edges.push(findEdge(connectivity, vertexOf(a), vertexOf(b)));
       }
     }
     return findingOf({ edges }, count);

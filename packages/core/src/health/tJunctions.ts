@@ -19,7 +19,7 @@ export const tJunctions: Check = {
     label: 'Make them corners of both sides',
     safe: false,
     run(patient, _, { tolerance }) {
-      const { edgeCorners, edgeCornerStart, edgeVertices } = patient.links;
+      const { edgeCorners, edgeCornerStart, edgeVertices } = patient.connectivity;
       const inserted = new Map<number, { vertex: number; along: number }[]>();
       for (const { vertex, edge, along } of junctions(patient, tolerance)) {
         const corner = edgeCorners[edgeCornerStart[edge]];
@@ -43,18 +43,18 @@ interface Junction {
 }
 
 function junctions(patient: Patient, tolerance: number): Junction[] {
-  const { mesh, links } = patient;
+  const { mesh, connectivity } = patient;
   const p = mesh.positions;
   const borders = borderEdges(patient);
   const mean = meanLength(patient, borders);
   const reach = tolerance * mean;
   const result: Junction[] = [];
   if (!(reach > 0)) return result;
-  const ends = new Set(borders.flatMap((e) => [...links.edgeVertices.subarray(2 * e, 2 * e + 2)]));
+  const ends = new Set(borders.flatMap((e) => [...connectivity.edgeVertices.subarray(2 * e, 2 * e + 2)]));
   const grid = pointGrid(p, ends, mean);
   for (const e of borders) {
-    const [a, b] = links.edgeVertices.subarray(2 * e, 2 * e + 2);
-    const length = edgeLength(p, links.edgeVertices, e);
+    const [a, b] = connectivity.edgeVertices.subarray(2 * e, 2 * e + 2);
+    const length = edgeLength(p, connectivity.edgeVertices, e);
     const direction = [0, 1, 2].map((k) => (p[3 * b + k] - p[3 * a + k]) / (length || 1));
     const seen = new Set([a, b]);
     const near = (v: number) => {

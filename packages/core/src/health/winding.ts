@@ -25,7 +25,7 @@ export const mixedWinding: Check = {
  * Of every piece joined by edges of two faces, the faces to turn over so that all agree, fewer than half of it; none where they
  * cannot agree, as on a Möbius band.
  */
-function minority({ mesh, links }: Patient): number[] {
+function minority({ mesh, connectivity }: Patient): number[] {
   const faces = faceCount(mesh);
   const side = new Int8Array(faces); // 1 or −1 once reached
   const turned: number[] = [];
@@ -36,12 +36,14 @@ function minority({ mesh, links }: Patient): number[] {
     let agree = true;
     for (const f of piece) {
       for (let c = mesh.faceStart[f]; c < mesh.faceStart[f + 1]; c++) {
-        const e = links.cornerEdge[c];
-        const first = links.edgeCornerStart[e];
-        if (links.edgeCornerStart[e + 1] - first !== 2) continue;
+        const e = connectivity.cornerEdge[c];
+        const first = connectivity.edgeCornerStart[e];
+        if (connectivity.edgeCornerStart[e + 1] - first !== 2) continue;
         const other =
-          links.edgeCorners[first] === c ? links.edgeCorners[first + 1] : links.edgeCorners[first];
-        const g = links.cornerFace[other];
+          connectivity.edgeCorners[first] === c
+            ? connectivity.edgeCorners[first + 1]
+            : connectivity.edgeCorners[first];
+        const g = connectivity.cornerFace[other];
         if (g === f) continue;
         const wanted = mesh.cornerVertex[other] === mesh.cornerVertex[c] ? -side[f] : side[f];
         if (side[g] === 0) {

@@ -12,7 +12,7 @@ export const foldedFaces: Inspection = {
   thing: ['folded face', 'folded faces'],
   effect: 'A program that splits them by the other diagonal flips a part of them.',
   find({ document, boxes }) {
-    const { mesh, links } = topologyOf(document.model);
+    const { mesh, connectivity } = topologyOf(document.model);
     const { uv } = current(document);
     const { faceShell } = shellsOf(document);
     const laid = [...document.stale.keys()].filter((f) => boxes[faceShell[f]] !== undefined);
@@ -25,8 +25,8 @@ export const foldedFaces: Inspection = {
       );
       const shells = new Set([...region].map((f) => faceShell[f]));
       for (let c = 0; c < mesh.cornerVertex.length; c++)
-        if (vertices.has(mesh.cornerVertex[c]) && shells.has(faceShell[links.cornerFace[c]]))
-          region.add(links.cornerFace[c]);
+        if (vertices.has(mesh.cornerVertex[c]) && shells.has(faceShell[connectivity.cornerFace[c]]))
+          region.add(connectivity.cornerFace[c]);
     }
     return {
       count: folded.length,

@@ -133,9 +133,9 @@ const CASES: Readonly<
   },
   'out-of-date': {
     document: () => {
-      const { links } = topologyOf(sheetWith(0, [0.1, 0.1]).model);
-      const middle = [...links.joined.keys()].filter((e) => {
-        const [a, b] = links.edgeVertices.subarray(2 * e, 2 * e + 2);
+      const { connectivity } = topologyOf(sheetWith(0, [0.1, 0.1]).model);
+      const middle = [...connectivity.isInterior.keys()].filter((e) => {
+        const [a, b] = connectivity.edgeVertices.subarray(2 * e, 2 * e + 2);
         return a % 5 === 2 && b % 5 === 2;
       });
       // It was laid out by the app, and not by hand: what is unfolded finds places.
@@ -252,7 +252,7 @@ describe('findings in the flat', () => {
         sheet(3, 3, (i, j) => [x[j], y[i], 0]),
       ),
     );
-    const { edgeVertices } = topologyOf(plate.model).links;
+    const { edgeVertices } = topologyOf(plate.model).connectivity;
     const edges = [...plate.seams.keys()].filter((e) => {
       const [a, b] = [edgeVertices[2 * e], edgeVertices[2 * e + 1]];
       const isUp = a % 4 === 1 && b % 4 === 1;

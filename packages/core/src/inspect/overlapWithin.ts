@@ -50,17 +50,17 @@ export function pairsOf(
  * most others.
  */
 function oneSide({ document, area }: Subject, pairs: readonly (readonly [number, number])[]): number[] {
-  const { links, mesh } = topologyOf(document.model);
+  const { connectivity, mesh } = topologyOf(document.model);
   const involved = [...new Set(pairs.flat())];
   const numberOf = new Map(involved.map((f, i) => [f, i]));
   const sets = disjointSets(involved.length);
   for (const [f, i] of numberOf)
     for (let c = mesh.faceStart[f]; c < mesh.faceStart[f + 1]; c++) {
-      const e = links.cornerEdge[c];
-      if (!links.joined[e] || document.seams[e]) continue;
-      const first = links.edgeCornerStart[e];
+      const e = connectivity.cornerEdge[c];
+      if (!connectivity.isInterior[e] || document.seams[e]) continue;
+      const first = connectivity.edgeCornerStart[e];
       for (let k = first; k < first + 2; k++) {
-        const j = numberOf.get(links.cornerFace[links.edgeCorners[k]]);
+        const j = numberOf.get(connectivity.cornerFace[connectivity.edgeCorners[k]]);
         if (j !== undefined) unite(sets, i, j);
       }
     }

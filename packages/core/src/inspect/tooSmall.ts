@@ -44,14 +44,14 @@ function remedyFor(subject: Subject, shells: readonly number[]): Remedy | undefi
 
 /** Of each of some shells, the seams between it and the neighbour with which it has most of them in common. */
 function longestBorders(document: HemDocument, shells: readonly number[]): number[] {
-  const { mesh, links } = topologyOf(document.model);
+  const { mesh, connectivity } = topologyOf(document.model);
   const { faceShell } = shellsOf(document);
   const shared = new Map(shells.map((s) => [s, new Map<number, Border>()]));
   for (let e = 0; e < document.seams.length; e++) {
-    if (!document.seams[e] || !links.joined[e]) continue;
-    const first = links.edgeCornerStart[e];
-    const s = faceShell[links.cornerFace[links.edgeCorners[first]]];
-    const t = faceShell[links.cornerFace[links.edgeCorners[first + 1]]];
+    if (!document.seams[e] || !connectivity.isInterior[e]) continue;
+    const first = connectivity.edgeCornerStart[e];
+    const s = faceShell[connectivity.cornerFace[connectivity.edgeCorners[first]]];
+    const t = faceShell[connectivity.cornerFace[connectivity.edgeCorners[first + 1]]];
     if (s === t) continue;
     for (const [own, other] of [
       [s, t],
@@ -60,7 +60,7 @@ function longestBorders(document: HemDocument, shells: readonly number[]): numbe
       const borders = shared.get(own);
       if (!borders) continue;
       const border = borders.get(other) ?? { length: 0, edges: [] };
-      border.length += edgeLength(mesh, links, e);
+      border.length += edgeLength(mesh, connectivity, e);
       border.edges.push(e);
       borders.set(other, border);
     }

@@ -29,11 +29,11 @@ const ROUND = 2;
 export const ambientOcclusion: Job<'ambient-occlusion', OcclusionTask, AmbientOcclusion> = {
   name: 'ambient-occlusion',
   run({ document, tree }, context) {
-    const { mesh, links } = topologyOf(document.model);
+    const { mesh, connectivity } = topologyOf(document.model);
     const cast = rayCaster(tree);
     const box = boundingBox(mesh.positions);
     const size = Math.hypot(box[3] - box[0], box[4] - box[1], box[5] - box[2]) || 1;
-    const seen = vertexOcclusion(mesh, links, cast, size, context);
+    const seen = vertexOcclusion(mesh, connectivity, cast, size, context);
     const [up, away] = document.upAxis === 1 ? [2, 1] : [1, 2];
     const side = ROUND * Math.max(box[3] - box[0], box[3 + away] - box[away], 0.2 * size);
     const middle = [0, 1, 2].map((k) => (box[k] + box[k + 3]) / 2) as [number, number, number];

@@ -9,7 +9,7 @@ export const SAME = 2e-3;
 export const copies: Job<'copies', { readonly document: HemDocument }, readonly Family[]> = {
   name: 'copies',
   run({ document }, context) {
-    const { mesh, links } = topologyOf(document.model);
-    return families(mesh, links, SAME, context.signal);
+    const { mesh, connectivity } = topologyOf(document.model);
+    return families(mesh, connectivity, SAME, context.signal);
   },
 };

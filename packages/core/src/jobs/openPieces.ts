@@ -27,9 +27,13 @@ export const openPieces: Job<
 > = {
   name: 'open-pieces',
   run({ document, shells: chosen, visibility }, context) {
-    const { mesh, links } = topologyOf(document.model);
+    const { mesh, connectivity } = topologyOf(document.model);
     const normals = faceNormals(mesh);
-    const costs = edgeCosts(mesh, links, normals, { hidden: HIDDEN, visibility, seams: document.seams });
+    const costs = edgeCosts(mesh, connectivity, normals, {
+      hidden: HIDDEN,
+      visibility,
+      seams: document.seams,
+    });
     const found: number[] = [];
     let small = 0;
     chosen.forEach((s, i) => {
@@ -38,7 +42,7 @@ export const openPieces: Job<
       const shell = shellOf(document, s);
       if (!OPENABLE.has(shellTopology(shell).kind)) return;
       const vertexOf = (v: number) => mesh.cornerVertex[shell.vertexCorner[v]];
-      const edgeOf = (a: number, b: number) => findEdge(links, vertexOf(a), vertexOf(b));
+      const edgeOf = (a: number, b: number) => findEdge(connectivity, vertexOf(a), vertexOf(b));
       const { edges, smallHandles } = openShell(shell, (a, b) => costs[edgeOf(a, b)]);
       for (const [a, b] of edges) found.push(edgeOf(a, b));
       small += smallHandles;

@@ -15,10 +15,10 @@ import { stretchPicture } from './stretchPicture.ts';
 async function openCube() {
   const bare = openDocument(modelFromMesh('Cube', cube()));
   const lid = [1];
-  const { links, mesh } = topologyOf(bare.model);
+  const { connectivity, mesh } = topologyOf(bare.model);
   const edges = [
     ...Array.from({ length: mesh.faceStart[2] - mesh.faceStart[1] }, (_, i) => mesh.faceStart[lid[0]] + i),
-  ].map((c) => links.cornerEdge[c]);
+  ].map((c) => connectivity.cornerEdge[c]);
   return after(bare, request('cut', { edges }), request('unfold', {}));
 }
 

@@ -22,11 +22,15 @@ const MATCHED = 0.9;
 export const symmetry: Job<'symmetry', SymmetryTask, FoundSymmetry | undefined> = {
   name: 'symmetry',
   run({ document, wanted }) {
-    const { mesh, links } = topologyOf(document.model);
+    const { mesh, connectivity } = topologyOf(document.model);
     const found =
-      wanted === 'mirror' ? findMirror(mesh, links) : wanted === 'turn' ? findTurn(mesh, links) : wanted;
-    if (!found || !fallsOn(mesh, links, found)) return undefined;
-    const pairs = counterparts(mesh, links, isometryOf(found));
+      wanted === 'mirror'
+        ? findMirror(mesh, connectivity)
+        : wanted === 'turn'
+          ? findTurn(mesh, connectivity)
+          : wanted;
+    if (!found || !fallsOn(mesh, connectivity, found)) return undefined;
+    const pairs = counterparts(mesh, connectivity, isometryOf(found));
     const matched = pairs.edges.reduce((sum, e) => sum + (e >= 0 ? 1 : 0), 0);
     return { symmetry: found, ...pairs, byPlace: matched < MATCHED * pairs.edges.length };
   },

@@ -15,9 +15,9 @@ export interface VisibilityTask {
 export const visibility: Job<'visibility', VisibilityTask, Float32Array> = {
   name: 'visibility',
   run({ document, tree, view }, context) {
-    const { mesh, links } = topologyOf(document.model);
+    const { mesh, connectivity } = topologyOf(document.model);
     const box = boundingBox(mesh.positions);
     const size = Math.hypot(box[3] - box[0], box[4] - box[1], box[5] - box[2]) || 1;
-    return vertexVisibility(mesh, links, rayCaster(tree), size, view, document, context);
+    return vertexVisibility(mesh, connectivity, rayCaster(tree), size, view, document, context);
   },
 };

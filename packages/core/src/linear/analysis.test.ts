@@ -8,14 +8,16 @@ import { gatherPattern, multiply, type Pattern } from './sparse.ts';
 const graph = fc
   .integer({ min: 1, max: 30 })
   .chain((n) =>
-    fc.array(fc.tuple(fc.nat(n - 1), fc.nat(n - 1)), { maxLength: 90 }).map((links) => patternOf(n, links)),
+    fc
+      .array(fc.tuple(fc.nat(n - 1), fc.nat(n - 1)), { maxLength: 90 })
+      .map((connectivity) => patternOf(n, connectivity)),
   );
 
-function patternOf(n: number, links: readonly (readonly [number, number])[]): Pattern {
+function patternOf(n: number, connectivity: readonly (readonly [number, number])[]): Pattern {
   return gatherPattern(
     n,
-    Uint32Array.from(links, ([a]) => a),
-    Uint32Array.from(links, ([, b]) => b),
+    Uint32Array.from(connectivity, ([a]) => a),
+    Uint32Array.from(connectivity, ([, b]) => b),
   ).pattern;
 }
 

@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { cube, sheet, torus } from '../testing/shapes.ts';
 import { catmullClark } from './catmullClark.ts';
-import { connectivity } from './connectivity.ts';
+import { connectivityOf } from './connectivity.ts';
 import { boundingBox, faceCount, type Mesh, meshFromPolygons, vertexCount } from './mesh.ts';
 import { faceNormal, faceNormals, vertexNormals } from './normals.ts';
 
@@ -16,8 +16,8 @@ describe('Catmull–Clark', () => {
     ] as const) {
       const { mesh: finer } = catmullClark(mesh);
       expect(faceCount(finer)).toBe(mesh.cornerVertex.length);
-      expect(vertexCount(finer) - connectivity(finer).joined.length + faceCount(finer)).toBe(euler);
-      expect(connectivity(finer).joined.every((joined) => joined === 1)).toBe(true);
+      expect(vertexCount(finer) - connectivityOf(finer).isInterior.length + faceCount(finer)).toBe(euler);
+      expect(connectivityOf(finer).isInterior.every((isInterior) => isInterior === 1)).toBe(true);
     }
   });
 
@@ -32,10 +32,10 @@ describe('Catmull–Clark', () => {
     const { mesh, edgePoint } = catmullClark(sheet(1, 2, (i, j) => [j, i, 0]));
     // Vertex 1, in the middle of a straight border, stays; the middle of an edge is its midpoint.
     expect([...mesh.positions.subarray(3, 6)]).toEqual([1, 0, 0]);
-    const links = connectivity(sheet(1, 2, (i, j) => [j, i, 0]));
+    const connectivity = connectivityOf(sheet(1, 2, (i, j) => [j, i, 0]));
     edgePoint.forEach((v, e) => {
-      if (links.joined[e]) return;
-      const [a, b] = [links.edgeVertices[2 * e], links.edgeVertices[2 * e + 1]];
+      if (connectivity.isInterior[e]) return;
+      const [a, b] = [connectivity.edgeVertices[2 * e], connectivity.edgeVertices[2 * e + 1]];
       const middle = (a % 3) + (b % 3);
       expect(mesh.positions[3 * v]).toBeCloseTo(middle / 2, 12);
     });

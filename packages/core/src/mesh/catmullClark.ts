@@ -1,4 +1,4 @@
-import { connectivity } from './connectivity.ts';
+import { connectivityOf } from './connectivity.ts';
 import { faceCount, type Mesh, vertexCount } from './mesh.ts';
 
 export interface Subdivided {
@@ -12,9 +12,9 @@ export interface Subdivided {
  * becomes n quads, in its corners' order.
  */
 export function catmullClark(mesh: Mesh): Subdivided {
-  const links = connectivity(mesh);
+  const connectivity = connectivityOf(mesh);
   const { positions, cornerVertex, faceStart } = mesh;
-  const [vertices, edges, faces] = [vertexCount(mesh), links.joined.length, faceCount(mesh)];
+  const [vertices, edges, faces] = [vertexCount(mesh), connectivity.isInterior.length, faceCount(mesh)];
   const out = new Float64Array(3 * (vertices + edges + faces));
   const edgeAt = (e: number) => 3 * (vertices + e);
   const faceAt = (f: number) => 3 * (vertices + edges + f);
@@ -26,30 +26,30 @@ export function catmullClark(mesh: Mesh): Subdivided {
     }
   }
   for (let e = 0; e < edges; e++) {
-    const [a, b] = [3 * links.edgeVertices[2 * e], 3 * links.edgeVertices[2 * e + 1]];
+    const [a, b] = [3 * connectivity.edgeVertices[2 * e], 3 * connectivity.edgeVertices[2 * e + 1]];
     for (let k = 0; k < 3; k++) {
       let point = 0.5 * (positions[a + k] + positions[b + k]);
-      if (links.joined[e]) {
-        const first = links.edgeCornerStart[e];
-        const f = faceAt(links.cornerFace[links.edgeCorners[first]]) + k;
-        const g = faceAt(links.cornerFace[links.edgeCorners[first + 1]]) + k;
+      if (connectivity.isInterior[e]) {
+        const first = connectivity.edgeCornerStart[e];
+        const f = faceAt(connectivity.cornerFace[connectivity.edgeCorners[first]]) + k;
+        const g = faceAt(connectivity.cornerFace[connectivity.edgeCorners[first + 1]]) + k;
         point = 0.5 * point + 0.25 * (out[f] + out[g]);
       }
       out[edgeAt(e) + k] = point;
     }
   }
-  moveVertices(mesh, links, out, edgeAt, faceAt);
+  moveVertices(mesh, connectivity, out, edgeAt, faceAt);
 
   const newStart = new Uint32Array(cornerVertex.length + 1);
   const newCorners = new Uint32Array(4 * cornerVertex.length);
   for (let c = 0; c < cornerVertex.length; c++) {
-    const f = links.cornerFace[c];
+    const f = connectivity.cornerFace[c];
     const before = c === faceStart[f] ? faceStart[f + 1] - 1 : c - 1;
     newStart[c + 1] = 4 * (c + 1);
     newCorners[4 * c] = cornerVertex[c];
-    newCorners[4 * c + 1] = vertices + links.cornerEdge[c];
+    newCorners[4 * c + 1] = vertices + connectivity.cornerEdge[c];
     newCorners[4 * c + 2] = vertices + edges + f;
-    newCorners[4 * c + 3] = vertices + links.cornerEdge[before];
+    newCorners[4 * c + 3] = vertices + connectivity.cornerEdge[before];
   }
   return {
     mesh: { positions: out, faceStart: newStart, cornerVertex: newCorners },
@@ -59,15 +59,18 @@ export function catmullClark(mesh: Mesh): Subdivided {
 
 function moveVertices(
   mesh: Mesh,
-  links: ReturnType<typeof connectivity>,
+  connectivity: ReturnType<typeof connectivityOf>,
   out: Float64Array,
   edgeAt: (e: number) => number,
   faceAt: (f: number) => number,
 ): void {
   const { positions } = mesh;
   for (let v = 0; v < vertexCount(mesh); v++) {
-    const around = links.vertexEdges.subarray(links.vertexEdgeStart[v], links.vertexEdgeStart[v + 1]);
-    const borders = around.filter((e) => !links.joined[e]);
+    const around = connectivity.vertexEdges.subarray(
+      connectivity.vertexEdgeStart[v],
+      connectivity.vertexEdgeStart[v + 1],
+    );
+    const borders = around.filter((e) => !connectivity.isInterior[e]);
     for (let k = 0; k < 3; k++) {
       const own = positions[3 * v + k];
       if (borders.length === 2) {
@@ -79,11 +82,11 @@ function moveVertices(
         const n = around.length;
         let [q, r] = [0, 0];
         for (const e of around) {
-          const first = links.edgeCornerStart[e];
-          const f = faceAt(links.cornerFace[links.edgeCorners[first]]) + k;
-          const g = faceAt(links.cornerFace[links.edgeCorners[first + 1]]) + k;
+          const first = connectivity.edgeCornerStart[e];
+          const f = faceAt(connectivity.cornerFace[connectivity.edgeCorners[first]]) + k;
+          const g = faceAt(connectivity.cornerFace[connectivity.edgeCorners[first + 1]]) + k;
           q += (0.5 * (out[f] + out[g])) / n;
-          const far = links.edgeVertices[2 * e] + links.edgeVertices[2 * e + 1] - v;
+          const far = connectivity.edgeVertices[2 * e] + connectivity.edgeVertices[2 * e + 1] - v;
           r += (0.5 * (own + positions[3 * far + k])) / n;
         }
         out[3 * v + k] = (q + 2 * r + (n - 3) * own) / n;

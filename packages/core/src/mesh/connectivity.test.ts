@@ -1,23 +1,23 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { cube, torus } from '../testing/shapes.ts';
-import { connectivity, findEdge } from './connectivity.ts';
+import { connectivityOf, findEdge } from './connectivity.ts';
 import { meshFromPolygons } from './mesh.ts';
 import { loosePieces } from './model.ts';
 import { triangulate } from './triangulate.ts';
 
 describe('connectivity', () => {
   it('counts the 12 edges of a cube, all joined', () => {
-    const links = connectivity(cube());
-    expect(links.joined.length).toBe(12);
-    expect(links.joined.every((j) => j === 1)).toBe(true);
-    expect(findEdge(links, 0, 1)).toBeGreaterThanOrEqual(0);
-    expect(findEdge(links, 0, 6)).toBe(-1);
+    const connectivity = connectivityOf(cube());
+    expect(connectivity.isInterior.length).toBe(12);
+    expect(connectivity.isInterior.every((j) => j === 1)).toBe(true);
+    expect(findEdge(connectivity, 0, 1)).toBeGreaterThanOrEqual(0);
+    expect(findEdge(connectivity, 0, 6)).toBe(-1);
   });
 
   it('gives a torus the Euler characteristic 0', () => {
     const mesh = torus(12, 8);
-    expect(mesh.positions.length / 3 - connectivity(mesh).joined.length + 96).toBe(0);
+    expect(mesh.positions.length / 3 - connectivityOf(mesh).isInterior.length + 96).toBe(0);
   });
 
   it('treats an edge with three faces, and two faces of opposed winding, as borders', () => {
@@ -35,8 +35,8 @@ describe('connectivity', () => {
         [0, 1, 4],
       ],
     );
-    const links = connectivity(fin);
-    expect(links.joined[findEdge(links, 0, 1)]).toBe(0);
+    const connectivity = connectivityOf(fin);
+    expect(connectivity.isInterior[findEdge(connectivity, 0, 1)]).toBe(0);
     const opposed = meshFromPolygons(
       [
         [0, 0, 0],
@@ -49,8 +49,8 @@ describe('connectivity', () => {
         [0, 1, 3],
       ],
     );
-    const apart = connectivity(opposed);
-    expect([...apart.joined]).toEqual([0, 0, 0, 0, 0]);
+    const apart = connectivityOf(opposed);
+    expect([...apart.isInterior]).toEqual([0, 0, 0, 0, 0]);
     expect(loosePieces(opposed, apart).count).toBe(1);
   });
 
@@ -62,12 +62,14 @@ describe('connectivity', () => {
           Array.from({ length: 10 }, (_, i) => [i, i * i, 0]),
           faces,
         );
-        const links = connectivity(mesh);
-        expect(links.edgeCorners.length).toBe(mesh.cornerVertex.length);
+        const connectivity = connectivityOf(mesh);
+        expect(connectivity.edgeCorners.length).toBe(mesh.cornerVertex.length);
         for (let c = 0; c < mesh.cornerVertex.length; c++) {
-          const e = links.cornerEdge[c];
-          const ends = [mesh.cornerVertex[c], mesh.cornerVertex[links.nextCorner[c]]].sort((a, b) => a - b);
-          expect([links.edgeVertices[2 * e], links.edgeVertices[2 * e + 1]]).toEqual(ends);
+          const e = connectivity.cornerEdge[c];
+          const ends = [mesh.cornerVertex[c], mesh.cornerVertex[connectivity.nextCorner[c]]].sort(
+            (a, b) => a - b,
+          );
+          expect([connectivity.edgeVertices[2 * e], connectivity.edgeVertices[2 * e + 1]]).toEqual(ends);
         }
       }),
     );

@@ -2,7 +2,7 @@ import { cornerCount, cornerFaces, faceCount, type Mesh, vertexCount } from './m
 
 /**
  * Which edges a mesh has and what meets at them. Any number of faces may meet at an edge; only an
- * edge where exactly two faces of agreeing winding meet is *joined*. All others are borders for
+ * edge where exactly two faces of agreeing winding meet is *interior*. All others are borders for
  * every purpose of cutting and unfolding, so no real file can break what is built on top.
  */
 export interface Connectivity {
@@ -14,7 +14,7 @@ export interface Connectivity {
   readonly edgeCornerStart: Uint32Array;
   readonly edgeCorners: Uint32Array;
   /** 1 where exactly two different faces of agreeing winding meet. */
-  readonly joined: Uint8Array;
+  readonly isInterior: Uint8Array;
   /** Face of each corner. */
   readonly cornerFace: Uint32Array;
   /** The next corner round the same face. */
@@ -25,7 +25,7 @@ export interface Connectivity {
 }
 
 /** Builds the edges of a mesh in time linear in its corners. */
-export function connectivity(mesh: Mesh): Connectivity {
+export function connectivityOf(mesh: Mesh): Connectivity {
   const corners = cornerCount(mesh);
   const cornerFace = cornerFaces(mesh);
   const nextCorner = new Uint32Array(corners);
@@ -38,14 +38,14 @@ export function connectivity(mesh: Mesh): Connectivity {
   const edgeCount = edgeVertices.length / 2;
   const { start: edgeCornerStart, items: edgeCorners } = bucket(cornerEdge, edgeCount);
 
-  const joined = new Uint8Array(edgeCount);
+  const isInterior = new Uint8Array(edgeCount);
   for (let e = 0; e < edgeCount; e++) {
     const first = edgeCornerStart[e];
     if (edgeCornerStart[e + 1] - first !== 2) continue;
     const a = edgeCorners[first];
     const b = edgeCorners[first + 1];
     const opposed = mesh.cornerVertex[a] === mesh.cornerVertex[nextCorner[b]];
-    joined[e] =
+    isInterior[e] =
       opposed && cornerFace[a] !== cornerFace[b] && edgeVertices[2 * e] !== edgeVertices[2 * e + 1] ? 1 : 0;
   }
 
@@ -56,7 +56,7 @@ export function connectivity(mesh: Mesh): Connectivity {
     cornerEdge,
     edgeCornerStart,
     edgeCorners,
-    joined,
+    isInterior,
     cornerFace,
     nextCorner,
     vertexEdgeStart: ends.start,
@@ -113,8 +113,8 @@ export function bucket(keys: Uint32Array, bucketCount: number): { start: Uint32A
 }
 
 /** The edge between two vertices, or -1. */
-export function findEdge(links: Connectivity, a: number, b: number): number {
-  const { edgeVertices, vertexEdgeStart, vertexEdges } = links;
+export function findEdge(connectivity: Connectivity, a: number, b: number): number {
+  const { edgeVertices, vertexEdgeStart, vertexEdges } = connectivity;
   const edges = (v: number) => vertexEdgeStart[v + 1] - vertexEdgeStart[v];
   // From where fewer meet: the hub of a fan has them all.
   const [from, to] = edges(a) <= edges(b) ? [a, b] : [b, a];

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { sheet } from '../testing/shapes.ts';
-import { connectivity } from './connectivity.ts';
+import { connectivityOf } from './connectivity.ts';
 import { fillHoles } from './fillHoles.ts';
 import type { Mesh } from './mesh.ts';
 import { faceNormal } from './normals.ts';
@@ -15,16 +15,16 @@ describe('small holes', () => {
       cornerVertex: plate.cornerVertex.filter((_, c) => !gone.includes(Math.floor(c / 4))),
     };
     const lengths: number[] = [];
-    const filled = fillHoles(holed, connectivity(holed), (loop) => {
+    const filled = fillHoles(holed, connectivityOf(holed), (loop) => {
       lengths.push(loop.length);
       return loop.length < 10;
     });
     expect(lengths.sort((a, b) => a - b)).toEqual([4, 6, 32]);
     expect(filled.faceStart.length - holed.faceStart.length).toBe(2);
-    const { joined } = connectivity(filled);
-    expect(joined.filter((j) => j === 0)).toHaveLength(32);
+    const { isInterior } = connectivityOf(filled);
+    expect(isInterior.filter((j) => j === 0)).toHaveLength(32);
     // The new faces look the way of those round them.
     for (const f of [61, 62]) expect(faceNormal(filled, f)[2]).toBeGreaterThan(0);
-    expect(fillHoles(holed, connectivity(holed), () => false)).toBe(holed);
+    expect(fillHoles(holed, connectivityOf(holed), () => false)).toBe(holed);
   });
 });

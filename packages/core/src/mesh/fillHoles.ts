@@ -9,14 +9,14 @@ import { faceCount, type Mesh } from './mesh.ts';
  */
 export function fillHoles(
   mesh: Mesh,
-  { joined, edgeCorners, edgeCornerStart, nextCorner }: Connectivity,
+  { isInterior, edgeCorners, edgeCornerStart, nextCorner }: Connectivity,
   isWanted: (loop: readonly number[]) => boolean,
 ): Mesh {
   const { cornerVertex, faceStart, positions } = mesh;
   /** The vertex after each along a border; −2 where several go on. */
   const next = new Int32Array(positions.length / 3).fill(-1);
-  for (let e = 0; e < joined.length; e++) {
-    if (joined[e]) continue;
+  for (let e = 0; e < isInterior.length; e++) {
+    if (isInterior[e]) continue;
     for (let i = edgeCornerStart[e]; i < edgeCornerStart[e + 1]; i++) {
       const from = cornerVertex[edgeCorners[i]];
       next[from] = next[from] === -1 ? cornerVertex[nextCorner[edgeCorners[i]]] : -2;

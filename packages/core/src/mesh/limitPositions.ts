@@ -1,5 +1,5 @@
 import { catmullClark } from './catmullClark.ts';
-import { connectivity } from './connectivity.ts';
+import { connectivityOf } from './connectivity.ts';
 import { type Mesh, vertexCount } from './mesh.ts';
 
 /**
@@ -12,7 +12,7 @@ import { type Mesh, vertexCount } from './mesh.ts';
 export function limitPositions(cage: Mesh): Float64Array {
   const { mesh } = catmullClark(cage);
   const { positions, cornerVertex } = mesh;
-  const links = connectivity(mesh);
+  const connectivity = connectivityOf(mesh);
   const limit = new Float64Array(3 * vertexCount(cage));
   // Corner 2 of every small quad is the one across from its cage vertex, corner 0.
   const across = new Float64Array(limit.length);
@@ -20,15 +20,19 @@ export function limitPositions(cage: Mesh): Float64Array {
     for (let k = 0; k < 3; k++) across[3 * cornerVertex[c] + k] += positions[3 * cornerVertex[c + 2] + k];
   }
   for (let v = 0; 3 * v < limit.length; v++) {
-    const around = links.vertexEdges.subarray(links.vertexEdgeStart[v], links.vertexEdgeStart[v + 1]);
-    const borders = around.filter((e) => !links.joined[e]);
+    const around = connectivity.vertexEdges.subarray(
+      connectivity.vertexEdgeStart[v],
+      connectivity.vertexEdgeStart[v + 1],
+    );
+    const borders = around.filter((e) => !connectivity.isInterior[e]);
     const edges = borders.length === 2 ? borders : around;
     const n = edges.length;
     for (let k = 0; k < 3; k++) {
       const own = positions[3 * v + k];
       let sum = 0;
       for (const e of edges)
-        sum += positions[3 * (links.edgeVertices[2 * e] + links.edgeVertices[2 * e + 1] - v) + k];
+        sum +=
+          positions[3 * (connectivity.edgeVertices[2 * e] + connectivity.edgeVertices[2 * e + 1] - v) + k];
       limit[3 * v + k] =
         borders.length === 2
           ? (sum + 4 * own) / 6

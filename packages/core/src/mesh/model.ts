@@ -92,12 +92,16 @@ export function modelFromMesh(name: string, mesh: Mesh): Model {
 }
 
 /** Pieces of faces that share vertices: a label per face and how many there are. */
-export function loosePieces(mesh: Mesh, links: Connectivity): { label: Uint32Array; count: number } {
+export function loosePieces(mesh: Mesh, connectivity: Connectivity): { label: Uint32Array; count: number } {
   const sets = disjointSets(faceCount(mesh));
-  for (let e = 0; e < links.joined.length; e++) {
-    const first = links.edgeCornerStart[e];
-    for (let i = first + 1; i < links.edgeCornerStart[e + 1]; i++) {
-      unite(sets, links.cornerFace[links.edgeCorners[first]], links.cornerFace[links.edgeCorners[i]]);
+  for (let e = 0; e < connectivity.isInterior.length; e++) {
+    const first = connectivity.edgeCornerStart[e];
+    for (let i = first + 1; i < connectivity.edgeCornerStart[e + 1]; i++) {
+      unite(
+        sets,
+        connectivity.cornerFace[connectivity.edgeCorners[first]],
+        connectivity.cornerFace[connectivity.edgeCorners[i]],
+      );
     }
   }
   return numberSets(sets);

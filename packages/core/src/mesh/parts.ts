@@ -12,7 +12,7 @@ export interface Parts {
 }
 
 /** The parts of a model of one kind. */
-export function partsBy(kind: PartKind, model: Model, links: Connectivity): Parts {
+export function partsBy(kind: PartKind, model: Model, connectivity: Connectivity): Parts {
   switch (kind) {
     case 'object':
       return { facePart: model.faceObject, names: model.objects };
@@ -47,7 +47,7 @@ export function partsBy(kind: PartKind, model: Model, links: Connectivity): Part
       };
     }
     case 'piece': {
-      const { label, count } = loosePieces(model.mesh, links);
+      const { label, count } = loosePieces(model.mesh, connectivity);
       const names = Array.from({ length: count }, (_, i) => `Piece ${i + 1}`);
       return { facePart: label, names: count === 1 ? [model.objects[0] || model.name] : names };
     }

@@ -22,7 +22,7 @@ import { localContext } from './localContext.ts';
 const cubeDocument = () => openDocument(modelFromMesh('Cube', cube()));
 
 const edgesOf = (document: HemDocument, pairs: readonly (readonly [number, number])[]) =>
-  pairs.map(([a, b]) => findEdge(topologyOf(document.model).links, a, b));
+  pairs.map(([a, b]) => findEdge(topologyOf(document.model).connectivity, a, b));
 
 const LID = [
   [4, 5],
@@ -230,10 +230,10 @@ describe('parts', () => {
     const renamed = await after({ by: 'object', parts: [1], name: 'lid' });
     expect(renamed.objects).toEqual(['a', 'lid', 'c']);
     expect(renamed.objectTransforms).toBe(model.objectTransforms);
-    const joined = await after({ by: 'object', parts: [2, 0], name: 'box' });
-    expect(joined.objects).toEqual(['box', 'b']);
-    expect([...joined.faceObject]).toEqual([0, 1, 0, 0, 1, 0]);
-    expect(joined.objectTransforms).toBeUndefined();
+    const isInterior = await after({ by: 'object', parts: [2, 0], name: 'box' });
+    expect(isInterior.objects).toEqual(['box', 'b']);
+    expect([...isInterior.faceObject]).toEqual([0, 1, 0, 0, 1, 0]);
+    expect(isInterior.objectTransforms).toBeUndefined();
     const materials = await after({ by: 'material', parts: [0, 1], name: 'wood' });
     expect(materials.materials).toEqual([{ name: 'wood', colour: [1, 0, 0] }]);
     expect([...materials.faceMaterial]).toEqual([0, 0, -1, 0, 0, 0]);

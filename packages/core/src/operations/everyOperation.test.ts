@@ -22,7 +22,7 @@ interface Case {
 
 const opened = (mesh: Mesh): HemDocument => openDocument(modelFromMesh('Model', mesh));
 const edgesOf = (document: HemDocument, pairs: readonly (readonly [number, number])[]): number[] =>
-  pairs.map(([a, b]) => findEdge(topologyOf(document.model).links, a, b));
+  pairs.map(([a, b]) => findEdge(topologyOf(document.model).connectivity, a, b));
 
 /** Points and faces of a mesh, to be added to. */
 const listsOf = ({ positions, faceStart, cornerVertex }: Mesh) => ({
@@ -83,8 +83,8 @@ async function stairs(): Promise<HemDocument> {
 }
 const ringed = async () => {
   const document = opened(torus(16, 8));
-  const { links } = topologyOf(document.model);
-  const ring = Array.from({ length: 8 }, (_, j) => findEdge(links, j, (j + 1) % 8));
+  const { connectivity } = topologyOf(document.model);
+  const ring = Array.from({ length: 8 }, (_, j) => findEdge(connectivity, j, (j + 1) % 8));
   return after(document, request('cut', { edges: ring }));
 };
 const seamsOf = ({ seams }: HemDocument): number[] => [...seams.keys()].filter((e) => seams[e] === 1);

@@ -41,8 +41,8 @@ describe('unpacking', () => {
 describe('a patch that was read back', () => {
   async function unfolded() {
     const start = openDocument(modelFromMesh('Cube', cube()));
-    const { links } = topologyOf(start.model);
-    const edges = [4, 5, 6, 7].map((a, i, ring) => findEdge(links, a, ring[(i + 1) % 4]));
+    const { connectivity } = topologyOf(start.model);
+    const edges = [4, 5, 6, 7].map((a, i, ring) => findEdge(connectivity, a, ring[(i + 1) % 4]));
     const cut = await carryOut(start, { operation: 'cut', params: { edges } }, localContext);
     const document = applyDelta(start, cut.patch);
     const { patch } = await carryOut(document, { operation: 'unfold', params: {} }, localContext);

@@ -27,8 +27,8 @@ async function worked(name = 'Cube'): Promise<Project> {
     persistence: memoryPersistence(),
     jobs: localJobs,
   });
-  const { links } = topologyOf(start.model);
-  const lid = [4, 5, 6, 7].map((a, i, ring) => findEdge(links, a, ring[(i + 1) % 4]));
+  const { connectivity } = topologyOf(start.model);
+  const lid = [4, 5, 6, 7].map((a, i, ring) => findEdge(connectivity, a, ring[(i + 1) % 4]));
   await session.perform('cut', { edges: lid });
   await session.perform('relax', {});
   await session.perform('delete-faces', { faces: [0] });
@@ -260,8 +260,8 @@ describe('project files of earlier versions', () => {
         [1, 'Light'],
       ]);
       const light = withCurrent(state, 1);
-      const { links } = topologyOf(light.model);
-      expect(light.seams).toEqual(seamsFromUv(links, current(light).uv));
+      const { connectivity } = topologyOf(light.model);
+      expect(light.seams).toEqual(seamsFromUv(connectivity, current(light).uv));
       expect(light.placed).toBe(1);
     }
     let again = states[states.length - 1];

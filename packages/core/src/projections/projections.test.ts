@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { connectivity } from '../mesh/connectivity.ts';
+import { connectivityOf } from '../mesh/connectivity.ts';
 import { faceCount, type Mesh, meshFromPolygons } from '../mesh/mesh.ts';
 import { seamsFromUv } from '../surface/shells.ts';
 import { cube, sheet } from '../testing/shapes.ts';
@@ -85,7 +85,7 @@ describe('cylindrical projection', () => {
     const us = uv.filter((_, i) => !(i & 1));
     expect(Math.max(...us) - Math.min(...us)).toBeCloseTo(2 * Math.PI, 9);
     for (const f of all(mesh)) expect(flatArea(mesh, uv, f) / 2).toBeCloseTo((2 * Math.PI * 2) / 24, 9);
-    const seams = seamsFromUv(connectivity(mesh), uv);
+    const seams = seamsFromUv(connectivityOf(mesh), uv);
     expect(seams.reduce((a, b) => a + b, 0)).toBe(1);
   });
 

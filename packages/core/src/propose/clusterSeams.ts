@@ -12,20 +12,21 @@ import { facesOfCluster, type Joins, normalClusters } from './normalClusters.ts'
 
 /** Every edge between two clusters that lie flat, and what opens one that is no disc. */
 export function clusterSeams(
-  { mesh, links, image }: CoarseSurface,
+  { mesh, connectivity, image }: CoarseSurface,
   costs: Float64Array,
   most: number,
   context: Context,
 ): Uint8Array {
-  const side = (e: number, k: number) => links.cornerFace[links.edgeCorners[links.edgeCornerStart[e] + k]];
+  const side = (e: number, k: number) =>
+    connectivity.cornerFace[connectivity.edgeCorners[connectivity.edgeCornerStart[e] + k]];
   const half = image?.half ?? faceCount(mesh);
   // Of a surface that is its own image, one half is clustered, and the other has the same.
   const isOpen = (e: number) => side(e, 0) < half && side(e, 1) < half;
-  const joins = normalClusters(mesh, links, isOpen);
+  const joins = normalClusters(mesh, connectivity, isOpen);
   const label = flatClusters(mesh, joins, half, most, context);
-  const seams = new Uint8Array(links.joined.length);
+  const seams = new Uint8Array(connectivity.isInterior.length);
   for (let e = 0; e < seams.length; e++) {
-    if (!links.joined[e]) continue;
+    if (!connectivity.isInterior[e]) continue;
     const [a, b] = [side(e, 0), side(e, 1)];
     if (a < half !== b < half) seams[e] = 1;
     else if (a < half && label[a] !== label[b]) {
@@ -35,12 +36,16 @@ export function clusterSeams(
   }
   const triangulation = triangulate(mesh);
   const triangleStart = faceTriangleStart(mesh, triangulation);
-  const shells = shellsFromSeams(mesh, links, seams);
+  const shells = shellsFromSeams(mesh, connectivity, seams);
   for (let s = 0; s < shells.shellCount; s++) {
     if (facesOfShell(shells, s)[0] >= half) continue;
     const shell = extractShell(mesh, triangulation, triangleStart, shells, s);
     const edgeOf = (a: number, b: number) =>
-      findEdge(links, mesh.cornerVertex[shell.vertexCorner[a]], mesh.cornerVertex[shell.vertexCorner[b]]);
+      findEdge(
+        connectivity,
+        mesh.cornerVertex[shell.vertexCorner[a]],
+        mesh.cornerVertex[shell.vertexCorner[b]],
+      );
     for (const [a, b] of openShell(shell, (a, b) => costs[edgeOf(a, b)], { disc: true }).edges) {
       const e = edgeOf(a, b);
       seams[e] = 1;

@@ -41,18 +41,18 @@ export function coarseSeams(
   { most, smallest, relaxSteps }: CoarseSeamsOptions,
   context: Context,
 ): Uint8Array {
-  const { mesh, links, image } = surface;
-  const length = Float64Array.from(links.joined.keys(), (e) => edgeLength(mesh, links, e));
+  const { mesh, connectivity, image } = surface;
+  const length = Float64Array.from(connectivity.isInterior.keys(), (e) => edgeLength(mesh, connectivity, e));
   const mean = length.reduce((sum, x) => sum + x, 0) / (length.length || 1);
   const onBorder = new Uint8Array(surface.vertex.length);
-  links.joined.forEach((joined, e) => {
-    if (!joined) for (let k = 0; k < 2; k++) onBorder[links.edgeVertices[2 * e + k]] = 1;
+  connectivity.isInterior.forEach((isInterior, e) => {
+    if (!isInterior) for (let k = 0; k < 2; k++) onBorder[connectivity.edgeVertices[2 * e + k]] = 1;
   });
   const setsOf = (longest: number) => (seams: Uint8Array) =>
     mirrored(
       surface,
       seamRuns(
-        links,
+        connectivity,
         (e) => seams[e] === 1,
         (v) => onBorder[v] === 1 || (longest < Infinity && image?.vertices[v] === v),
         (e) => length[e],
@@ -64,10 +64,10 @@ export function coarseSeams(
   const step = faceCount(mesh) < SMALL ? 1 : STEP;
   const sewn = (start: Uint8Array, bound: number, own: Context): Uint8Array => {
     const whole = { ...options, most: bound, setsOf: setsOf(Infinity) };
-    const runs = sewWhileFlat(mesh, links, start, whole, share(own, 0, 0.8));
+    const runs = sewWhileFlat(mesh, connectivity, start, whole, share(own, 0, 0.8));
     return sewWhileFlat(
       mesh,
-      links,
+      connectivity,
       runs,
       { ...options, most: bound, setsOf: setsOf(step * mean) },
       share(own, 0.8, 1),
@@ -97,18 +97,20 @@ export function coarseSeams(
   const seams = tried.reduce((best, each) => (costOf(each) < costOf(best) ? each : best));
   const few = smallest * faceCount(mesh);
   const besideSmall = (now: Uint8Array) => {
-    const shells = shellsFromSeams(mesh, links, now);
+    const shells = shellsFromSeams(mesh, connectivity, now);
     const isSmall = (f: number) => facesOfShell(shells, shells.faceShell[f]).length < few;
     const beside = ({ edges: [e] }: SeamRun) =>
-      [0, 1].map((k) => links.cornerFace[links.edgeCorners[links.edgeCornerStart[e] + k]]);
+      [0, 1].map(
+        (k) => connectivity.cornerFace[connectivity.edgeCorners[connectivity.edgeCornerStart[e] + k]],
+      );
     return setsOf(Infinity)(now).filter((runs) => runs.some((run) => beside(run).some(isSmall)));
   };
   const lax = { ...options, most: 1 + 2 * (most - 1), setsOf: besideSmall };
-  return sewWhileFlat(mesh, links, seams, lax, part(0.95, 1));
+  return sewWhileFlat(mesh, connectivity, seams, lax, part(0.95, 1));
 }
 
 /** Runs with their mirror images, each pair once. */
-function mirrored({ image, links }: CoarseSurface, runs: readonly SeamRun[]): (readonly SeamRun[])[] {
+function mirrored({ image, connectivity }: CoarseSurface, runs: readonly SeamRun[]): (readonly SeamRun[])[] {
   if (!image) return runs.map((run) => [run]);
   const seen = new Set<number>();
   const sets: (readonly SeamRun[])[] = [];
@@ -116,7 +118,7 @@ function mirrored({ image, links }: CoarseSurface, runs: readonly SeamRun[]): (r
     if (seen.has(run.edges[0])) continue;
     for (const e of run.edges) seen.add(e);
     const edges = run.edges.map((e) => image.edges[e]);
-    if (edges.some((e) => e < 0 || !links.joined[e])) continue;
+    if (edges.some((e) => e < 0 || !connectivity.isInterior[e])) continue;
     if (edges.some((e) => run.edges.includes(e))) {
       // Across the plane, or along it: its own image as a whole, or none.
       if (edges.every((e) => run.edges.includes(e))) sets.push([run]);

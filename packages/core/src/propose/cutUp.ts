@@ -8,7 +8,7 @@ import type { Counterparts } from '../symmetry/counterparts.ts';
 /** A mesh that is being cut up. */
 export interface CutUp {
   readonly mesh: Mesh;
-  readonly links: Connectivity;
+  readonly connectivity: Connectivity;
   readonly triangulation: Triangulation;
   readonly triangleStart: Uint32Array;
   /** 1 for each cut edge; changed in place. */
@@ -28,11 +28,11 @@ export function sewThese({ pairs, seams }: CutUp, edges: Iterable<number>, into:
 }
 
 /** Cuts edges, and with them their mirror images. */
-export function cutThese({ links, now, pairs }: CutUp, edges: Iterable<number>): void {
+export function cutThese({ connectivity, now, pairs }: CutUp, edges: Iterable<number>): void {
   for (const e of edges) {
     now[e] = 1;
     const image = pairs?.edges[e] ?? -1;
-    if (image >= 0 && links.joined[image]) now[image] = 1;
+    if (image >= 0 && connectivity.isInterior[image]) now[image] = 1;
   }
 }
 
@@ -46,7 +46,7 @@ export const areaOf = (mesh: Mesh, faces: Iterable<number>): number => {
 /** Edges that a shell shares with each of its neighbours, by the neighbour. */
 export function sharedEdges(
   mesh: Mesh,
-  links: Connectivity,
+  connectivity: Connectivity,
   shells: Shells,
   shell: number,
   isFree: (edge: number) => boolean,
@@ -54,9 +54,9 @@ export function sharedEdges(
   const shared = new Map<number, number[]>();
   for (const f of facesOfShell(shells, shell)) {
     for (let c = mesh.faceStart[f]; c < mesh.faceStart[f + 1]; c++) {
-      const e = links.cornerEdge[c];
-      if (!links.joined[e] || !isFree(e)) continue;
-      for (const other of shellsAtEdges(links, shells, [e])) {
+      const e = connectivity.cornerEdge[c];
+      if (!connectivity.isInterior[e] || !isFree(e)) continue;
+      for (const other of shellsAtEdges(connectivity, shells, [e])) {
         if (other === shell) continue;
         const list = shared.get(other);
         if (list) list.push(e);

@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { overlapsWithin } from '../measure/overlap.ts';
 import { measureStretch } from '../measure/stretch.ts';
-import { connectivity } from '../mesh/connectivity.ts';
+import { connectivityOf } from '../mesh/connectivity.ts';
 import { type Mesh, meshFromPolygons } from '../mesh/mesh.ts';
 import { unattended } from '../progress.ts';
 import { meshOfShell } from '../surface/cutShell.ts';
@@ -11,7 +11,11 @@ import { isStretched } from './layFlat.ts';
 import { mending } from './mend.ts';
 
 describe('mending', () => {
-  const surfaceOf = (mesh: Mesh) => ({ mesh, links: connectivity(mesh), vertex: new Uint32Array(0) });
+  const surfaceOf = (mesh: Mesh) => ({
+    mesh,
+    connectivity: connectivityOf(mesh),
+    vertex: new Uint32Array(0),
+  });
 
   it('leaves a ramp that would lie on itself whole: it is laid clear', () => {
     const ramp = wholeShell(

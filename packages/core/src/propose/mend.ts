@@ -18,7 +18,7 @@ export type Mending = { readonly edges: readonly number[] } | 'anew' | undefined
  * @param most  L2 stretch that is asked for
  * @throws StoppedError
  */
-export function mending({ mesh, links }: CoarseSurface, most: number, context: Context): Mending {
+export function mending({ mesh, connectivity }: CoarseSurface, most: number, context: Context): Mending {
   heedStop(context.signal);
   const shell = shellFromTriangles(mesh.positions, mesh.cornerVertex);
   const found = isStretched(shell, { most, relaxSteps: RELAX_STEPS }, context.signal);
@@ -32,7 +32,7 @@ export function mending({ mesh, links }: CoarseSurface, most: number, context: C
   if (!dart || dart.l2 > most) return 'anew';
   return {
     edges: Array.from({ length: dart.edges.length / 2 }, (_, i) =>
-      findEdge(links, dart.edges[2 * i], dart.edges[2 * i + 1]),
+      findEdge(connectivity, dart.edges[2 * i], dart.edges[2 * i + 1]),
     ),
   };
 }

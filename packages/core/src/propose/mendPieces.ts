@@ -1,4 +1,4 @@
-import { connectivity, findEdge } from '../mesh/connectivity.ts';
+import { connectivityOf, findEdge } from '../mesh/connectivity.ts';
 import type { Mesh } from '../mesh/mesh.ts';
 import { triangulate } from '../mesh/triangulate.ts';
 import type { Context } from '../progress.ts';
@@ -30,18 +30,18 @@ export function mendPieces(
   most: number,
   context: Context,
 ): boolean {
-  const { mesh, links } = surface;
+  const { mesh, connectivity } = surface;
   const well = new Set<string>();
   for (let cuts = 0; cuts < MOST_CUTS; ) {
     const shell = piecesOf(surface, tree.seams).find((piece) => !well.has(nameOf(piece)));
     if (!shell) return true;
     const own = meshOfShell(shell);
-    const piece: CoarseSurface = { mesh: own, links: connectivity(own), vertex: new Uint32Array(0) };
+    const piece: CoarseSurface = { mesh: own, connectivity: connectivityOf(own), vertex: new Uint32Array(0) };
     const edgeOf = (e: number) => {
-      const [a, b] = [0, 1].map((k) => shell.vertexCorner[piece.links.edgeVertices[2 * e + k]]);
-      return findEdge(links, mesh.cornerVertex[a], mesh.cornerVertex[b]);
+      const [a, b] = [0, 1].map((k) => shell.vertexCorner[piece.connectivity.edgeVertices[2 * e + k]]);
+      return findEdge(connectivity, mesh.cornerVertex[a], mesh.cornerVertex[b]);
     };
-    const cost = Float64Array.from(piece.links.joined.keys(), (e) => costs[edgeOf(e)]);
+    const cost = Float64Array.from(piece.connectivity.isInterior.keys(), (e) => costs[edgeOf(e)]);
     const found = cutOf(shell, piece, cost, most, context);
     if (found.length === 0) {
       well.add(nameOf(shell));
@@ -65,8 +65,8 @@ function cutOf(
   if (kind === 'nonManifold') return [];
   if (kind !== 'disk')
     return cutGraph(
-      piece.links,
-      systemOfLoops(piece.mesh, piece.links, 0, (e) => cost[e], true),
+      piece.connectivity,
+      systemOfLoops(piece.mesh, piece.connectivity, 0, (e) => cost[e], true),
     );
   const found = mending(piece, most, context);
   if (!found) return [];
@@ -81,12 +81,12 @@ const nameOf = ({ triangleFace, positions }: Shell): string =>
 
 /** The shells that seams make of a surface of triangles. */
 export function piecesOf(
-  { mesh, links }: { readonly mesh: Mesh; readonly links: CoarseSurface['links'] },
+  { mesh, connectivity }: { readonly mesh: Mesh; readonly connectivity: CoarseSurface['connectivity'] },
   seams: Uint8Array,
 ): Shell[] {
   const triangulation = triangulate(mesh);
   const start = faceTriangleStart(mesh, triangulation);
-  const shells = shellsFromSeams(mesh, links, seams);
+  const shells = shellsFromSeams(mesh, connectivity, seams);
   return Array.from({ length: shells.shellCount }, (_, s) => s)
     .filter((s) => facesOfShell(shells, s).length > 0)
     .map((s) => extractShell(mesh, triangulation, start, shells, s));

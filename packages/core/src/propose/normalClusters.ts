@@ -17,7 +17,11 @@ export interface Joins {
  * @param isOpen  whether faces may be joined over an edge
  * @returns all joins, down to one cluster for each piece
  */
-export function normalClusters(mesh: Mesh, links: Connectivity, isOpen: (edge: number) => boolean): Joins {
+export function normalClusters(
+  mesh: Mesh,
+  connectivity: Connectivity,
+  isOpen: (edge: number) => boolean,
+): Joins {
   const faces = faceCount(mesh);
   /** The cluster that stands for each face which is not joined to an earlier one. */
   const cluster = Uint32Array.from({ length: faces }, (_, f) => f);
@@ -48,10 +52,10 @@ export function normalClusters(mesh: Mesh, links: Connectivity, isOpen: (edge: n
     queue.push(pairs.length, bend(a, b));
     pairs.push([a, b, version[a], version[b]]);
   };
-  for (let e = 0; e < links.joined.length; e++) {
-    if (!links.joined[e] || !isOpen(e)) continue;
-    const a = links.cornerFace[links.edgeCorners[links.edgeCornerStart[e]]];
-    const b = links.cornerFace[links.edgeCorners[links.edgeCornerStart[e] + 1]];
+  for (let e = 0; e < connectivity.isInterior.length; e++) {
+    if (!connectivity.isInterior[e] || !isOpen(e)) continue;
+    const a = connectivity.cornerFace[connectivity.edgeCorners[connectivity.edgeCornerStart[e]]];
+    const b = connectivity.cornerFace[connectivity.edgeCorners[connectivity.edgeCornerStart[e] + 1]];
     if (around[a].has(b)) continue;
     around[a].add(b);
     around[b].add(a);

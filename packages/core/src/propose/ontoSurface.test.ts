@@ -1,18 +1,18 @@
 import { describe, expect, it } from 'vitest';
-import { connectivity } from '../mesh/connectivity.ts';
+import { connectivityOf } from '../mesh/connectivity.ts';
 import { edgeLength } from '../select/shortestPath.ts';
 import { sheet } from '../testing/shapes.ts';
 import { ontoSurface } from './ontoSurface.ts';
 
 const [rows, columns] = [12, 12];
 const mesh = sheet(rows, columns, (i, j) => [j, 0, i]);
-const links = connectivity(mesh);
-const lengths = Float64Array.from(links.joined.keys(), (e) => edgeLength(mesh, links, e));
+const connectivity = connectivityOf(mesh);
+const lengths = Float64Array.from(connectivity.isInterior.keys(), (e) => edgeLength(mesh, connectivity, e));
 const at = (i: number, j: number) => i * (columns + 1) + j;
 const takenOver = (runs: readonly number[][], within?: (v: number) => boolean) =>
   ontoSurface(
     mesh,
-    links,
+    connectivity,
     runs.map((vertices) => ({ vertices, within })),
     lengths,
     lengths,
@@ -20,7 +20,7 @@ const takenOver = (runs: readonly number[][], within?: (v: number) => boolean) =
     1,
   );
 const verticesOf = (edges: readonly number[]) =>
-  new Set(edges.flatMap((e) => [links.edgeVertices[2 * e], links.edgeVertices[2 * e + 1]]));
+  new Set(edges.flatMap((e) => [connectivity.edgeVertices[2 * e], connectivity.edgeVertices[2 * e + 1]]));
 
 describe('runs of seam taken over to a finer mesh', () => {
   it('run straight between their ends', () => {

@@ -23,15 +23,15 @@ export interface CoarseRun {
  */
 export function ontoSurface(
   mesh: Mesh,
-  links: Connectivity,
+  connectivity: Connectivity,
   runs: readonly CoarseRun[],
   costs: Float64Array,
   lengths: Float64Array,
   isBarred: (vertex: number) => boolean,
   reach: number,
 ): number[][] {
-  const { edgeVertices } = links;
-  const used = new Uint8Array(links.vertexEdgeStart.length - 1);
+  const { edgeVertices } = connectivity;
+  const used = new Uint8Array(connectivity.vertexEdgeStart.length - 1);
   for (const { vertices } of runs) {
     used[vertices[0]] = 1;
     used[vertices[vertices.length - 1]] = 1;
@@ -44,12 +44,12 @@ export function ontoSurface(
     const own = new Set(vertices);
     const end = vertices[vertices.length - 1];
     const isFree = (v: number) => v === end || (!used[v] && !isBarred(v) && within(v));
-    const way = vertexWay(mesh, links, vertices, (v) => own.has(v) || isFree(v), lengths);
+    const way = vertexWay(mesh, connectivity, vertices, (v) => own.has(v) || isFree(v), lengths);
     if (way.length === 0) continue;
     const straight =
       vertices[0] === end
         ? way
-        : straightenPath(mesh, links, vertices[0], way, (e) => costs[e], { reach, isFree });
+        : straightenPath(mesh, connectivity, vertices[0], way, (e) => costs[e], { reach, isFree });
     ways[r] = straight;
     let v = vertices[0];
     for (const e of straight) {
@@ -66,12 +66,12 @@ const FAR_ROUND = 1.5;
 /** From vertex to vertex the shortest way, without running back on itself. */
 function vertexWay(
   mesh: Mesh,
-  links: Connectivity,
+  connectivity: Connectivity,
   vertices: readonly number[],
   isFree: (vertex: number) => boolean,
   lengths: Float64Array,
 ): number[] {
-  const { edgeVertices } = links;
+  const { edgeVertices } = connectivity;
   const way: number[] = [];
   const passed = new Map<number, number>([[vertices[0], 0]]);
   let at = vertices[0];
@@ -80,11 +80,11 @@ function vertexWay(
     const blocked = (e: number) =>
       (!isFree(edgeVertices[2 * e]) && edgeVertices[2 * e] !== at) ||
       (!isFree(edgeVertices[2 * e + 1]) && edgeVertices[2 * e + 1] !== at);
-    let path = growingPath(links, at, (e) => (blocked(e) ? Infinity : lengths[e]));
+    let path = growingPath(connectivity, at, (e) => (blocked(e) ? Infinity : lengths[e]));
     path.grow(to);
     if (path.cost[to] > FAR_ROUND * straightLine(mesh, at, to)) {
       // Shut in by others: over them, rather than not at all or far round.
-      const over = growingPath(links, at, (e) => lengths[e]);
+      const over = growingPath(connectivity, at, (e) => lengths[e]);
       over.grow(to);
       if (path.cost[to] > FAR_ROUND * over.cost[to]) path = over;
     }

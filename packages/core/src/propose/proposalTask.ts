@@ -6,7 +6,7 @@ import type { Symmetry } from '../symmetry/findSymmetry.ts';
 /** A model for some of whose shells seams are to be proposed. */
 export interface ProposalTask {
   readonly mesh: Mesh;
-  readonly links: Connectivity;
+  readonly connectivity: Connectivity;
   readonly triangulation: Triangulation;
   readonly triangleStart: Uint32Array;
   /** Seams that stay, 1 for each cut edge. */

@@ -51,7 +51,7 @@ function cappedTube(rings: number, sectors: number, length: number): Mesh {
 }
 
 /** Two meshes as one, side by side. */
-function joined(a: Mesh, b: Mesh): Mesh {
+function isInterior(a: Mesh, b: Mesh): Mesh {
   const points = [a, b].flatMap(({ positions }, k) =>
     Array.from({ length: positions.length / 3 }, (_, v) => [
       positions[3 * v] + 10 * k,
@@ -146,7 +146,7 @@ describe('a proposal', () => {
       bare,
       request('paint-patch', { faces: Array.from({ length: 80 }, (_, f) => f), patch: 'new' }),
     );
-    const borders = edgesByRule(painted, topologyOf(painted.model).links, 'patch', 0);
+    const borders = edgesByRule(painted, topologyOf(painted.model).connectivity, 'patch', 0);
     expect(borders.length).toBeGreaterThan(10);
     const edges = async (patches: boolean) =>
       new Set((await answerQuestion(painted, 'proposal', { patches }, context)).edges);
@@ -174,23 +174,23 @@ describe('a proposal', () => {
   it('respects seams that are there, and cuts only the shells it is asked for', async () => {
     const ring = torus(24, 12);
     const bare = documentOf(ring);
-    const { links } = topologyOf(bare.model);
+    const { connectivity } = topologyOf(bare.model);
     const isAcross = (e: number, k: number) =>
-      Math.floor(links.edgeVertices[2 * e] / 12) === k &&
-      Math.floor(links.edgeVertices[2 * e + 1] / 12) === k;
-    const two = [...links.joined.keys()].filter((e) => isAcross(e, 0) || isAcross(e, 8));
+      Math.floor(connectivity.edgeVertices[2 * e] / 12) === k &&
+      Math.floor(connectivity.edgeVertices[2 * e + 1] / 12) === k;
+    const two = [...connectivity.isInterior.keys()].filter((e) => isAcross(e, 0) || isAcross(e, 8));
     const cut = await after(bare, request('cut', { edges: two }));
     expect(shellsOf(cut).shellCount).toBe(2);
     const told = await answerQuestion(cut, 'proposal', { faces: [0], symmetric: 'none' }, context);
     expect(told.edges.length).toBeGreaterThan(0);
     expect(told.edges.some((e) => cut.seams[e] === 1)).toBe(false);
-    const touched = shellsAtEdges(links, shellsOf(cut), told.edges);
+    const touched = shellsAtEdges(connectivity, shellsOf(cut), told.edges);
     expect(touched).toEqual([shellsOf(cut).faceShell[0]]);
   });
 
   it('leaves finished shells alone when all are meant: those that lie flat within the bound, and locked ones', async () => {
     // A capped tube opened and laid flat, beside a cube that is still closed.
-    const both = joined(cappedTube(6, 12, 3), cube());
+    const both = isInterior(cappedTube(6, 12, 3), cube());
     const start = documentOf(both);
     const { faceShell } = shellsOf(start);
     const cubeFace = both.faceStart.length - 2;
@@ -205,8 +205,8 @@ describe('a proposal', () => {
     const told = await answerQuestion(flat, 'proposal', { view: 'all round' }, context);
     expect(told).toMatchObject({ good: 1, locked: 0 });
     expect(told.edges).toHaveLength(7);
-    const { links } = topologyOf(flat.model);
-    const touched = shellsAtEdges(links, shellsOf(flat), told.edges);
+    const { connectivity } = topologyOf(flat.model);
+    const touched = shellsAtEdges(connectivity, shellsOf(flat), told.edges);
     expect(touched).toEqual([shellsOf(flat).faceShell[cubeFace]]);
     // Chosen itself, it is looked at all the same.
     const asked = await answerQuestion(flat, 'proposal', { faces: [0], stretch: 1.005 }, context);

@@ -44,30 +44,30 @@ export function proposeSeams(task: ProposalTask, options: ProposalOptions, conte
   const filled = withoutSmallHoles(task);
   const edges = seamsFor(filled, options, context);
   if (filled === task) return edges;
-  const { edgeVertices } = filled.links;
+  const { edgeVertices } = filled.connectivity;
   return edges.flatMap((e) => {
-    const own = findEdge(task.links, edgeVertices[2 * e], edgeVertices[2 * e + 1]);
-    return own >= 0 && task.links.joined[own] ? [own] : [];
+    const own = findEdge(task.connectivity, edgeVertices[2 * e], edgeVertices[2 * e + 1]);
+    return own >= 0 && task.connectivity.isInterior[own] ? [own] : [];
   });
 }
 
 function seamsFor(task: ProposalTask, options: ProposalOptions, context: Context): number[] {
-  const { mesh, links, seams, symmetry, visibility } = task;
+  const { mesh, connectivity, seams, symmetry, visibility } = task;
   const work: Work = {
     ...task,
     options,
     now: seams.slice(),
-    pairs: symmetry ? counterparts(mesh, links, isometryOf(symmetry)) : undefined,
-    lengths: Float64Array.from(links.joined.keys(), (e) =>
-      links.joined[e] ? edgeLength(mesh, links, e) : Infinity,
+    pairs: symmetry ? counterparts(mesh, connectivity, isometryOf(symmetry)) : undefined,
+    lengths: Float64Array.from(connectivity.isInterior.keys(), (e) =>
+      connectivity.isInterior[e] ? edgeLength(mesh, connectivity, e) : Infinity,
     ),
-    costs: edgeCosts(mesh, links, faceNormals(mesh), {
+    costs: edgeCosts(mesh, connectivity, faceNormals(mesh), {
       hidden: options.hidden,
-      visibility: edgeVisibility(links, visibility),
+      visibility: edgeVisibility(connectivity, visibility),
       seams,
-    }).map((cost, e) => (links.joined[e] && !seams[e] ? cost : Infinity)),
+    }).map((cost, e) => (connectivity.isInterior[e] && !seams[e] ? cost : Infinity)),
   };
-  const old = shellsFromSeams(mesh, links, seams);
+  const old = shellsFromSeams(mesh, connectivity, seams);
   cutUp(work, old, task.shells, share(context, 0, FIRST));
   const wanted = new Uint8Array(old.faceShell.length);
   for (const s of task.shells) for (const f of facesOfShell(old, s)) wanted[f] = 1;
@@ -91,10 +91,10 @@ interface Work extends ProposalTask, Priced {
 }
 
 /** 1 for each face of a shell that was cut up; of all that are wanted where none was. Crumbs that lie about are no shells to be wished for. */
-function facesCutUp({ links, now, seams }: Work, old: Shells, shells: readonly number[]): Uint8Array {
+function facesCutUp({ connectivity, now, seams }: Work, old: Shells, shells: readonly number[]): Uint8Array {
   const cut = new Set(
     shellsAtEdges(
-      links,
+      connectivity,
       old,
       [...now.keys()].filter((e) => now[e] && !seams[e]),
     ),
@@ -124,11 +124,11 @@ function cutUp(work: Work, shells: Shells, wanted: readonly number[], context: C
 
 /** Looks at every shell as it lies on the fine surface, and cuts what does not lie as well as is asked for. */
 function mend(work: Work, wanted: Uint8Array, context: Context): void {
-  const { mesh, links, triangulation, triangleStart, options, pairs } = work;
+  const { mesh, connectivity, triangulation, triangleStart, options, pairs } = work;
   const well = new Set<string>();
   for (let round = 0; round < MOST_MENDED && !context.signal.aborted; round++) {
     context.report({ fraction: round / (round + 10) });
-    const shells = shellsFromSeams(mesh, links, work.now);
+    const shells = shellsFromSeams(mesh, connectivity, work.now);
     const keyOf = (s: number) =>
       `${facesOfShell(shells, s)[0]} ${facesOfShell(shells, s).length} ${shells.wedgeStart[s + 1] - shells.wedgeStart[s]}`;
     const s = Array.from({ length: shells.shellCount }, (_, i) => i).find(
@@ -163,10 +163,10 @@ function cutAlong(
   edges: readonly number[],
   isOwnImage: boolean,
 ): void {
-  const { edgeVertices } = surface.links;
+  const { edgeVertices } = surface.connectivity;
   const sideAt = (v: number) => ahead(work, work.mesh.cornerVertex[shell.vertexCorner[surface.vertex[v]]]);
   const sideOf = (e: number) => sideAt(edgeVertices[2 * e]) + sideAt(edgeVertices[2 * e + 1]);
-  const cut = new Uint8Array(surface.links.joined.length);
+  const cut = new Uint8Array(surface.connectivity.isInterior.length);
   for (const e of isOwnImage ? ofOneSide(edges, sideOf) : edges) cut[e] = 1;
   cutThese(work, takeOver(work, shell, surface, cut));
 }
@@ -199,10 +199,10 @@ const ahead = ({ mesh, symmetry }: Work, v: number): number =>
     : 0;
 
 function seamsOfShell(work: Work, shells: Shells, s: number, context: Context): number[] {
-  const { mesh, links, triangulation, triangleStart, visibility, pairs, options } = work;
+  const { mesh, connectivity, triangulation, triangleStart, visibility, pairs, options } = work;
   const shell = extractShell(mesh, triangulation, triangleStart, shells, s);
   if (shellTopology(shell).kind === 'nonManifold') return [];
-  const image = pairs && shellImage(mesh, links, shells, s, pairs, (v) => ahead(work, v));
+  const image = pairs && shellImage(mesh, connectivity, shells, s, pairs, (v) => ahead(work, v));
   const surface = image
     ? symmetricSurface(
         shell,
@@ -224,10 +224,10 @@ function seamsOfShell(work: Work, shells: Shells, s: number, context: Context): 
 }
 
 function coarseCosts(
-  { mesh, links, vertex }: CoarseSurface,
+  { mesh, connectivity, vertex }: CoarseSurface,
   visibilityOf: (shellVertex: number) => number,
   hidden: number,
 ): Float64Array {
-  const visibility = edgeVisibility(links, Float32Array.from(vertex, visibilityOf));
-  return edgeCosts(mesh, links, faceNormals(mesh), { hidden, visibility });
+  const visibility = edgeVisibility(connectivity, Float32Array.from(vertex, visibilityOf));
+  return edgeCosts(mesh, connectivity, faceNormals(mesh), { hidden, visibility });
 }

@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { openDocument, shellOf, shellsOf, topologyOf } from '../document/document.ts';
 import { localJobs } from '../jobs/index.ts';
-import { connectivity } from '../mesh/connectivity.ts';
+import { connectivityOf } from '../mesh/connectivity.ts';
 import { type Mesh, meshFromPolygons } from '../mesh/mesh.ts';
 import { modelFromMesh } from '../mesh/model.ts';
 import { triangulate } from '../mesh/triangulate.ts';
@@ -31,12 +31,12 @@ async function proposed(mesh: Mesh, asked: object) {
 /** A cube that is cut along every edge. */
 function cubeInSquares() {
   const mesh = cube();
-  const links = connectivity(mesh);
+  const connectivity = connectivityOf(mesh);
   const triangulation = triangulate(mesh);
-  const lengths = Float64Array.from(links.joined.keys(), (e) => edgeLength(mesh, links, e));
+  const lengths = Float64Array.from(connectivity.isInterior.keys(), (e) => edgeLength(mesh, connectivity, e));
   return {
     mesh,
-    links,
+    connectivity,
     triangulation,
     triangleStart: faceTriangleStart(mesh, triangulation),
     now: new Uint8Array(12).fill(1),
@@ -95,9 +95,9 @@ describe('a wished number of shells', () => {
   it('joins two neighbours at a time, those first that stretch least together', () => {
     for (const pieces of [5, 3, 1]) {
       const work = cubeInSquares();
-      const { mesh, links, triangulation, triangleStart } = work;
+      const { mesh, connectivity, triangulation, triangleStart } = work;
       reachCount(work, new Uint8Array(6).fill(1), pieces, unattended);
-      const shells = shellsFromSeams(mesh, links, work.now);
+      const shells = shellsFromSeams(mesh, connectivity, work.now);
       expect(shells.shellCount).toBe(pieces);
       // Six squares hang together flat by five edges (common practice: seven of the twelve are cut); with a little stretch by a few more.
       const cut = work.now.filter((c) => c === 1).length;
@@ -131,13 +131,13 @@ describe('a wished number of shells', () => {
       },
     };
     reachCount(work, new Uint8Array(6).fill(1), 1, { signal, report: () => reports++ });
-    expect(shellsFromSeams(work.mesh, work.links, work.now).shellCount).toBe(4);
+    expect(shellsFromSeams(work.mesh, work.connectivity, work.now).shellCount).toBe(4);
   });
 
   it('keeps both sides alike where the model is symmetric', async () => {
     const { told, cut } = await proposed(meshOfShell(beast(24)), { pieces: 6, limbs: true });
     expect(told.symmetric).toBeGreaterThan(0.9);
     expect(Math.abs(shellsOf(cut).shellCount - 6)).toBeLessThanOrEqual(1);
-    expect(topologyOf(cut.model).links.joined.length).toBe(cut.seams.length);
+    expect(topologyOf(cut.model).connectivity.isInterior.length).toBe(cut.seams.length);
   });
 });

@@ -59,8 +59,8 @@ export function reachCount(
 }
 
 /** Shells of the faces that count. */
-function shellsOf({ mesh, links, now }: CutUp, wanted: Uint8Array) {
-  const map = shellsFromSeams(mesh, links, now);
+function shellsOf({ mesh, connectivity, now }: CutUp, wanted: Uint8Array) {
+  const map = shellsFromSeams(mesh, connectivity, now);
   const shells = Array.from({ length: map.shellCount }, (_, s) => s);
   return { map, shells: shells.filter((s) => wanted[facesOfShell(map, s)[0]]) };
 }
@@ -87,7 +87,7 @@ interface Joint {
  * @returns undefined where none lie flat together
  */
 function jointFinder(work: Work, wanted: Uint8Array, { signal }: Pick<Context, 'signal'>) {
-  const { mesh, links, triangulation, triangleStart, seams, now } = work;
+  const { mesh, connectivity, triangulation, triangleStart, seams, now } = work;
   const strains = new Map<string, number>();
   const joints = new Map<string, Joint | undefined>();
   const estimates = new Map<string, number>();
@@ -97,7 +97,7 @@ function jointFinder(work: Work, wanted: Uint8Array, { signal }: Pick<Context, '
     const pairs: { readonly names: string; readonly border: string; find(): Joint | undefined }[] = [];
     const queue = new FlatQueue<number>();
     for (const shell of shells)
-      for (const [other, shared] of sharedEdges(mesh, links, map, shell, (e) => !seams[e])) {
+      for (const [other, shared] of sharedEdges(mesh, connectivity, map, shell, (e) => !seams[e])) {
         if (other < shell || !wanted[facesOfShell(map, other)[0]]) continue;
         const names = `${nameOf(map, shell)}, ${nameOf(map, other)}`;
         const border = `${shared[0]} ${shared.length}`;
@@ -127,7 +127,7 @@ function jointFinder(work: Work, wanted: Uint8Array, { signal }: Pick<Context, '
     const before = strainOf(map, shell) + strainOf(map, other);
     const area = areaOf(mesh, facesOfShell(map, shell));
     let best: Joint | undefined;
-    for (const edges of waysToSew(links, shared)) {
+    for (const edges of waysToSew(connectivity, shared)) {
       heedStop(signal);
       const next = now.slice();
       sewThese(work, edges, next);
@@ -157,9 +157,9 @@ function jointFinder(work: Work, wanted: Uint8Array, { signal }: Pick<Context, '
 }
 
 /** All that two shells share, or a run of it, or where that closes what must stay open, a part of the longest run. */
-function* waysToSew(links: Connectivity, shared: readonly number[]): Generator<readonly number[]> {
+function* waysToSew(connectivity: Connectivity, shared: readonly number[]): Generator<readonly number[]> {
   yield shared;
-  const runs = runsOfEdges(links, shared).map(({ edges }) => edges);
+  const runs = runsOfEdges(connectivity, shared).map(({ edges }) => edges);
   runs.sort((a, b) => b.length - a.length);
   if (runs.length > 1) yield* runs;
   for (const part of PARTS) yield runs[0].slice(0, Math.ceil(part * runs[0].length));
@@ -167,20 +167,20 @@ function* waysToSew(links: Connectivity, shared: readonly number[]): Generator<r
 
 /** Parts the largest shell that can be parted across its length; false where none can. */
 function part(work: Work, wanted: Uint8Array, signal: Context['signal']): boolean {
-  const { mesh, links, triangulation, triangleStart, now, pairs, costs } = work;
+  const { mesh, connectivity, triangulation, triangleStart, now, pairs, costs } = work;
   const { map, shells } = shellsOf(work, wanted);
   const area = new Map(shells.map((s) => [s, areaOf(mesh, facesOfShell(map, s))]));
   const areaAt = (s: number) => area.get(s) ?? 0;
   for (const s of shells.sort((a, b) => areaAt(b) - areaAt(a))) {
     const shell = extractShell(mesh, triangulation, triangleStart, map, s);
-    const at = { mesh, links, seams: now };
+    const at = { mesh, connectivity, seams: now };
     const costOf = (e: number) => costs[e];
-    const across = runsOfEdges(links, partShell(at, shell, costOf, signal)).flatMap((run) =>
+    const across = runsOfEdges(connectivity, partShell(at, shell, costOf, signal)).flatMap((run) =>
       straightRun(at, run, { costOf }),
     );
     const next = now.slice();
     cutThese(
-      { ...work, now: next, pairs: pairs && meetsImage(links, pairs, across) ? undefined : pairs },
+      { ...work, now: next, pairs: pairs && meetsImage(connectivity, pairs, across) ? undefined : pairs },
       across,
     );
     const after = shellsOf({ ...work, now: next }, wanted);

@@ -1,21 +1,21 @@
 import { describe, expect, it } from 'vitest';
-import { connectivity } from '../mesh/connectivity.ts';
+import { connectivityOf } from '../mesh/connectivity.ts';
 import { sheet } from '../testing/shapes.ts';
 import { seamRuns } from './seamRuns.ts';
 
 describe('runs of seams', () => {
   const mesh = sheet(6, 6, (i, j) => [j, i, 0]);
-  const links = connectivity(mesh);
+  const connectivity = connectivityOf(mesh);
   const row = (i: number, from: number, to: number) =>
-    [...links.joined.keys()].filter((e) => {
-      const [a, b] = [links.edgeVertices[2 * e], links.edgeVertices[2 * e + 1]];
+    [...connectivity.isInterior.keys()].filter((e) => {
+      const [a, b] = [connectivity.edgeVertices[2 * e], connectivity.edgeVertices[2 * e + 1]];
       return Math.floor(a / 7) === i && Math.floor(b / 7) === i && a % 7 >= from && b % 7 <= to;
     });
 
   it('end at forks, at loose ends and where they are told to, and have every edge once', () => {
     const seams = new Set([...row(3, 1, 5), ...row(3, 1, 5)]);
     const whole = seamRuns(
-      links,
+      connectivity,
       (e) => seams.has(e),
       () => false,
     );
@@ -23,13 +23,13 @@ describe('runs of seams', () => {
     expect([...whole[0].ends].sort()).toEqual([22, 26]);
     expect(
       seamRuns(
-        links,
+        connectivity,
         (e) => seams.has(e),
         (v) => v === 24,
       ),
     ).toHaveLength(2);
     const pieces = seamRuns(
-      links,
+      connectivity,
       (e) => seams.has(e),
       () => false,
       () => 1,
@@ -40,9 +40,9 @@ describe('runs of seams', () => {
   });
 
   it('close where a seam comes round', () => {
-    const border = new Set([...links.joined.keys()].filter((e) => !links.joined[e]));
+    const border = new Set([...connectivity.isInterior.keys()].filter((e) => !connectivity.isInterior[e]));
     const [ring, ...none] = seamRuns(
-      links,
+      connectivity,
       (e) => border.has(e),
       () => false,
     );

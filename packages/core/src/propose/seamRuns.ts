@@ -16,14 +16,14 @@ export interface SeamRun {
  * @param lengthOf  of an edge, in the unit of `longest`
  */
 export function seamRuns(
-  links: Connectivity,
+  connectivity: Connectivity,
   isSeam: (edge: number) => boolean,
   isFixed: (vertex: number) => boolean,
   lengthOf: (edge: number) => number = () => 1,
   longest = Infinity,
 ): SeamRun[] {
-  const seams = [...links.joined.keys()].filter(isSeam);
-  return runsOfEdges(links, seams, isFixed).flatMap(({ edges, vertices }) => {
+  const seams = [...connectivity.isInterior.keys()].filter(isSeam);
+  return runsOfEdges(connectivity, seams, isFixed).flatMap(({ edges, vertices }) => {
     const total = edges.reduce((sum, e) => sum + lengthOf(e), 0);
     const pieces = Math.min(edges.length, Math.max(1, Math.round(total / longest)));
     const from = (piece: number) => Math.floor((piece * edges.length) / pieces);

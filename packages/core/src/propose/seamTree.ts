@@ -12,19 +12,19 @@ const FARTHER = 1 + 1e-6;
  *
  * @param costs  what a seam along each edge costs
  */
-export function seamTree({ mesh, links, image, ...surface }: CoarseSurface, costs: Float64Array) {
-  const { edgeVertices, joined } = links;
-  const seams = new Uint8Array(joined.length);
+export function seamTree({ mesh, connectivity, image, ...surface }: CoarseSurface, costs: Float64Array) {
+  const { edgeVertices, isInterior } = connectivity;
+  const seams = new Uint8Array(isInterior.length);
   const vertices = new Set<number>();
-  for (let e = 0; e < joined.length; e++)
-    if (!joined[e]) for (const k of [0, 1]) vertices.add(edgeVertices[2 * e + k]);
-  const sideOf = sidesOfMirror({ mesh, links, image, ...surface });
+  for (let e = 0; e < isInterior.length; e++)
+    if (!isInterior[e]) for (const k of [0, 1]) vertices.add(edgeVertices[2 * e + k]);
+  const sideOf = sidesOfMirror({ mesh, connectivity, image, ...surface });
   const isMiddle = (v: number) => image?.vertices[v] === v;
 
   const cutAlong = (edges: Iterable<number>): void => {
     for (const e of edges) {
       for (const each of [e, image?.edges[e] ?? -1]) {
-        if (each < 0 || !joined[each]) continue;
+        if (each < 0 || !isInterior[each]) continue;
         seams[each] = 1;
         for (const k of [0, 1]) vertices.add(edgeVertices[2 * each + k]);
       }
@@ -41,8 +41,8 @@ export function seamTree({ mesh, links, image, ...surface }: CoarseSurface, cost
 
   cutAlong(
     cutGraph(
-      links,
-      systemOfLoops(mesh, links, 0, (e) => costs[e], true),
+      connectivity,
+      systemOfLoops(mesh, connectivity, 0, (e) => costs[e], true),
     ),
   );
   if (vertices.size === 0) {
@@ -68,8 +68,8 @@ export function seamTree({ mesh, links, image, ...surface }: CoarseSurface, cost
      */
     cutTo(tip: number): boolean {
       const inMiddle = isMiddle(tip);
-      const ways = growingPath(links, vertices, (e) => {
-        if (!joined[e]) return Infinity;
+      const ways = growingPath(connectivity, vertices, (e) => {
+        if (!isInterior[e]) return Infinity;
         for (const at of [0, 1]) {
           const v = edgeVertices[2 * e + at];
           // A way stays on its side, so that it does not cross its image; in the middle it is its own.

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { connectivity, findEdge } from '../mesh/connectivity.ts';
+import { connectivityOf, findEdge } from '../mesh/connectivity.ts';
 import { triangulate } from '../mesh/triangulate.ts';
 import { unattended } from '../progress.ts';
 import { faceTriangleStart } from '../surface/shell.ts';
@@ -18,15 +18,15 @@ function cutTube(columns: readonly number[], radius = (_: number) => 1): CutUp {
   // The last column is the first.
   const at = (v: number) => (v % (sectors + 1) === sectors ? v - sectors : v);
   const mesh = { ...flat, cornerVertex: flat.cornerVertex.map(at) };
-  const links = connectivity(mesh);
+  const connectivity = connectivityOf(mesh);
   const triangulation = triangulate(mesh);
-  const now = new Uint8Array(links.joined.length);
+  const now = new Uint8Array(connectivity.isInterior.length);
   for (const j of columns)
     for (let i = 0; i < rings; i++)
-      now[findEdge(links, i * (sectors + 1) + j, (i + 1) * (sectors + 1) + j)] = 1;
+      now[findEdge(connectivity, i * (sectors + 1) + j, (i + 1) * (sectors + 1) + j)] = 1;
   return {
     mesh,
-    links,
+    connectivity,
     triangulation,
     triangleStart: faceTriangleStart(mesh, triangulation),
     now,
@@ -34,7 +34,7 @@ function cutTube(columns: readonly number[], radius = (_: number) => 1): CutUp {
     pairs: undefined,
   };
 }
-const countOf = ({ mesh, links, now }: CutUp) => shellsFromSeams(mesh, links, now).shellCount;
+const countOf = ({ mesh, connectivity, now }: CutUp) => shellsFromSeams(mesh, connectivity, now).shellCount;
 const sewn = (work: CutUp, most = 1.05) => {
   const wanted = new Uint8Array(rings * sectors).fill(1);
   sewSmall(work, wanted, { most, smallest: 0.01 }, unattended);

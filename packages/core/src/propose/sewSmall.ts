@@ -31,14 +31,14 @@ export function sewSmall(
   { most, smallest }: SewSmallOptions,
   { signal }: Pick<Context, 'signal'>,
 ): void {
-  const { mesh, links, triangulation, triangleStart, seams, now } = work;
+  const { mesh, connectivity, triangulation, triangleStart, seams, now } = work;
   const whole = areaOf(
     mesh,
     [...wanted.keys()].filter((f) => wanted[f]),
   );
   const tried = new Set<string>();
   for (let tries = 0; tries < MOST_TRIED && !signal.aborted; ) {
-    const shells = shellsFromSeams(mesh, links, now);
+    const shells = shellsFromSeams(mesh, connectivity, now);
     const small = Array.from({ length: shells.shellCount }, (_, s) => facesOfShell(shells, s))
       .filter((faces) => wanted[faces[0]] && !tried.has(`${faces[0]} ${faces.length}`))
       .map((faces) => ({ faces, area: areaOf(mesh, faces) }))
@@ -47,16 +47,22 @@ export function sewSmall(
     if (!small) return;
     const { faces, area } = small;
     tried.add(`${faces[0]} ${faces.length}`);
-    const shared = mostShared(mesh, links, shells, shells.faceShell[faces[0]], (e) => !seams[e]);
+    const shared = mostShared(mesh, connectivity, shells, shells.faceShell[faces[0]], (e) => !seams[e]);
     if (shared.length === 0) continue;
     tries++;
     const allowed = area < smallest * whole ? 1 + 2 * (most - 1) : most;
     const fits = (edges: readonly number[]): Uint8Array | undefined => {
       const next = now.slice();
       sewThese(work, edges, next);
-      const joined = shellsFromSeams(mesh, links, next);
-      if (joined.shellCount === shells.shellCount) return undefined;
-      const shell = extractShell(mesh, triangulation, triangleStart, joined, joined.faceShell[faces[0]]);
+      const isInterior = shellsFromSeams(mesh, connectivity, next);
+      if (isInterior.shellCount === shells.shellCount) return undefined;
+      const shell = extractShell(
+        mesh,
+        triangulation,
+        triangleStart,
+        isInterior,
+        isInterior.faceShell[faces[0]],
+      );
       if (shellTopology(shell).kind !== 'disk') return undefined;
       const { mesh: coarse } = coarseSurface(shell, MOST_JOINED, signal);
       const stretches = isStretched(
@@ -66,22 +72,22 @@ export function sewSmall(
       );
       return stretches === false ? next : undefined;
     };
-    const next = fits(shared) ?? firstOf(runsOf(links, now, shared), fits);
+    const next = fits(shared) ?? firstOf(runsOf(connectivity, now, shared), fits);
     if (next) now.set(next);
   }
 }
 
 /** Edges by the runs between forks of all seams that they make up, those of most edges first. */
-function runsOf(links: Connectivity, now: Uint8Array, edges: readonly number[]): number[][] {
+function runsOf(connectivity: Connectivity, now: Uint8Array, edges: readonly number[]): number[][] {
   const own = new Set(edges);
-  const { vertexEdges, vertexEdgeStart, joined } = links;
+  const { vertexEdges, vertexEdgeStart, isInterior } = connectivity;
   const isFork = (v: number) => {
     let degree = 0;
     for (let i = vertexEdgeStart[v]; i < vertexEdgeStart[v + 1]; i++)
-      if (now[vertexEdges[i]] || !joined[vertexEdges[i]]) degree++;
+      if (now[vertexEdges[i]] || !isInterior[vertexEdges[i]]) degree++;
     return degree !== 2;
   };
-  return seamRuns(links, (e) => own.has(e), isFork)
+  return seamRuns(connectivity, (e) => own.has(e), isFork)
     .map((run) => [...run.edges])
     .sort((a, b) => b.length - a.length);
 }

@@ -23,12 +23,12 @@ export interface SewOptions extends SewingOptions {
  */
 export function sewWhileFlat(
   mesh: Mesh,
-  links: Connectivity,
+  connectivity: Connectivity,
   seams: Uint8Array,
   { setsOf, ...options }: SewOptions,
   context: Context,
 ): Uint8Array {
-  const state = sewing(mesh, links, seams, options, context.signal);
+  const state = sewing(mesh, connectivity, seams, options, context.signal);
   for (;;) {
     const sets = setsOf(state.seams);
     const queue = new FlatQueue<number>();

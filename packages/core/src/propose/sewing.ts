@@ -38,7 +38,7 @@ export interface SewingOptions {
  */
 export function sewing(
   mesh: Mesh,
-  links: Connectivity,
+  connectivity: Connectivity,
   seams: Uint8Array,
   { costs, most, relaxSteps }: SewingOptions,
   signal: Context['signal'],
@@ -46,7 +46,7 @@ export function sewing(
   const triangulation = triangulate(mesh);
   const triangleStart = faceTriangleStart(mesh, triangulation);
   const now = seams.slice();
-  let shells = shellsFromSeams(mesh, links, now);
+  let shells = shellsFromSeams(mesh, connectivity, now);
 
   const flatten = (shell: Shell) => layFlat(shell, { most, relaxSteps }, signal);
 
@@ -56,8 +56,8 @@ export function sewing(
   const nameAt = (map: ShellMap, face: number): number => facesOfShell(map, map.faceShell[face])[0];
   const facesBeside = (run: SeamRun): number[] => {
     const [e] = run.edges;
-    const first = links.edgeCornerStart[e];
-    return [0, 1].map((k) => links.cornerFace[links.edgeCorners[first + k]]);
+    const first = connectivity.edgeCornerStart[e];
+    return [0, 1].map((k) => connectivity.cornerFace[connectivity.edgeCorners[first + k]]);
   };
   const strainOf = (map: ShellMap, face: number): number => {
     const name = nameAt(map, face);
@@ -67,9 +67,10 @@ export function sewing(
     return known.get(name)?.strain ?? Infinity;
   };
 
-  const degree = new Uint32Array(links.vertexEdgeStart.length - 1);
+  const degree = new Uint32Array(connectivity.vertexEdgeStart.length - 1);
   for (let e = 0; e < now.length; e++)
-    if (now[e] || !links.joined[e]) for (let k = 0; k < 2; k++) degree[links.edgeVertices[2 * e + k]]++;
+    if (now[e] || !connectivity.isInterior[e])
+      for (let k = 0; k < 2; k++) degree[connectivity.edgeVertices[2 * e + k]]++;
   const isTip = (v: number): boolean => degree[v] === 1;
 
   const total = surfaceArea(mesh.positions, mesh.cornerVertex);
@@ -107,7 +108,7 @@ export function sewing(
     const flats = new Map<number, Flat>();
     let score = Infinity;
     if (runs.every(keepsDiscs)) {
-      const map = shellsFromSeams(mesh, links, sewn(runs));
+      const map = shellsFromSeams(mesh, connectivity, sewn(runs));
       let before = 0;
       for (const name of new Set(runs.flatMap(facesBeside).map((f) => nameAt(shells, f))))
         before += strainOf(shells, name);
@@ -148,9 +149,9 @@ export function sewing(
       for (const { edges } of runs)
         for (const e of edges) {
           now[e] = 0;
-          for (let k = 0; k < 2; k++) degree[links.edgeVertices[2 * e + k]]--;
+          for (let k = 0; k < 2; k++) degree[connectivity.edgeVertices[2 * e + k]]--;
         }
-      shells = shellsFromSeams(mesh, links, now);
+      shells = shellsFromSeams(mesh, connectivity, now);
       for (const [name, flat] of flats) {
         known.set(name, flat);
         version.set(name, (version.get(name) ?? 0) + 1);

@@ -16,7 +16,7 @@ export interface ShellImage {
  */
 export function shellImage(
   mesh: Mesh,
-  links: Connectivity,
+  connectivity: Connectivity,
   shells: ShellMap,
   shell: number,
   { vertices: to, faces: faceTo }: Counterparts,
@@ -42,12 +42,15 @@ export function shellImage(
   for (const f of faces) {
     if (ours[f] === ours[faceTo[f]]) return undefined;
     for (let c = faceStart[f]; c < faceStart[f + 1]; c++) {
-      const e = links.cornerEdge[c];
-      if (!links.joined[e]) continue;
-      const [a, b] = [0, 1].map((k) => links.cornerFace[links.edgeCorners[links.edgeCornerStart[e] + k]]);
+      const e = connectivity.cornerEdge[c];
+      if (!connectivity.isInterior[e]) continue;
+      const [a, b] = [0, 1].map(
+        (k) => connectivity.cornerFace[connectivity.edgeCorners[connectivity.edgeCornerStart[e] + k]],
+      );
       if (ours[a] === ours[b] || shells.faceShell[a] !== shell || shells.faceShell[b] !== shell) continue;
       for (let k = 0; k < 2; k++)
-        if (to[links.edgeVertices[2 * e + k]] !== links.edgeVertices[2 * e + k]) return undefined;
+        if (to[connectivity.edgeVertices[2 * e + k]] !== connectivity.edgeVertices[2 * e + k])
+          return undefined;
     }
   }
   return vertices.includes(-1) ? undefined : { vertices, ours };

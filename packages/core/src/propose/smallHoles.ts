@@ -1,4 +1,4 @@
-import { connectivity, findEdge } from '../mesh/connectivity.ts';
+import { connectivityOf, findEdge } from '../mesh/connectivity.ts';
 import { fillHoles } from '../mesh/fillHoles.ts';
 import { loosePieces } from '../mesh/model.ts';
 import { faceNormal } from '../mesh/normals.ts';
@@ -12,8 +12,8 @@ const SMALL = 0.1;
 
 /** The same task on a surface whose small holes are filled; itself where there are none. */
 export function withoutSmallHoles(task: ProposalTask): ProposalTask {
-  const { mesh, links, seams, shells } = task;
-  const { label, count } = loosePieces(mesh, links);
+  const { mesh, connectivity, seams, shells } = task;
+  const { label, count } = loosePieces(mesh, connectivity);
   const area = new Float64Array(count);
   const piece = new Int32Array(mesh.positions.length / 3).fill(-1);
   for (let f = 0; f < label.length; f++) {
@@ -21,7 +21,7 @@ export function withoutSmallHoles(task: ProposalTask): ProposalTask {
     for (let c = mesh.faceStart[f]; c < mesh.faceStart[f + 1]; c++) piece[mesh.cornerVertex[c]] = label[f];
   }
   const { positions: p } = mesh;
-  const filled = fillHoles(mesh, links, (loop) => {
+  const filled = fillHoles(mesh, connectivity, (loop) => {
     let length = 0;
     loop.forEach((v, i) => {
       const w = loop[(i + 1) % loop.length];
@@ -30,13 +30,14 @@ export function withoutSmallHoles(task: ProposalTask): ProposalTask {
     return length < SMALL * Math.sqrt(area[piece[loop[0]]]);
   });
   if (filled === mesh) return task;
-  const filledLinks = connectivity(filled);
+  const filledLinks = connectivityOf(filled);
   const triangulation = triangulate(filled);
-  const own = new Uint8Array(filledLinks.joined.length);
+  const own = new Uint8Array(filledLinks.isInterior.length);
   seams.forEach((seam, e) => {
-    if (seam) own[findEdge(filledLinks, links.edgeVertices[2 * e], links.edgeVertices[2 * e + 1])] = 1;
+    if (seam)
+      own[findEdge(filledLinks, connectivity.edgeVertices[2 * e], connectivity.edgeVertices[2 * e + 1])] = 1;
   });
-  const before = shellsFromSeams(mesh, links, seams);
+  const before = shellsFromSeams(mesh, connectivity, seams);
   const after = shellsFromSeams(filled, filledLinks, own);
   const wanted = new Set(shells);
   const chosen = new Set<number>();
@@ -45,7 +46,7 @@ export function withoutSmallHoles(task: ProposalTask): ProposalTask {
   return {
     ...task,
     mesh: filled,
-    links: filledLinks,
+    connectivity: filledLinks,
     triangulation,
     triangleStart: faceTriangleStart(filled, triangulation),
     seams: own,

@@ -54,7 +54,7 @@ export const changedPick = question({
   byHand: true,
   answer(document, { how, angle, ...picked }): PickedItems {
     const { model, seams } = document;
-    const { mesh, links } = topologyOf(model);
+    const { mesh, connectivity } = topologyOf(model);
     const { points, edges, faces } = picked;
     knownEdges(document, edges);
     knownFaces(mesh, faces);
@@ -70,8 +70,10 @@ export const changedPick = question({
         return { points: changed('points'), edges: changed('edges'), faces: changed('faces') };
       }
       case 'connected': {
-        const beside = edges.map((e) => links.cornerFace[links.edgeCorners[links.edgeCornerStart[e]]]);
-        const all = connectedFaces(mesh, links, [...faces, ...beside]);
+        const beside = edges.map(
+          (e) => connectivity.cornerFace[connectivity.edgeCorners[connectivity.edgeCornerStart[e]]],
+        );
+        const all = connectedFaces(mesh, connectivity, [...faces, ...beside]);
         return {
           ...none,
           points: allOfTheirShells(ground, points),
@@ -79,27 +81,33 @@ export const changedPick = question({
         };
       }
       case 'border':
-        return { ...none, edges: borderOfFaces(links, faces) };
+        return { ...none, edges: borderOfFaces(connectivity, faces) };
       case 'fold': {
         const normals = faceNormals(mesh);
-        return { ...none, edges: [...new Set(edges.flatMap((e) => foldChain(mesh, links, normals, e)))] };
+        return {
+          ...none,
+          edges: [...new Set(edges.flatMap((e) => foldChain(mesh, connectivity, normals, e)))],
+        };
       }
       case 'straight':
-        return { ...none, edges: [...new Set(edges.flatMap((e) => straightOn(mesh, links, e, seams)))] };
+        return {
+          ...none,
+          edges: [...new Set(edges.flatMap((e) => straightOn(mesh, connectivity, e, seams)))],
+        };
       case 'ring':
-        return { ...none, edges: [...new Set(edges.flatMap((e) => edgeRing(mesh, links, e)))] };
+        return { ...none, edges: [...new Set(edges.flatMap((e) => edgeRing(mesh, connectivity, e)))] };
       case 'level': {
         const radians = (angle * Math.PI) / 180;
         const isSeam = (e: number) => seams[e] === 1;
-        return { ...none, faces: levelFaces(mesh, links, faceNormals(mesh), faces, radians, isSeam) };
+        return { ...none, faces: levelFaces(mesh, connectivity, faceNormals(mesh), faces, radians, isSeam) };
       }
     }
   },
 });
 
 /** All points of the shells that points are of. */
-function allOfTheirShells({ mesh, links, shells }: Ground, points: readonly number[]): number[] {
-  const own = new Set(points.map((c) => shells.faceShell[links.cornerFace[c]]));
+function allOfTheirShells({ mesh, connectivity, shells }: Ground, points: readonly number[]): number[] {
+  const own = new Set(points.map((c) => shells.faceShell[connectivity.cornerFace[c]]));
   const found = new Set<number>();
   for (const s of own)
     for (const f of facesOfShell(shells, s))

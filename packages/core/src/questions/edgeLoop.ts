@@ -24,19 +24,19 @@ export const edgeLoop = question({
   several: true,
   byHand: true,
   answer({ model, seams }, { edge, rings: wanted }, { signal }): EdgeLoop {
-    const { mesh, links } = topologyOf(model);
-    if (edge >= links.joined.length) return { edges: [], what: 'edge' };
-    const loop = loopOf(mesh, links, edge, seams);
+    const { mesh, connectivity } = topologyOf(model);
+    if (edge >= connectivity.isInterior.length) return { edges: [], what: 'edge' };
+    const loop = loopOf(mesh, connectivity, edge, seams);
     if (loop.length > 1) return { edges: loop, what: seams[edge] ? 'seam' : 'loop' };
     if (!wanted) return { edges: loop, what: 'edge' };
-    const ends = [...links.edgeVertices.subarray(2 * edge, 2 * edge + 2)];
+    const ends = [...connectivity.edgeVertices.subarray(2 * edge, 2 * edge + 2)];
     const rings = ends.map((v) => {
       heedStop(signal);
-      return ringAround(mesh, links, v);
+      return ringAround(mesh, connectivity, v);
     });
     const [ring] = rings.filter((r) => r.length > 0).sort((a, b) => a.length - b.length);
     if (ring) return { edges: ring, what: 'ring' };
-    const run = straightOn(mesh, links, edge, seams);
+    const run = straightOn(mesh, connectivity, edge, seams);
     return run.length > 1 ? { edges: run, what: 'run' } : { edges: loop, what: 'edge' };
   },
 });

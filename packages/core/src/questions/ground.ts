@@ -3,6 +3,6 @@ import type { Ground } from '../select/targets/target.ts';
 
 /** What targets are looked for on. */
 export function groundOf(document: HemDocument): Ground {
-  const { mesh, links } = topologyOf(document.model);
-  return { mesh, links, shells: shellsOf(document), hidden: document.hidden };
+  const { mesh, connectivity } = topologyOf(document.model);
+  return { mesh, connectivity, shells: shellsOf(document), hidden: document.hidden };
 }

@@ -33,7 +33,7 @@ export const imagesByPlace = question({
   several: true,
   byHand: true,
   answer(document, { symmetry, edges, faces }): PlacedImages {
-    const { mesh, links } = topologyOf(document.model);
+    const { mesh, connectivity } = topologyOf(document.model);
     const isometry = isometryOf(symmetry as Symmetry);
     let [nextEdges, nextFaces] = [knownEdges(document, edges), knownFaces(mesh, faces)];
     const found = { edges: new Set<number>(), faces: new Set<number>() };
@@ -41,14 +41,18 @@ export const imagesByPlace = question({
     // Again and again, until it comes round.
     for (let k = 1; k < symmetry.fold; k++) {
       const [e, f] = [
-        edgesByPlace(mesh, links, isometry, nextEdges),
-        facesByPlace(mesh, links, isometry, nextFaces),
+        edgesByPlace(mesh, connectivity, isometry, nextEdges),
+        facesByPlace(mesh, connectivity, isometry, nextFaces),
       ];
       for (const each of e.items) found.edges.add(each);
       for (const each of f.items) found.faces.add(each);
       off = Math.max(off, e.off, f.off);
       [nextEdges, nextFaces] = [e.items, f.items];
     }
-    return { edges: [...found.edges], faces: [...found.faces], off: off / (meanEdge(mesh, links) || 1) };
+    return {
+      edges: [...found.edges],
+      faces: [...found.faces],
+      off: off / (meanEdge(mesh, connectivity) || 1),
+    };
   },
 });

@@ -17,7 +17,7 @@ export const inBall = question({
   byHand: true,
   answer(document, { target, face, at, radius }): number[] {
     const { hidden } = document;
-    const { mesh, links } = topologyOf(document.model);
+    const { mesh, connectivity } = topologyOf(document.model);
     const { faceStart, cornerVertex, positions } = mesh;
     const isIn = (v: number) => Math.hypot(...at.map((x, k) => positions[3 * v + k] - x)) <= radius;
     const corners = (f: number) => cornerVertex.subarray(faceStart[f], faceStart[f + 1]);
@@ -25,9 +25,9 @@ export const inBall = question({
     const left = [face];
     for (let f = left.pop(); f !== undefined; f = left.pop()) {
       for (let c = faceStart[f]; c < faceStart[f + 1]; c++) {
-        const e = links.cornerEdge[c];
-        for (let i = links.edgeCornerStart[e]; i < links.edgeCornerStart[e + 1]; i++) {
-          const g = links.cornerFace[links.edgeCorners[i]];
+        const e = connectivity.cornerEdge[c];
+        for (let i = connectivity.edgeCornerStart[e]; i < connectivity.edgeCornerStart[e + 1]; i++) {
+          const g = connectivity.cornerFace[connectivity.edgeCorners[i]];
           if (found.has(g) || hidden[g] || !corners(g).some(isIn)) continue;
           found.add(g);
           left.push(g);

@@ -33,7 +33,7 @@ export const inBox = question({
     if (!query.visibleOnly) return targetOf('shells').onModel(ground, inside);
     const edges = targetOf('edges').onModel(ground, inside);
     const seen = await seenOf(document, { ...query, target: 'edges' }, edges, context);
-    return shellsAtEdges(ground.links, ground.shells, seen);
+    return shellsAtEdges(ground.connectivity, ground.shells, seen);
   },
 });
 

@@ -26,15 +26,15 @@ export function pickAlong(
 ): Pick | undefined {
   const hit = cast(origin, direction);
   if (!hit) return undefined;
-  const { mesh, links } = topologyOf(document.model);
+  const { mesh, connectivity } = topologyOf(document.model);
   const face = faceOf[hit.triangle];
-  let edge = links.cornerEdge[mesh.faceStart[face]];
+  let edge = connectivity.cornerEdge[mesh.faceStart[face]];
   let corner = mesh.faceStart[face];
   let least = Infinity;
   let nearest = Infinity;
   for (let c = mesh.faceStart[face]; c < mesh.faceStart[face + 1]; c++) {
     const at = pointOf(c);
-    const length = distanceToSegment(hit.point, at, pointOf(links.nextCorner[c]));
+    const length = distanceToSegment(hit.point, at, pointOf(connectivity.nextCorner[c]));
     const far = Math.hypot(at[0] - hit.point[0], at[1] - hit.point[1], at[2] - hit.point[2]);
     if (far < nearest) {
       nearest = far;
@@ -42,7 +42,7 @@ export function pickAlong(
     }
     if (length < least) {
       least = length;
-      edge = links.cornerEdge[c];
+      edge = connectivity.cornerEdge[c];
     }
   }
   const shells = shellsOf(document);

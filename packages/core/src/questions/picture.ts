@@ -21,7 +21,7 @@ export const picture = question({
 
 /** Faces, and those at edges. */
 function markedFaces({ model, hidden }: HemDocument, faces: readonly number[], edges: readonly number[]) {
-  const { edgeCorners, edgeCornerStart, cornerFace } = topologyOf(model).links;
+  const { edgeCorners, edgeCornerStart, cornerFace } = topologyOf(model).connectivity;
   const marked = new Uint8Array(hidden.length);
   for (const f of faces) marked[f] = 1;
   for (const e of edges)

@@ -50,14 +50,14 @@ export const proposal = question({
   }),
   background: true,
   async answer(uncut, wanted, context): Promise<Proposal> {
-    const { links } = topologyOf(uncut.model);
+    const { connectivity } = topologyOf(uncut.model);
     const { mesh } = uncut.model;
     const proposed = await proposeFor(uncut, wanted, { jobs: context.jobs, ...share(context, 0, FOUND) });
     const { edges, spared } = proposed;
-    if (!proposed.seen) return nothing(links, spared);
+    if (!proposed.seen) return nothing(connectivity, spared);
     const { visibility, found } = proposed.seen;
     const after = cutAt(uncut, edges);
-    const fresh = shellsAtEdges(links, shellsOf(after), edges);
+    const fresh = shellsAtEdges(connectivity, shellsOf(after), edges);
     let done = 0;
     const figures = await Promise.all(
       fresh.map(async (s) => {
@@ -68,7 +68,7 @@ export const proposal = question({
     );
     const map = shellsOf(after);
     const isProposed = new Set(edges);
-    const lengthOf = (e: number) => edgeLength(mesh, links, e);
+    const lengthOf = (e: number) => edgeLength(mesh, connectivity, e);
     const total = edges.reduce((sum, e) => sum + lengthOf(e), 0);
     const least = Float32Array.from(visibility.edges).sort()[Math.floor(visibility.edges.length / 3)];
     return {
@@ -78,14 +78,14 @@ export const proposal = question({
         const around = new Set<number>();
         for (const f of faces)
           for (let c = mesh.faceStart[f]; c < mesh.faceStart[f + 1]; c++)
-            if (isProposed.has(links.cornerEdge[c])) around.add(links.cornerEdge[c]);
+            if (isProposed.has(connectivity.cornerEdge[c])) around.add(connectivity.cornerEdge[c]);
         return { ...figures[i], face: faces[0], faces: faces.length, edges: [...around] };
       }),
       length: total,
       heights: total / heightOf(uncut),
       hidden:
         edges.reduce((sum, e) => sum + (visibility.edges[e] <= least ? lengthOf(e) : 0), 0) / (total || 1),
-      nonManifoldEdges: nonManifoldEdgesOf(links),
+      nonManifoldEdges: nonManifoldEdgesOf(connectivity),
       locked: spared.locked,
       good: spared.good,
       symmetric: found && edges.filter((e) => isProposed.has(found.edges[e])).length / (edges.length || 1),
@@ -104,13 +104,13 @@ function heightOf({ model: { mesh }, upAxis }: HemDocument): number {
 }
 
 /** A proposal without seams. */
-const nothing = (links: Connectivity, { locked, good }: Spared): Proposal => ({
+const nothing = (connectivity: Connectivity, { locked, good }: Spared): Proposal => ({
   edges: [],
   shells: [],
   length: 0,
   heights: 0,
   hidden: 0,
-  nonManifoldEdges: nonManifoldEdgesOf(links),
+  nonManifoldEdges: nonManifoldEdgesOf(connectivity),
   locked,
   good,
 });
@@ -134,9 +134,9 @@ async function unlessStopped<T>(work: Promise<T>): Promise<T | undefined> {
   }
 }
 
-function nonManifoldEdgesOf({ joined, edgeCornerStart }: Connectivity): number {
+function nonManifoldEdgesOf({ isInterior, edgeCornerStart }: Connectivity): number {
   let count = 0;
-  for (let e = 0; e < joined.length; e++)
-    if (!joined[e] && edgeCornerStart[e + 1] - edgeCornerStart[e] > 1) count++;
+  for (let e = 0; e < isInterior.length; e++)
+    if (!isInterior[e] && edgeCornerStart[e + 1] - edgeCornerStart[e] > 1) count++;
   return count;
 }

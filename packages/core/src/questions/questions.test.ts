@@ -25,22 +25,22 @@ const ask = <N extends QuestionName>(document: HemDocument, name: N, params: Ask
 /** A cube with its lid (z = 1) cut off, unfolded. */
 beforeAll(async () => {
   bare = openDocument(modelFromMesh('Cube', cube()));
-  const { links } = topologyOf(bare.model);
+  const { connectivity } = topologyOf(bare.model);
   const lid = [
     [4, 5],
     [5, 6],
     [6, 7],
     [7, 4],
-  ].map(([a, b]) => findEdge(links, a, b));
+  ].map(([a, b]) => findEdge(connectivity, a, b));
   cut = await after(bare, request('cut', { edges: lid }), request('unfold', {}));
 });
 
 describe('picking', () => {
   it('meets the face in front, its nearest edge and its shell', async () => {
     const found = await ask(cut, 'pick-model', { origin: [0.9, 0, 5], direction: [0, 0, -1] });
-    const { links } = topologyOf(cut.model);
+    const { connectivity } = topologyOf(cut.model);
     expect(found?.place).toEqual([expect.closeTo(0.9, 6), 0, 1]);
-    expect(found?.edge).toBe(findEdge(links, 5, 6));
+    expect(found?.edge).toBe(findEdge(connectivity, 5, 6));
     expect(found?.shell).toBe(shellsOf(cut).faceShell[1]);
     expect(await ask(cut, 'pick-model', { origin: [5, 5, 5], direction: [0, 0, -1] })).toBeUndefined();
   });
@@ -99,8 +99,8 @@ describe('questions', () => {
     expect((await ask(ring, 'edge-loop', { edge: 1e9 })).edges).toEqual([]);
     // A sleeve of triangles has no loops of quads: a ring is taken.
     const sleeve = openDocument(modelFromMesh('Sleeve', meshOfShell(tube(12, 9, 14))));
-    const { links } = topologyOf(sleeve.model);
-    const slanted = findEdge(links, 4 * 9, 5 * 9 + 1);
+    const { connectivity } = topologyOf(sleeve.model);
+    const slanted = findEdge(connectivity, 4 * 9, 5 * 9 + 1);
     const round = await ask(sleeve, 'edge-loop', { edge: slanted });
     expect(round).toMatchObject({ what: 'ring', edges: { length: 9 } });
     // Once it is cut, the seam is followed, and a loop ends at it.
@@ -170,16 +170,16 @@ describe('a rectangle of the Board', () => {
 
 describe('where keys can go', () => {
   it('is to edges at either end and round the faces beside, and to faces across an edge', async () => {
-    const { links, mesh } = topologyOf(cut.model);
+    const { connectivity, mesh } = topologyOf(cut.model);
     for (let e = 0; e < 12; e++) {
       const found = await ask(cut, 'neighbours', { target: 'edges', of: e });
       // Of a cube: two at each end, and the one across each of its two faces.
       expect(new Set(found.map(({ edge }) => edge)).size).toBe(6);
       expect(found.some(({ edge }) => edge === e)).toBe(false);
       for (const { edge, face } of found)
-        expect([...links.cornerEdge.subarray(mesh.faceStart[face], mesh.faceStart[face + 1])]).toContain(
-          edge,
-        );
+        expect([
+          ...connectivity.cornerEdge.subarray(mesh.faceStart[face], mesh.faceStart[face + 1]),
+        ]).toContain(edge);
     }
     const beside = await ask(cut, 'neighbours', { target: 'faces', of: 0 });
     expect(new Set(beside.map(({ face }) => face)).size).toBe(4);

@@ -20,7 +20,7 @@ async function strips(): Promise<HemDocument> {
       sheet(12, 12, (i, j) => [j, 2 * Math.sin(i / 2), i]),
     ),
   );
-  const { edgeVertices } = topologyOf(start.model).links;
+  const { edgeVertices } = topologyOf(start.model).connectivity;
   const isAcross = (e: number, row: number) =>
     [edgeVertices[2 * e], edgeVertices[2 * e + 1]].every((v) => Math.floor(v / 13) === row);
   const edges = [...start.seams.keys()].filter((e) => isAcross(e, 4) || isAcross(e, 8));

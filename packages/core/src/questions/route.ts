@@ -91,17 +91,19 @@ async function routerOf(
   const key = `${follow} ${hidden > 0 ? `${hidden} ${view} ${document.upAxis} ${document.front}` : 'shortest'}`;
   const known = byLook.get(key);
   if (known) return known;
-  const { mesh, links } = topologyOf(document.model);
+  const { mesh, connectivity } = topologyOf(document.model);
   const visibility =
-    hidden > 0 ? (await visibilityOf(document, view, context)).edges : new Float32Array(links.joined.length);
-  const costs = edgeCosts(mesh, links, faceNormals(mesh), {
+    hidden > 0
+      ? (await visibilityOf(document, view, context)).edges
+      : new Float32Array(connectivity.isInterior.length);
+  const costs = edgeCosts(mesh, connectivity, faceNormals(mesh), {
     hidden,
     visibility,
     seams: document.seams,
     isFollowed: follow,
   });
   byLook.clear();
-  const made = router(mesh, links, costs);
+  const made = router(mesh, connectivity, costs);
   byLook.set(key, made);
   return made;
 }

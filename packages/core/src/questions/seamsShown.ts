@@ -12,10 +12,10 @@ export const seamsShown = question({
   params: record({ view: lookedAt }),
   background: true,
   async answer(document, { view }, context): Promise<LayoutFinding | undefined> {
-    const { mesh, links } = topologyOf(document.model);
+    const { mesh, connectivity } = topologyOf(document.model);
     const { edges } = await visibilityOf(document, view, context);
-    const seams = [...document.seams.keys()].filter((e) => document.seams[e] && links.joined[e]);
-    const found = seamsThatShow(seams, edges, (e) => edgeLength(mesh, links, e));
+    const seams = [...document.seams.keys()].filter((e) => document.seams[e] && connectivity.isInterior[e]);
+    const found = seamsThatShow(seams, edges, (e) => edgeLength(mesh, connectivity, e));
     return found && describeFinding(found.inspection, found);
   },
 });

@@ -9,10 +9,10 @@ export interface ToldCut extends Omit<BestCut, 'edges'> {
 }
 
 export function toldCut({ model }: HemDocument, { vertexCorner }: Shell, cut: BestCut): ToldCut {
-  const { mesh, links } = topologyOf(model);
+  const { mesh, connectivity } = topologyOf(model);
   const end = (i: number): number => mesh.cornerVertex[vertexCorner[cut.edges[i]]];
   const edges = Array.from({ length: cut.edges.length / 2 }, (_, i) =>
-    findEdge(links, end(2 * i), end(2 * i + 1)),
+    findEdge(connectivity, end(2 * i), end(2 * i + 1)),
   );
   return { ...cut, edges };
 }

@@ -65,7 +65,7 @@ describe('the best single cut', () => {
     const now = figuresOf(document, shellsOf(document).faceShell[5]).stretch;
     const { edges, l2 = NaN, angleMean } = await answerQuestion(document, 'best-cut', { face: 5 }, context);
     expect(now && l2 / now.l2).toBeLessThan(0.85);
-    expect(edges.every((e) => topologyOf(document.model).links.joined[e] === 1)).toBe(true);
+    expect(edges.every((e) => topologyOf(document.model).connectivity.isInterior[e] === 1)).toBe(true);
     const follow = [request('unfold', { shells: 'stale' }), ...acts];
     const cut = await after(document, request('cut', { edges }), ...follow);
     expect(shellsOf(cut).shellCount).toBe(shellsOf(document).shellCount);

@@ -42,7 +42,7 @@ export interface BestCutOptions {
 export function bestCut(shell: Shell, context: Context, options: BestCutOptions = {}): BestCut | undefined {
   const { loops } = borders(shell.triangles, shell.positions.length / 3);
   const knife = cuttable(shell);
-  const cuts = singleCuts(knife.mesh, knife.links, shell.triangles, loops, context.signal);
+  const cuts = singleCuts(knife.mesh, knife.connectivity, shell.triangles, loops, context.signal);
   return triedCuts(shell, knife, cuts, 1, context, options)[0];
 }
 
@@ -55,7 +55,7 @@ export function bestCut(shell: Shell, context: Context, options: BestCutOptions 
  */
 export function triedCuts(
   shell: Shell,
-  { links, cut }: ReturnType<typeof cuttable>,
+  { connectivity, cut }: ReturnType<typeof cuttable>,
   cuts: readonly (readonly number[])[],
   most: number,
   context: Context,
@@ -80,7 +80,7 @@ export function triedCuts(
     if (!visibility || edges.length === 0) return 0;
     let sum = 0;
     for (const e of edges)
-      sum += visibility[links.edgeVertices[2 * e]] + visibility[links.edgeVertices[2 * e + 1]];
+      sum += visibility[connectivity.edgeVertices[2 * e]] + visibility[connectivity.edgeVertices[2 * e + 1]];
     return sum / (2 * edges.length);
   };
   cuts.forEach((edges, i) => {
@@ -99,7 +99,10 @@ export function triedCuts(
     .map(({ piece, uv, edges }) => {
       const relaxed = relaxSteps > 0 ? relax(piece, uv, { steps: relaxSteps }, silent).uv : uv;
       const { l2, angleMean } = measureStretch(piece, relaxed);
-      const ends = edges.flatMap((e) => [links.edgeVertices[2 * e], links.edgeVertices[2 * e + 1]]);
+      const ends = edges.flatMap((e) => [
+        connectivity.edgeVertices[2 * e],
+        connectivity.edgeVertices[2 * e + 1],
+      ]);
       return { edges: Uint32Array.from(ends), l2, angleMean, isRough };
     })
     .sort((a, b) => a.l2 - b.l2);

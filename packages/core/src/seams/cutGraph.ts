@@ -28,39 +28,39 @@ export interface SystemOfLoops {
  */
 export function systemOfLoops(
   mesh: Mesh,
-  links: Connectivity,
+  connectivity: Connectivity,
   root: number,
   costOf: (edge: number) => number,
   open = false,
 ): SystemOfLoops {
-  const { joined, edgeVertices, edgeCorners, edgeCornerStart, cornerFace } = links;
+  const { isInterior, edgeVertices, edgeCorners, edgeCornerStart, cornerFace } = connectivity;
   const rim = new Set<number>();
-  for (let e = 0; e < joined.length; e++)
-    if (!joined[e]) for (const k of [0, 1]) rim.add(edgeVertices[2 * e + k]);
+  for (let e = 0; e < isInterior.length; e++)
+    if (!isInterior[e]) for (const k of [0, 1]) rim.add(edgeVertices[2 * e + k]);
   const isOneRoot = open && rim.size > 0;
-  const cost = (e: number) => (joined[e] ? costOf(e) : 0);
-  const paths = growingPath(links, isOneRoot ? rim : root, cost);
+  const cost = (e: number) => (isInterior[e] ? costOf(e) : 0);
+  const paths = growingPath(connectivity, isOneRoot ? rim : root, cost);
   paths.grow();
-  const inTree = new Uint8Array(joined.length);
+  const inTree = new Uint8Array(isInterior.length);
   for (const e of paths.via) if (e >= 0) inTree[e] = 1;
 
   // Faces, and beyond them a cap for every border, by one of its vertices.
   const faces = faceCount(mesh);
   const sideCount = faces + vertexCount(mesh);
   const caps = disjointSets(sideCount);
-  for (let e = 0; e < joined.length; e++)
-    if (!joined[e]) unite(caps, faces + edgeVertices[2 * e], faces + edgeVertices[2 * e + 1]);
+  for (let e = 0; e < isInterior.length; e++)
+    if (!isInterior[e]) unite(caps, faces + edgeVertices[2 * e], faces + edgeVertices[2 * e + 1]);
   const sides = (e: number): readonly [number, number] => {
     const first = edgeCornerStart[e];
-    const other = joined[e]
+    const other = isInterior[e]
       ? cornerFace[edgeCorners[first + 1]]
       : findRoot(caps, faces + edgeVertices[2 * e]);
     return [cornerFace[edgeCorners[first]], other];
   };
   const rest: number[] = [];
-  const along = new Float64Array(joined.length);
-  for (let e = 0; e < joined.length; e++) {
-    if (inTree[e] || (!joined[e] && isOneRoot)) continue;
+  const along = new Float64Array(isInterior.length);
+  for (let e = 0; e < isInterior.length; e++) {
+    if (inTree[e] || (!isInterior[e] && isOneRoot)) continue;
     rest.push(e);
     along[e] = paths.cost[edgeVertices[2 * e]] + paths.cost[edgeVertices[2 * e + 1]] + cost(e);
   }
@@ -79,29 +79,29 @@ export function systemOfLoops(
  * The edges of a system of loops, each once, without ways that lead nowhere: cut, they open every handle; with the system of an open piece, or of a
  * closed one, what is left is a disc.
  */
-export function cutGraph(links: Connectivity, { closing, paths }: SystemOfLoops): number[] {
-  const { edgeVertices, joined } = links;
+export function cutGraph(connectivity: Connectivity, { closing, paths }: SystemOfLoops): number[] {
+  const { edgeVertices, isInterior } = connectivity;
   const edges = new Set<number>();
   for (const e of closing) {
     edges.add(e);
     for (const k of [0, 1]) for (const way of paths.edgesTo(edgeVertices[2 * e + k])) edges.add(way);
   }
   return withoutLooseEnds(
-    links,
-    [...edges].filter((e) => joined[e]),
+    connectivity,
+    [...edges].filter((e) => isInterior[e]),
   );
 }
 
 /** Edges without the branches of them that end at no border and at no other. */
 function withoutLooseEnds(
-  { edgeVertices, vertexEdges, vertexEdgeStart, joined }: Connectivity,
+  { edgeVertices, vertexEdges, vertexEdgeStart, isInterior }: Connectivity,
   edges: readonly number[],
 ): number[] {
   const kept = new Set(edges);
   const degree = new Map<number, number>();
   const isRim = (v: number): boolean => {
     for (let i = vertexEdgeStart[v]; i < vertexEdgeStart[v + 1]; i++)
-      if (!joined[vertexEdges[i]]) return true;
+      if (!isInterior[vertexEdges[i]]) return true;
     return false;
   };
   for (const e of kept)

@@ -36,9 +36,9 @@ describe('darts', () => {
     const told = await answerQuestion(document, 'darts', asked, context);
     expect(told.length).toBeGreaterThan(1);
     expect(told.map(({ l2 }) => l2)).toEqual(told.map(({ l2 }) => l2).sort((a, b) => a - b));
-    const { links } = topologyOf(document.model);
+    const { connectivity } = topologyOf(document.model);
     for (const { edges, l2 } of told) {
-      expect(edges.every((e) => links.joined[e] === 1)).toBe(true);
+      expect(edges.every((e) => connectivity.isInterior[e] === 1)).toBe(true);
       const cut = await after(document, request('cut', { edges }), request('unfold', { shells: 'stale' }));
       expect(shellsOf(cut).shellCount).toBe(1);
       expect(figuresOf(cut, 0).stretch?.l2).toBeCloseTo(l2, 2);

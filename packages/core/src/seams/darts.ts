@@ -32,17 +32,18 @@ export function darts(
   const onBorder = new Set(loops.flatMap((loop) => [...loop]));
   if (onBorder.has(place)) return [];
   const knife = cuttable(shell);
-  const { edgeVertices, joined } = knife.links;
-  const cost = (e: number) => (joined[e] ? costOf(edgeVertices[2 * e], edgeVertices[2 * e + 1]) : Infinity);
+  const { edgeVertices, isInterior } = knife.connectivity;
+  const cost = (e: number) =>
+    isInterior[e] ? costOf(edgeVertices[2 * e], edgeVertices[2 * e + 1]) : Infinity;
   // Over the border no way goes on: it has come to its end.
-  const path = growingPath(knife.links, place, (e) =>
+  const path = growingPath(knife.connectivity, place, (e) =>
     onBorder.has(edgeVertices[2 * e]) && onBorder.has(edgeVertices[2 * e + 1]) ? Infinity : cost(e),
   );
   path.grow();
   heedStop(context.signal);
   const ends = endsApart(loops, path.cost);
   const cuts = ends.map((end) =>
-    straightenPath(knife.mesh, knife.links, place, path.edgesTo(end), cost, {
+    straightenPath(knife.mesh, knife.connectivity, place, path.edgesTo(end), cost, {
       isFree: (v) => v === end || !onBorder.has(v),
     }),
   );

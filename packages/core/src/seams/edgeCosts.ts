@@ -33,14 +33,14 @@ export interface EdgeCostOptions {
  */
 export function edgeCosts(
   mesh: Mesh,
-  links: Connectivity,
+  connectivity: Connectivity,
   normals: Float64Array,
   { hidden, visibility, seams, isFollowed = true }: EdgeCostOptions,
 ): Float64Array {
-  const costs = new Float64Array(links.joined.length);
+  const costs = new Float64Array(connectivity.isInterior.length);
   for (let e = 0; e < costs.length; e++) {
-    const length = edgeLength(mesh, links, e);
-    if (isFollowed && (!links.joined[e] || seams?.[e])) {
+    const length = edgeLength(mesh, connectivity, e);
+    if (isFollowed && (!connectivity.isInterior[e] || seams?.[e])) {
       costs[e] = FREE * length;
       continue;
     }
@@ -51,7 +51,9 @@ export function edgeCosts(
         hidden +
         hidden *
           shown *
-          creased(hidden > 0 && links.joined[e] ? signedDihedral(mesh, links, normals, e) : 0));
+          creased(
+            hidden > 0 && connectivity.isInterior[e] ? signedDihedral(mesh, connectivity, normals, e) : 0,
+          ));
   }
   return costs;
 }

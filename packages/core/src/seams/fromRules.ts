@@ -18,21 +18,21 @@ export type Rule = (typeof RULES)[number];
  */
 export function edgesByRule(
   { model, patches }: { readonly model: Model; readonly patches: ArrayLike<number> },
-  links: Connectivity,
+  connectivity: Connectivity,
   rule: Rule,
   angle: number,
 ): number[] {
   const { mesh } = model;
   const where = (holds: (edge: number) => boolean): number[] =>
-    Array.from(links.joined.keys()).filter((e) => links.joined[e] === 1 && holds(e));
+    Array.from(connectivity.isInterior.keys()).filter((e) => connectivity.isInterior[e] === 1 && holds(e));
   if (rule === 'crease') {
     const normals = faceNormals(mesh);
-    return where((e) => Math.abs(signedDihedral(mesh, links, normals, e)) >= angle - 1e-9);
+    return where((e) => Math.abs(signedDihedral(mesh, connectivity, normals, e)) >= angle - 1e-9);
   }
   if (rule === 'uv') {
     const broken = model.uvSets[0]
-      ? seamsFromUv(links, model.uvSets[0].uv)
-      : new Uint8Array(links.joined.length);
+      ? seamsFromUv(connectivity, model.uvSets[0].uv)
+      : new Uint8Array(connectivity.isInterior.length);
     return where((e) => broken[e] === 1);
   }
   const label =
@@ -42,12 +42,15 @@ export function edgesByRule(
         ? model.faceMaterial
         : rule === 'smoothing'
           ? model.faceSmoothing
-          : partOf(model, links);
-  const face = (e: number, k: number) => links.cornerFace[links.edgeCorners[links.edgeCornerStart[e] + k]];
+          : partOf(model, connectivity);
+  const face = (e: number, k: number) =>
+    connectivity.cornerFace[connectivity.edgeCorners[connectivity.edgeCornerStart[e] + k]];
   return where((e) => label[face(e, 0)] !== label[face(e, 1)]);
 }
 
-function partOf(model: Model, links: Connectivity): ArrayLike<number> {
+function partOf(model: Model, connectivity: Connectivity): ArrayLike<number> {
   const kind = mainKind(model);
-  return kind === 'piece' ? loosePieces(model.mesh, links).label : partsBy(kind, model, links).facePart;
+  return kind === 'piece'
+    ? loosePieces(model.mesh, connectivity).label
+    : partsBy(kind, model, connectivity).facePart;
 }

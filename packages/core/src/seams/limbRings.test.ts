@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { connectivity } from '../mesh/connectivity.ts';
+import { connectivityOf } from '../mesh/connectivity.ts';
 import type { Mesh } from '../mesh/mesh.ts';
 import { unattended } from '../progress.ts';
 import { connectedFaces } from '../select/connected.ts';
@@ -15,10 +15,15 @@ import { limbs } from './limbs.ts';
 
 const ringsOf = (shell: Shell, mirrored = false) => {
   const mesh = meshOfShell(shell);
-  const links = connectivity(mesh);
-  const pairs = mirrored ? counterparts(mesh, links, isometryOf(acrossAxis('x'))) : undefined;
-  const seams = new Uint8Array(links.joined.length);
-  return { mesh, links, pairs, rings: limbRings({ mesh, links, seams, shell, pairs }, unattended) };
+  const connectivity = connectivityOf(mesh);
+  const pairs = mirrored ? counterparts(mesh, connectivity, isometryOf(acrossAxis('x'))) : undefined;
+  const seams = new Uint8Array(connectivity.isInterior.length);
+  return {
+    mesh,
+    connectivity,
+    pairs,
+    rings: limbRings({ mesh, connectivity, seams, shell, pairs }, unattended),
+  };
 };
 
 /** Mean of the vertices of some faces. */
@@ -29,17 +34,22 @@ function middleOf({ faceStart, cornerVertex, positions }: Mesh, faces: readonly 
 
 describe('limbs', () => {
   it('are cut off where they join the body: each leg of a beast by one ring, as long as it is round', () => {
-    const { mesh, links, rings } = ringsOf(beast(48));
+    const { mesh, connectivity, rings } = ringsOf(beast(48));
     expect(rings).toHaveLength(4);
     const round = 2 * Math.PI * LEG.radius;
     const places = rings.map((ring) => {
-      const length = ring.reduce((sum, e) => sum + edgeLength(mesh, links, e), 0);
+      const length = ring.reduce((sum, e) => sum + edgeLength(mesh, connectivity, e), 0);
       // Along edges a ring is longer than the circle, by up to the 1.08 of a diagonal grid, and longer where a leg widens into the body.
       expect(length).toBeGreaterThan(0.98 * round);
       expect(length).toBeLessThan(1.3 * round);
       const closed = new Set(ring);
-      const start = links.cornerFace[links.edgeCorners[links.edgeCornerStart[ring[0]]]];
-      const one = connectedFaces(mesh, links, [start], (e) => links.joined[e] === 1 && !closed.has(e));
+      const start = connectivity.cornerFace[connectivity.edgeCorners[connectivity.edgeCornerStart[ring[0]]]];
+      const one = connectedFaces(
+        mesh,
+        connectivity,
+        [start],
+        (e) => connectivity.isInterior[e] === 1 && !closed.has(e),
+      );
       const all = mesh.faceStart.length - 1;
       const inside = new Set(one);
       const leg = one.length < all / 2 ? one : [...Array(all).keys()].filter((f) => !inside.has(f));
@@ -52,12 +62,12 @@ describe('limbs', () => {
   });
 
   it('bring their images where a mesh is symmetric, so that two tips find two pairs', () => {
-    const { links, pairs, rings } = ringsOf(beast(36), true);
+    const { connectivity, pairs, rings } = ringsOf(beast(36), true);
     expect(rings).toHaveLength(2);
     for (const ring of rings) {
       const own = new Set(ring);
       for (const e of ring) expect(own.has(pairs?.edges[e] ?? -1)).toBe(true);
-      for (const e of ring) expect(links.joined[e]).toBe(1);
+      for (const e of ring) expect(connectivity.isInterior[e]).toBe(1);
     }
   });
 

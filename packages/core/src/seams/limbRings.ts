@@ -21,7 +21,7 @@ const RIM = 3;
 
 export interface LimbTask {
   readonly mesh: Mesh;
-  readonly links: Connectivity;
+  readonly connectivity: Connectivity;
   /** 1 for each edge that is cut. */
   readonly seams: Uint8Array;
   readonly shell: Shell;
@@ -37,13 +37,13 @@ export interface LimbTask {
  * @throws StoppedError
  */
 export function limbRings(task: LimbTask, context: Context): number[][] {
-  const { mesh, links, shell, pairs } = task;
+  const { mesh, connectivity, shell, pairs } = task;
   const whole = areaOf(mesh, shell.triangleFace);
   const all = limbs(shell, share(context, 0, 0.5));
   const cuts = all.flatMap((limb, i) => {
     context.report({ fraction: 0.5 + (0.5 * i) / all.length });
     const tight = tightestCut(task, limb, context.signal);
-    const ring = runsOfEdges(links, tight).flatMap((run) => straightRun(task, run));
+    const ring = runsOfEdges(connectivity, tight).flatMap((run) => straightRun(task, run));
     const behind = facesBehind(task, limb.tip, ring);
     const part = areaOf(mesh, behind) / whole;
     return part >= LEAST && part <= MOST ? [{ ring, behind, part }] : [];
@@ -55,8 +55,8 @@ export function limbRings(task: LimbTask, context: Context): number[][] {
     if (behind.some((f) => cutOff[f])) continue;
     const images = pairs ? ring.map((e) => pairs.edges[e]) : [];
     // Half of an image would leave a slit, and one that touches the ring slivers.
-    const isWhole = images.every((e) => e >= 0 && links.joined[e]);
-    const brings = pairs !== undefined && isWhole && !meetsImage(links, pairs, ring);
+    const isWhole = images.every((e) => e >= 0 && connectivity.isInterior[e]);
+    const brings = pairs !== undefined && isWhole && !meetsImage(connectivity, pairs, ring);
     for (const f of behind) {
       cutOff[f] = 1;
       if (brings && pairs.faces[f] >= 0) cutOff[pairs.faces[f]] = 1;
@@ -68,16 +68,16 @@ export function limbRings(task: LimbTask, context: Context): number[][] {
 
 /** Faces on the tip's side of a seam. */
 const facesBehind = (
-  { mesh, links, seams, shell }: LimbTask,
+  { mesh, connectivity, seams, shell }: LimbTask,
   tip: number,
   ring: readonly number[],
 ): number[] => {
   const closed = new Set(ring);
   return connectedFaces(
     mesh,
-    links,
+    connectivity,
     [faceOf(shell, tip)],
-    (e) => links.joined[e] === 1 && !seams[e] && !closed.has(e),
+    (e) => connectivity.isInterior[e] === 1 && !seams[e] && !closed.has(e),
   );
 };
 
@@ -90,33 +90,33 @@ const areaOf = (mesh: Mesh, faces: Iterable<number>): number => {
 
 /** The edges of the shortest cut between the tip of a limb and the rest, near where it ends. */
 function tightestCut(
-  { mesh, links, seams, shell }: LimbTask,
+  { mesh, connectivity, seams, shell }: LimbTask,
   { tip, goal, distance, round }: Limb,
   signal: Context['signal'],
 ): number[] {
-  const { joined, edgeCorners, edgeCornerStart, cornerFace } = links;
+  const { isInterior, edgeCorners, edgeCornerStart, cornerFace } = connectivity;
   const far = distanceToFaces(
     shell,
     distanceFrom(shell.positions, shell.triangles, [tip], signal),
     mesh.faceStart.length - 1,
   );
-  const least = EDGES * meanEdge(mesh, links);
+  const least = EDGES * meanEdge(mesh, connectivity);
   const from = distance - Math.max(BEFORE * round, least);
   const to = distance + Math.max(BEYOND * round, least);
   const farAt = (e: number) => [0, 1].map((k) => far[cornerFace[edgeCorners[edgeCornerStart[e] + k]]]);
-  const isOpen = (e: number) => joined[e] === 1 && !seams[e];
+  const isOpen = (e: number) => isInterior[e] === 1 && !seams[e];
   const side = Uint8Array.from(far, (d) => (d === Infinity ? OUTSIDE : d < from ? ONE_SIDE : EITHER_SIDE));
   side[faceOf(shell, tip)] = ONE_SIDE;
   // Other limbs that reach as far are not where the body is.
   const isBeyond = (e: number) => isOpen(e) && farAt(e).every((d) => d > to && d < Infinity);
-  for (const f of connectedFaces(mesh, links, [faceOf(shell, goal)], isBeyond)) side[f] = OTHER_SIDE;
+  for (const f of connectedFaces(mesh, connectivity, [faceOf(shell, goal)], isBeyond)) side[f] = OTHER_SIDE;
   const costOf = (e: number): number => {
     const [d, other] = farAt(e);
     const off = (d + other) / 2 - distance;
     const part = Math.min(1, off / ((off < 0 ? from : to) - distance));
-    return edgeLength(mesh, links, e) * (1 + RIM * part * part);
+    return edgeLength(mesh, connectivity, e) * (1 + RIM * part * part);
   };
-  return cutBetween(links, side, isOpen, costOf, signal);
+  return cutBetween(connectivity, side, isOpen, costOf, signal);
 }
 
 /** A face at a vertex of a shell. */

@@ -44,22 +44,22 @@ export interface Limb {
  * @throws StoppedError
  */
 export function limbs(shell: Shell, { signal, report }: Context): Limb[] {
-  const { mesh, links, vertex } = coarseSurface(shell, TRIANGLES, signal);
-  const tips = tipsOf(mesh, links);
+  const { mesh, connectivity, vertex } = coarseSurface(shell, TRIANGLES, signal);
+  const tips = tipsOf(mesh, connectivity);
   return tips.flatMap((tip, i) => {
     report({ fraction: i / tips.length });
     const far = distanceFrom(mesh.positions, mesh.cornerVertex, [tip], signal);
     const goal = farthestVertex(far);
-    const end = lastFront(mesh, links, far, goal, signal);
+    const end = lastFront(mesh, connectivity, far, goal, signal);
     return end ? [{ tip: vertex[tip], goal: vertex[goal], distance: end.distance, round: end.length }] : [];
   });
 }
 
 /** Vertices that lie farther from the middle of a surface, the vertex nearest to all, than all around them. */
-function tipsOf(mesh: Mesh, links: Connectivity): number[] {
-  const count = links.vertexEdgeStart.length - 1;
+function tipsOf(mesh: Mesh, connectivity: Connectivity): number[] {
+  const count = connectivity.vertexEdgeStart.length - 1;
   const distances = (from: number) =>
-    shortestPath(links, from, undefined, (e) => edgeLength(mesh, links, e)).cost;
+    shortestPath(connectivity, from, undefined, (e) => edgeLength(mesh, connectivity, e)).cost;
   const sum = new Float64Array(count);
   const nearest = new Float64Array(count).fill(Infinity);
   let place = farthestVertex(distances(0));
@@ -76,7 +76,9 @@ function tipsOf(mesh: Mesh, links: Connectivity): number[] {
   const most = far[farthestVertex(far)];
   const tips = [...far.keys()].filter(
     (v) =>
-      far[v] < Infinity && far[v] > FAR * most && [...around(links, v, 2)].every((w) => far[w] <= far[v]),
+      far[v] < Infinity &&
+      far[v] > FAR * most &&
+      [...around(connectivity, v, 2)].every((w) => far[w] <= far[v]),
   );
   return tips.sort((a, b) => far[b] - far[a]);
 }
@@ -94,18 +96,18 @@ interface Front {
 /** The front at which a limb ends; none where there is no limb. */
 function lastFront(
   mesh: Mesh,
-  links: Connectivity,
+  connectivity: Connectivity,
   far: Float64Array,
   goal: number,
   signal: Context['signal'],
 ): Front | undefined {
-  const step = meanEdge(mesh, links);
+  const step = meanEdge(mesh, connectivity);
   const whole = surfaceArea(mesh.positions, mesh.cornerVertex);
   const scoreOf = ({ behind, length }: Front) => (behind * whole) / length ** 2;
   let best: Front | undefined;
   for (let distance = step; distance < far[goal]; distance += step) {
     heedStop(signal);
-    const front = frontAt(mesh, links, far, distance, goal, whole);
+    const front = frontAt(mesh, connectivity, far, distance, goal, whole);
     const widens =
       best &&
       front.length > WIDER * best.length &&
@@ -123,7 +125,7 @@ function lastFront(
 
 function frontAt(
   mesh: Mesh,
-  links: Connectivity,
+  connectivity: Connectivity,
   far: Float64Array,
   distance: number,
   goal: number,
@@ -133,9 +135,10 @@ function frontAt(
   const isAhead = (v: number) => far[v] > distance;
   const ahead = connectedFaces(
     mesh,
-    links,
-    facesAround(links, goal),
-    (e) => links.joined[e] === 1 && [0, 1].some((k) => isAhead(links.edgeVertices[2 * e + k])),
+    connectivity,
+    facesAround(connectivity, goal),
+    (e) =>
+      connectivity.isInterior[e] === 1 && [0, 1].some((k) => isAhead(connectivity.edgeVertices[2 * e + k])),
   );
   let [length, behind, isOpen] = [0, whole, false];
   for (const f of ahead) {
@@ -145,7 +148,7 @@ function frontAt(
     for (let k = 0; k < 3; k++) {
       const [v, w] = [corners[k], corners[(k + 1) % 3]];
       if (isAhead(v) === isAhead(w)) continue;
-      if (!links.joined[links.cornerEdge[3 * f + k]]) isOpen = true;
+      if (!connectivity.isInterior[connectivity.cornerEdge[3 * f + k]]) isOpen = true;
       const t = (distance - far[v]) / (far[w] - far[v]);
       crossings.push([0, 1, 2].map((i) => (1 - t) * positions[3 * v + i] + t * positions[3 * w + i]));
     }

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { connectivity } from '../mesh/connectivity.ts';
+import { connectivityOf } from '../mesh/connectivity.ts';
 import type { Mesh } from '../mesh/mesh.ts';
 import { edgeLength } from '../select/shortestPath.ts';
 import { surfaceArea } from '../surface/areas.ts';
@@ -64,8 +64,8 @@ function opened(
   const { edges, smallHandles: small } = openShell(shell, lengthIn(shell), { disc });
   const knife = cuttable(shell);
   const isCut = new Set(edges.map(([a, b]) => [Math.min(a, b), Math.max(a, b)].join()));
-  const numbers = [...knife.links.joined.keys()].filter((e) =>
-    isCut.has(knife.links.edgeVertices.subarray(2 * e, 2 * e + 2).join()),
+  const numbers = [...knife.connectivity.isInterior.keys()].filter((e) =>
+    isCut.has(knife.connectivity.edgeVertices.subarray(2 * e, 2 * e + 2).join()),
   );
   expect(numbers).toHaveLength(isCut.size);
   const whole = knife.cut(numbers);
@@ -79,15 +79,15 @@ function opened(
 }
 
 const loopsOf = (mesh: Mesh, root = 0) => {
-  const links = connectivity(mesh);
-  const system = systemOfLoops(mesh, links, root, (e) => edgeLength(mesh, links, e));
+  const connectivity = connectivityOf(mesh);
+  const system = systemOfLoops(mesh, connectivity, root, (e) => edgeLength(mesh, connectivity, e));
   const { closing, paths } = system;
   const loops = closing.map((e) => [
     e,
-    ...paths.edgesTo(links.edgeVertices[2 * e]),
-    ...paths.edgesTo(links.edgeVertices[2 * e + 1]),
+    ...paths.edgesTo(connectivity.edgeVertices[2 * e]),
+    ...paths.edgesTo(connectivity.edgeVertices[2 * e + 1]),
   ]);
-  return { links, system, loops };
+  return { connectivity, system, loops };
 };
 
 describe('a system of loops', () => {
@@ -97,22 +97,22 @@ describe('a system of loops', () => {
     ['a double torus', doubleTorus(40), 2],
   ] as const)('has two independent loops for every handle of %s', (_, shell, genus) => {
     const mesh = meshOfShell(shell);
-    const { links, loops } = loopsOf(mesh);
+    const { connectivity, loops } = loopsOf(mesh);
     expect(shellTopology(shell)).toMatchObject({ genus, borderCount: 0 });
     expect(loops).toHaveLength(2 * genus);
-    expect(homologyRank(mesh, links, loops)).toBe(2 * genus);
+    expect(homologyRank(mesh, connectivity, loops)).toBe(2 * genus);
     // As many as Euler's formula has it: χ = 2 − 2 g.
     const vertices = new Set(mesh.cornerVertex).size;
-    expect(vertices - links.joined.length + shell.triangles.length / 3).toBe(2 - 2 * genus);
+    expect(vertices - connectivity.isInterior.length + shell.triangles.length / 3).toBe(2 - 2 * genus);
   });
 
   it('is, on a torus, once round and once across (common practice), the shorter of those there are', () => {
     const mesh = torus(16, 12);
-    const { links, system } = loopsOf(mesh, 6);
-    const edges = cutGraph(links, system);
+    const { connectivity, system } = loopsOf(mesh, 6);
+    const edges = cutGraph(connectivity, system);
     // From the inner rim: 16 edges round the hole, 12 round the tube.
     expect(edges).toHaveLength(28);
-    const vertices = new Set(edges.flatMap((e) => [...links.edgeVertices.subarray(2 * e, 2 * e + 2)]));
+    const vertices = new Set(edges.flatMap((e) => [...connectivity.edgeVertices.subarray(2 * e, 2 * e + 2)]));
     expect([...vertices].filter((v) => v % 12 === 6)).toHaveLength(16);
   });
 });
@@ -120,11 +120,11 @@ describe('a system of loops', () => {
 describe('classes of loops', () => {
   it('cancel round faces, and not along the loops of the system', () => {
     const mesh = meshOfShell(doubleTorus(30));
-    const { links, system, loops } = loopsOf(mesh);
-    const classOf = loopClasses(system, links.joined.length);
+    const { connectivity, system, loops } = loopsOf(mesh);
+    const classOf = loopClasses(system, connectivity.isInterior.length);
     const total = (edges: Iterable<number>) => [...edges].reduce((sum, e) => sum ^ classOf[e], 0);
-    for (let c = 0; c < links.cornerEdge.length; c += 3)
-      expect(total(links.cornerEdge.subarray(c, c + 3))).toBe(0);
+    for (let c = 0; c < connectivity.cornerEdge.length; c += 3)
+      expect(total(connectivity.cornerEdge.subarray(c, c + 3))).toBe(0);
     const numbers = loops.map(total);
     expect(new Set([0, ...numbers]).size).toBe(1 + loops.length);
   });

@@ -42,16 +42,17 @@ export function openShell(
   const rings = disc ? [] : smallHandles(shell);
   const edges: (readonly [number, number])[] = rings.flatMap((ring) => ring.edges);
   const knife = cuttable(shell);
-  const opened = rings.length > 0 ? knife.cut(edges.map(([a, b]) => edgeBetween(knife.links, a, b))) : shell;
+  const opened =
+    rings.length > 0 ? knife.cut(edges.map(([a, b]) => edgeBetween(knife.connectivity, a, b))) : shell;
   if (!opened) return { edges, smallHandles: rings.length };
   /** The vertex of the whole shell that one of what is opened already is. */
   const whole = (v: number): number =>
     opened === shell ? v : knife.mesh.cornerVertex[opened.vertexCorner[v]];
   const own = opened === shell ? knife : cuttable(opened);
-  const { mesh, links } = own;
-  const { edgeVertices, joined } = links;
-  const costs = Float64Array.from(joined.keys(), (e) =>
-    joined[e] ? costOf(whole(edgeVertices[2 * e]), whole(edgeVertices[2 * e + 1])) : Infinity,
+  const { mesh, connectivity } = own;
+  const { edgeVertices, isInterior } = connectivity;
+  const costs = Float64Array.from(isInterior.keys(), (e) =>
+    isInterior[e] ? costOf(whole(edgeVertices[2 * e]), whole(edgeVertices[2 * e + 1])) : Infinity,
   );
   for (const e of rest()) edges.push([whole(edgeVertices[2 * e]), whole(edgeVertices[2 * e + 1])]);
   return { edges, smallHandles: rings.length };
@@ -63,9 +64,9 @@ export function openShell(
     const cost = (e: number) => costs[e];
     if (kind === 'nonManifold' || kind === 'disk') return [];
     if (genus > 0) return roundHandles(own, cost, loops, disc);
-    if (kind === 'annulus') return lengthwise(mesh, links, cost, loops);
+    if (kind === 'annulus') return lengthwise(mesh, connectivity, cost, loops);
     if (kind === 'closed' || (kind === 'pinholes' && (!disc || loops.length === 1)))
-      return treeOfTips(opened, mesh, links, cost);
+      return treeOfTips(opened, mesh, connectivity, cost);
     return disc ? roundHandles(own, cost, loops, true) : [];
   }
 }
@@ -88,24 +89,24 @@ type Knife = ReturnType<typeof cuttable>;
 
 /** The cheapest system of loops from some roots, run straight. */
 function roundHandles(
-  { mesh, links, cut }: Knife,
+  { mesh, connectivity, cut }: Knife,
   cost: Cost,
   loops: readonly Uint32Array[],
   disc: boolean,
 ): readonly number[] {
   const total = (edges: readonly number[]) => edges.reduce((sum, e) => sum + cost(e), 0);
-  const from = (root: number) => cutGraph(links, systemOfLoops(mesh, links, root, cost, disc));
+  const from = (root: number) => cutGraph(connectivity, systemOfLoops(mesh, connectivity, root, cost, disc));
   let best = from(loops[0]?.[0] ?? 0);
   // A root on the loops themselves does with less, where it is not the first that came; from a border there is no choice.
   const tried = new Set([0]);
   for (let k = 1; k < MOST_ROOTS && loops.length === 0; k++) {
-    const root = links.edgeVertices[2 * best[Math.floor((best.length * k) / MOST_ROOTS)]];
+    const root = connectivity.edgeVertices[2 * best[Math.floor((best.length * k) / MOST_ROOTS)]];
     if (tried.has(root)) continue;
     tried.add(root);
     const other = from(root);
     if (total(other) < total(best)) best = other;
   }
-  const straight = straightRuns(mesh, links, cost, best);
+  const straight = straightRuns(mesh, connectivity, cost, best);
   // Round something thin a straighter way may have gone to its other side.
   const opened = cut(straight);
   const isSame =
@@ -114,28 +115,35 @@ function roundHandles(
 }
 
 /** Runs between forks, each run straight where nothing else is cut. */
-function straightRuns(mesh: Mesh, links: Connectivity, cost: Cost, edges: readonly number[]): number[] {
+function straightRuns(
+  mesh: Mesh,
+  connectivity: Connectivity,
+  cost: Cost,
+  edges: readonly number[],
+): number[] {
   const taken = new Map<number, number>();
   const use = (vertices: readonly number[], by: number) => {
     for (const v of vertices) taken.set(v, (taken.get(v) ?? 0) + by);
   };
-  const runs = runsOfEdges(links, edges);
+  const runs = runsOfEdges(connectivity, edges);
   for (const { vertices } of runs) use(vertices, 1);
   const isRim = (v: number): boolean => {
-    for (let i = links.vertexEdgeStart[v]; i < links.vertexEdgeStart[v + 1]; i++)
-      if (!links.joined[links.vertexEdges[i]]) return true;
+    for (let i = connectivity.vertexEdgeStart[v]; i < connectivity.vertexEdgeStart[v + 1]; i++)
+      if (!connectivity.isInterior[connectivity.vertexEdges[i]]) return true;
     return false;
   };
   return runs.flatMap((run) => {
     if (run.closed) return [...run.edges];
     use(run.vertices, -1);
-    const straight = straightenPath(mesh, links, run.vertices[0], run.edges, cost, {
+    const straight = straightenPath(mesh, connectivity, run.vertices[0], run.edges, cost, {
       isFree: (v) => !taken.get(v) && !isRim(v),
     });
     const vertices = [run.vertices[0]];
     for (const e of straight)
       vertices.push(
-        links.edgeVertices[2 * e] + links.edgeVertices[2 * e + 1] - vertices[vertices.length - 1],
+        connectivity.edgeVertices[2 * e] +
+          connectivity.edgeVertices[2 * e + 1] -
+          vertices[vertices.length - 1],
       );
     use(vertices, 1);
     return straight;
@@ -144,11 +152,11 @@ function straightRuns(mesh: Mesh, links: Connectivity, cost: Cost, edges: readon
 
 function lengthwise(
   mesh: Mesh,
-  links: Connectivity,
+  connectivity: Connectivity,
   cost: Cost,
   loops: readonly Uint32Array[],
 ): readonly number[] {
-  const paths = growingPath(links, loops[0], cost);
+  const paths = growingPath(connectivity, loops[0], cost);
   paths.grow();
   let end = -1;
   for (const v of loops[1])
@@ -156,13 +164,13 @@ function lengthwise(
   if (end < 0) return [];
   const edges = paths.edgesTo(end);
   const onBorder = new Set([...loops[0], ...loops[1]]);
-  return straightenPath(mesh, links, startOf(links, edges, end), edges, cost, {
+  return straightenPath(mesh, connectivity, startOf(connectivity, edges, end), edges, cost, {
     isFree: (v) => !onBorder.has(v),
   });
 }
 
-function treeOfTips(shell: Shell, mesh: Mesh, links: Connectivity, cost: Cost): readonly number[] {
-  const { edgeVertices } = links;
+function treeOfTips(shell: Shell, mesh: Mesh, connectivity: Connectivity, cost: Cost): readonly number[] {
+  const { edgeVertices } = connectivity;
   const any = shell.triangles[0];
   const farthest = (from: Iterable<number>): readonly [number, number] => {
     const distance = distanceFrom(shell.positions, shell.triangles, from);
@@ -179,11 +187,13 @@ function treeOfTips(shell: Shell, mesh: Mesh, links: Connectivity, cost: Cost): 
     const [tip, far] = farthest(onTree);
     if (k === 1) reach = far;
     else if (far < FAR * reach) break;
-    const paths = growingPath(links, onTree, cost);
+    const paths = growingPath(connectivity, onTree, cost);
     paths.grow(tip);
     const way = paths.edgesTo(tip);
-    const start = startOf(links, way, tip);
-    const run = straightenPath(mesh, links, start, way, cost, { isFree: (v) => v === tip || !onTree.has(v) });
+    const start = startOf(connectivity, way, tip);
+    const run = straightenPath(mesh, connectivity, start, way, cost, {
+      isFree: (v) => v === tip || !onTree.has(v),
+    });
     let v = start;
     for (const e of run) {
       edges.push(e);
@@ -191,20 +201,20 @@ function treeOfTips(shell: Shell, mesh: Mesh, links: Connectivity, cost: Cost): 
       onTree.add(v);
     }
   }
-  return edges.length > 1 ? edges : twoEdges(links, edges);
+  return edges.length > 1 ? edges : twoEdges(connectivity, edges);
 }
 
 /** One edge alone opens nothing: it goes on to a third vertex. */
 function twoEdges(
-  { edgeVertices, vertexEdges, vertexEdgeStart, joined }: Connectivity,
+  { edgeVertices, vertexEdges, vertexEdgeStart, isInterior }: Connectivity,
   edges: readonly number[],
 ): readonly number[] {
-  const [first = joined.indexOf(1)] = edges;
+  const [first = isInterior.indexOf(1)] = edges;
   if (first < 0) return edges;
   const [a, b] = [edgeVertices[2 * first], edgeVertices[2 * first + 1]];
   for (let i = vertexEdgeStart[b]; i < vertexEdgeStart[b + 1]; i++) {
     const e = vertexEdges[i];
-    if (joined[e] && edgeVertices[2 * e] !== a && edgeVertices[2 * e + 1] !== a) return [first, e];
+    if (isInterior[e] && edgeVertices[2 * e] !== a && edgeVertices[2 * e + 1] !== a) return [first, e];
   }
   return [first];
 }

@@ -19,7 +19,11 @@ const [FROM, TO] = [0.3, 0.7];
  * @throws StoppedError
  */
 export function partShell(
-  { mesh, links, seams }: { readonly mesh: Mesh; readonly links: Connectivity; readonly seams: Uint8Array },
+  {
+    mesh,
+    connectivity,
+    seams,
+  }: { readonly mesh: Mesh; readonly connectivity: Connectivity; readonly seams: Uint8Array },
   shell: Shell,
   costOf: (edge: number) => number,
   signal?: Context['signal'],
@@ -37,7 +41,7 @@ export function partShell(
   // Of few faces none may lie so near to an end.
   side[indexOfBest(parts, (a, b) => a < b)] = ONE_SIDE;
   side[indexOfBest(parts, (a, b) => a > b)] = OTHER_SIDE;
-  return cutBetween(links, side, (e) => !seams[e], costOf, signal);
+  return cutBetween(connectivity, side, (e) => !seams[e], costOf, signal);
 }
 
 /** Where the best of some values is, NaN aside. */

@@ -4,7 +4,7 @@ import { nba } from 'ngraph.path';
 import { describe, expect, it } from 'vitest';
 import { openDocument, topologyOf } from '../document/document.ts';
 import { localJobs } from '../jobs/index.ts';
-import { connectivity, findEdge } from '../mesh/connectivity.ts';
+import { connectivityOf, findEdge } from '../mesh/connectivity.ts';
 import { meshFromPolygons } from '../mesh/mesh.ts';
 import { modelFromMesh } from '../mesh/model.ts';
 import { faceNormals } from '../mesh/normals.ts';
@@ -37,7 +37,7 @@ function rough(n: number, push: (v: number) => number) {
       [a, c, d],
     ]),
   );
-  return { mesh, links: connectivity(mesh) };
+  return { mesh, connectivity: connectivityOf(mesh) };
 }
 
 describe('growing ways', () => {
@@ -49,22 +49,26 @@ describe('growing ways', () => {
         fc.nat(48),
         (list, a, b) => {
           fc.pre(a !== b);
-          const { mesh, links } = rough(6, (i) => list[i]);
+          const { mesh, connectivity } = rough(6, (i) => list[i]);
           const graph = createGraph();
-          for (let e = 0; e < links.joined.length; e++)
+          for (let e = 0; e < connectivity.isInterior.length; e++)
             graph.addLink(
-              links.edgeVertices[2 * e],
-              links.edgeVertices[2 * e + 1],
-              edgeLength(mesh, links, e),
+              connectivity.edgeVertices[2 * e],
+              connectivity.edgeVertices[2 * e + 1],
+              edgeLength(mesh, connectivity, e),
             );
           const way = nba(graph, { distance: (_from, _to, link) => link.data as number }).find(a, b);
           let theirs = 0;
           for (let i = 1; i < way.length; i++)
-            theirs += edgeLength(mesh, links, findEdge(links, way[i - 1].id as number, way[i].id as number));
-          const ours = growingPath(links, a, (e) => edgeLength(mesh, links, e));
+            theirs += edgeLength(
+              mesh,
+              connectivity,
+              findEdge(connectivity, way[i - 1].id as number, way[i].id as number),
+            );
+          const ours = growingPath(connectivity, a, (e) => edgeLength(mesh, connectivity, e));
           for (let k = 0; k < 60 && !ours.grow(b, 1); k++);
           expect(ours.cost[b]).toBeCloseTo(theirs, 9);
-          expect(ours.edgesTo(b).reduce((sum, e) => sum + edgeLength(mesh, links, e), 0)).toBeCloseTo(
+          expect(ours.edgesTo(b).reduce((sum, e) => sum + edgeLength(mesh, connectivity, e), 0)).toBeCloseTo(
             theirs,
             9,
           );
@@ -77,8 +81,8 @@ describe('growing ways', () => {
   });
 
   it('begin at the nearest of several vertices', () => {
-    const { mesh, links } = rough(6, () => 0);
-    const ways = growingPath(links, [0, 6], (e) => edgeLength(mesh, links, e));
+    const { mesh, connectivity } = rough(6, () => 0);
+    const ways = growingPath(connectivity, [0, 6], (e) => edgeLength(mesh, connectivity, e));
     ways.grow();
     expect(ways.cost[1]).toBeCloseTo(1, 9);
     expect(ways.cost[5]).toBeCloseTo(1, 9);
@@ -86,14 +90,14 @@ describe('growing ways', () => {
 });
 
 describe('straightening', () => {
-  const { mesh, links } = rough(10, () => 0);
-  const length = (e: number) => edgeLength(mesh, links, e);
+  const { mesh, connectivity } = rough(10, () => 0);
+  const length = (e: number) => edgeLength(mesh, connectivity, e);
   const turns = (start: number, edges: readonly number[]) => {
     let at = start;
     let last: number[] | undefined;
     let count = 0;
     for (const e of edges) {
-      const to = links.edgeVertices[2 * e] + links.edgeVertices[2 * e + 1] - at;
+      const to = connectivity.edgeVertices[2 * e] + connectivity.edgeVertices[2 * e + 1] - at;
       const d = [0, 1].map((k) => mesh.positions[3 * to + k] - mesh.positions[3 * at + k]);
       if (last && Math.abs(last[0] * d[1] - last[1] * d[0]) > 1e-9) count++;
       last = d;
@@ -106,11 +110,11 @@ describe('straightening', () => {
     const stairs: number[] = [];
     for (let k = 0; k < 8; k++)
       stairs.push(
-        findEdge(links, 11 * k + k, 11 * k + k + 1),
-        findEdge(links, 11 * k + k + 1, 11 * (k + 1) + k + 1),
+        findEdge(connectivity, 11 * k + k, 11 * k + k + 1),
+        findEdge(connectivity, 11 * k + k + 1, 11 * (k + 1) + k + 1),
       );
     expect(turns(0, stairs)).toEqual({ count: 15, at: 88 + 8 });
-    const straight = straightenPath(mesh, links, 0, stairs, length);
+    const straight = straightenPath(mesh, connectivity, 0, stairs, length);
     // Along the diagonals of the sheet.
     expect(straight).toHaveLength(8);
     expect(turns(0, straight)).toEqual({ count: 0, at: 96 });
@@ -121,27 +125,29 @@ describe('straightening', () => {
     const zigzag: number[] = [];
     for (let k = 0; k < 4; k++) {
       const a = 22 * k + k;
-      zigzag.push(findEdge(links, a, a + 12), findEdge(links, a + 12, a + 23));
+      zigzag.push(findEdge(connectivity, a, a + 12), findEdge(connectivity, a + 12, a + 23));
     }
     expect(turns(0, zigzag)).toEqual({ count: 7, at: 92 });
-    const straight = straightenPath(mesh, links, 0, zigzag, length);
+    const straight = straightenPath(mesh, connectivity, 0, zigzag, length);
     expect(turns(0, straight)).toEqual({ count: 1, at: 92 });
     expect(straight.reduce((sum, e) => sum + length(e), 0)).toBeCloseTo(4 + 4 * Math.SQRT2, 9);
   });
 
   it('keeps to where it is free, and keeps its ends', () => {
-    const edges = Array.from({ length: 10 }, (_, k) => findEdge(links, 55 + k, 56 + k));
+    const edges = Array.from({ length: 10 }, (_, k) => findEdge(connectivity, 55 + k, 56 + k));
     const wall = new Set([60]);
-    const round = straightenPath(mesh, links, 55, edges.slice(0, 4), length, { isFree: (v) => !wall.has(v) });
+    const round = straightenPath(mesh, connectivity, 55, edges.slice(0, 4), length, {
+      isFree: (v) => !wall.has(v),
+    });
     expect(turns(55, round).at).toBe(59);
-    expect(straightenPath(mesh, links, 55, [], length)).toEqual([]);
-    expect(straightenPath(mesh, links, 55, edges.slice(0, 1), length)).toEqual(edges.slice(0, 1));
+    expect(straightenPath(mesh, connectivity, 55, [], length)).toEqual([]);
+    expect(straightenPath(mesh, connectivity, 55, edges.slice(0, 1), length)).toEqual(edges.slice(0, 1));
   });
 
   it('goes round dear ground where that is near', () => {
-    const along = Array.from({ length: 10 }, (_, k) => findEdge(links, 55 + k, 56 + k));
+    const along = Array.from({ length: 10 }, (_, k) => findEdge(connectivity, 55 + k, 56 + k));
     const dear = new Set(along.slice(3, 7));
-    const round = straightenPath(mesh, links, 55, along, (e) => (dear.has(e) ? 20 : length(e)));
+    const round = straightenPath(mesh, connectivity, 55, along, (e) => (dear.has(e) ? 20 : length(e)));
     expect(round.some((e) => dear.has(e))).toBe(false);
     expect(turns(55, round).at).toBe(65);
   });
@@ -150,12 +156,12 @@ describe('straightening', () => {
 describe('what seams cost', () => {
   it('is their length when they are to be short, and little where they hide, in folds, and along seams', () => {
     const bent = sheet(4, 8, (i, j) => [j, i, Math.abs(j - 4)]);
-    const links = connectivity(bent);
-    const fold = findEdge(links, 9 + 4, 18 + 4);
-    const plain = findEdge(links, 9 + 2, 18 + 2);
-    const visibility = new Float32Array(links.joined.length).fill(1);
+    const connectivity = connectivityOf(bent);
+    const fold = findEdge(connectivity, 9 + 4, 18 + 4);
+    const plain = findEdge(connectivity, 9 + 2, 18 + 2);
+    const visibility = new Float32Array(connectivity.isInterior.length).fill(1);
     const cost = (hidden: number, over: Partial<Parameters<typeof edgeCosts>[3]> = {}) =>
-      edgeCosts(bent, links, faceNormals(bent), { hidden, visibility, ...over });
+      edgeCosts(bent, connectivity, faceNormals(bent), { hidden, visibility, ...over });
     expect(cost(0)[plain]).toBeCloseTo(1, 9);
     expect(cost(0)[fold]).toBeCloseTo(1, 9);
     expect(cost(1)[plain]).toBeCloseTo(1, 9);
@@ -165,18 +171,18 @@ describe('what seams cost', () => {
     seams[plain] = 1;
     expect(cost(1, { seams })[plain]).toBeLessThan(0.05);
     // Where the mesh ends nothing needs to be cut.
-    expect(cost(1)[findEdge(links, 0, 1)]).toBeLessThan(0.05);
+    expect(cost(1)[findEdge(connectivity, 0, 1)]).toBeLessThan(0.05);
   });
 });
 
 describe('a route', () => {
   const document = openDocument(modelFromMesh('glove', meshOfShell(glove(24))));
-  const { mesh, links } = topologyOf(document.model);
+  const { mesh, connectivity } = topologyOf(document.model);
   const last = mesh.positions.length / 3 - 1;
   const walk = (start: number, edges: readonly number[]) =>
     edges.reduce((at, e) => {
-      expect([links.edgeVertices[2 * e], links.edgeVertices[2 * e + 1]]).toContain(at);
-      return links.edgeVertices[2 * e] + links.edgeVertices[2 * e + 1] - at;
+      expect([connectivity.edgeVertices[2 * e], connectivity.edgeVertices[2 * e + 1]]).toContain(at);
+      return connectivity.edgeVertices[2 * e] + connectivity.edgeVertices[2 * e + 1] - at;
     }, start);
 
   it('leads through its points in order, and back when it is closed', async () => {
@@ -196,9 +202,12 @@ describe('a route', () => {
       const { edges } = await answerQuestion(document, 'route', { through: [0, last], hidden }, context);
       let [length, shown] = [0, 0];
       for (const e of edges) {
-        const own = edgeLength(mesh, links, e);
+        const own = edgeLength(mesh, connectivity, e);
         length += own;
-        shown += (own * (vertices[links.edgeVertices[2 * e]] + vertices[links.edgeVertices[2 * e + 1]])) / 2;
+        shown +=
+          (own *
+            (vertices[connectivity.edgeVertices[2 * e]] + vertices[connectivity.edgeVertices[2 * e + 1]])) /
+          2;
       }
       return { length, shown: shown / length };
     };
@@ -233,10 +242,10 @@ describe('a route', () => {
     // A sheet with a seam two rows beside the straight way between two points of it.
     const mesh = sheet(8, 16, (i, j) => [j, 0, i]);
     const bare = openDocument(modelFromMesh('Sheet', mesh));
-    const { links } = topologyOf(bare.model);
+    const { connectivity } = topologyOf(bare.model);
     const at = (i: number, j: number) => 17 * i + j;
     const seams = bare.seams.slice();
-    for (let j = 1; j < 15; j++) seams[findEdge(links, at(6, j), at(6, j + 1))] = 1;
+    for (let j = 1; j < 15; j++) seams[findEdge(connectivity, at(6, j), at(6, j + 1))] = 1;
     const document = { ...bare, seams };
     const through = [at(4, 1), at(4, 15)];
     const straight = await answerQuestion(document, 'route', { through, hidden: 0 }, context);
@@ -244,6 +253,6 @@ describe('a route', () => {
     expect(straight.edges.some((e) => seams[e])).toBe(false);
     const following = await answerQuestion(document, 'route', { through, hidden: 0, follow: true }, context);
     // Along the seam, or along the border, which is as good as one.
-    expect(following.edges.filter((e) => seams[e] || !links.joined[e]).length).toBeGreaterThan(10);
+    expect(following.edges.filter((e) => seams[e] || !connectivity.isInterior[e]).length).toBeGreaterThan(10);
   });
 });

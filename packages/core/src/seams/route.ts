@@ -21,12 +21,12 @@ export interface Router {
 /**
  * @param costs  of every edge, more than 0; Infinity forbids it
  */
-export function router(mesh: Mesh, links: Connectivity, costs: Float64Array): Router {
+export function router(mesh: Mesh, connectivity: Connectivity, costs: Float64Array): Router {
   const costOf = (e: number): number => costs[e];
   const starts = new Map<number, GrowingPath>();
   const legs = new Map<string, readonly number[]>();
   const from = (start: number): GrowingPath => {
-    const path = starts.get(start) ?? growingPath(links, start, costOf);
+    const path = starts.get(start) ?? growingPath(connectivity, start, costOf);
     // The one used last is the last to go.
     starts.delete(start);
     starts.set(start, path);
@@ -43,7 +43,7 @@ export function router(mesh: Mesh, links: Connectivity, costs: Float64Array): Ro
       const path = from(start);
       path.grow(end);
       if (path.cost[end] === Infinity) return undefined;
-      const edges = straightenPath(mesh, links, start, path.edgesTo(end), costOf);
+      const edges = straightenPath(mesh, connectivity, start, path.edgesTo(end), costOf);
       if (legs.size > 500) legs.clear();
       legs.set(key, edges);
       return edges;

@@ -22,7 +22,7 @@ const modelOf = (document: HemDocument) => ({
 const seamsOf = ({ seams }: HemDocument) => [...seams.keys()].filter((e) => seams[e]);
 const cutAt = (document: HemDocument, edges: readonly number[]) => after(document, request('cut', { edges }));
 const line = (document: HemDocument, vertices: readonly number[]) =>
-  vertices.slice(1).map((v, i) => findEdge(topologyOf(document.model).links, vertices[i], v));
+  vertices.slice(1).map((v, i) => findEdge(topologyOf(document.model).connectivity, vertices[i], v));
 
 /** 4 × 6 quads, rows from 0 up; a vertex by row and column. */
 const grid = opened(sheet(4, 6, (i, j) => [j, i, 0]));
@@ -72,7 +72,7 @@ describe('a shifted seam', () => {
 
   it('runs straight over triangles, at the distance of the place', async () => {
     const cut = await cutAt(sleeve, along(0));
-    const { links, mesh } = topologyOf(sleeve.model);
+    const { connectivity, mesh } = topologyOf(sleeve.model);
     for (const [sector, rows] of [
       [5, undefined],
       [36, undefined],
@@ -80,7 +80,7 @@ describe('a shifted seam', () => {
     ] as const) {
       const shift = sector === undefined ? { rows: rows as number } : { to: 40 * 12 + sector };
       const { cut: now } = shiftSeam(modelOf(cut), along(0), shift);
-      const length = now.reduce((sum, e) => sum + edgeLength(mesh, links, e), 0);
+      const length = now.reduce((sum, e) => sum + edgeLength(mesh, connectivity, e), 0);
       // From rim to rim there is no shorter way than the length of the sleeve.
       expect(length).toBeGreaterThan(6 - 1e-9);
       expect(length).toBeLessThan(6.2);
@@ -128,9 +128,9 @@ describe('shifting a seam', () => {
       const { strip } = shiftSeam(modelOf(before), edges, { to });
       const now = await after(before, request('shift-seam', { edges: [...edges], to }));
       const passed = new Set(strip);
-      const { mesh, links } = topologyOf(start.model);
+      const { mesh, connectivity } = topologyOf(start.model);
       for (let c = 0; c < mesh.cornerVertex.length; c++) {
-        if (passed.has(links.cornerFace[c])) continue;
+        if (passed.has(connectivity.cornerFace[c])) continue;
         for (const k of [0, 1]) expect(now.uvSets[0].uv[2 * c + k]).toBe(before.uvSets[0].uv[2 * c + k]);
       }
       expect(shellsOf(now).shellCount).toBe(shellsOf(before).shellCount);
@@ -144,18 +144,23 @@ describe('shifting a seam', () => {
       // Where it was sewn the two sides meet.
       for (const e of edges) {
         const [a, b] = [
-          links.edgeCorners[links.edgeCornerStart[e]],
-          links.edgeCorners[links.edgeCornerStart[e] + 1],
+          connectivity.edgeCorners[connectivity.edgeCornerStart[e]],
+          connectivity.edgeCorners[connectivity.edgeCornerStart[e] + 1],
         ];
         for (const k of [0, 1])
-          expect(now.uvSets[0].uv[2 * a + k]).toBeCloseTo(now.uvSets[0].uv[2 * links.nextCorner[b] + k], 12);
+          expect(now.uvSets[0].uv[2 * a + k]).toBeCloseTo(
+            now.uvSets[0].uv[2 * connectivity.nextCorner[b] + k],
+            12,
+          );
       }
     }
   });
 
   it('unfolds anew what had no place yet, and is found the same by a way along the surface', async () => {
     const ends = [0, 24 * 40 + 20];
-    const way = shortestPath(topologyOf(sleeve.model).links, ends[0], ends[1], () => 1).edgesTo(ends[1]);
+    const way = shortestPath(topologyOf(sleeve.model).connectivity, ends[0], ends[1], () => 1).edgesTo(
+      ends[1],
+    );
     const cut = await cutAt(sleeve, way);
     const now = await after(cut, request('shift-seam', { edges: way, rows: 2 }));
     expect(shellsOf(now).shellCount).toBe(1);
@@ -171,7 +176,7 @@ describe('a widened dart', () => {
       plate,
       Array.from({ length: 13 }, (_, k) => 25 * k + 12),
     );
-    const { links } = topologyOf(plate.model);
+    const { connectivity } = topologyOf(plate.model);
     const edges = widenDart(modelOf(plate), dart, Math.tan(Math.PI / 8));
     const seams = plate.seams.slice();
     for (const e of edges) seams[e] = 1;
@@ -184,7 +189,7 @@ describe('a widened dart', () => {
     // They meet at the pivot, as near as edges come.
     const { positions: p } = plate.model.mesh;
     const apart = edges.map((e) => {
-      const v = 3 * links.edgeVertices[2 * e];
+      const v = 3 * connectivity.edgeVertices[2 * e];
       return Math.hypot(p[v] - 12, p[v + 1] - 12);
     });
     expect(Math.min(...apart)).toBeLessThan(2.3);

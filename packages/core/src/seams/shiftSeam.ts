@@ -12,7 +12,7 @@ import { straightRun } from './straightRun.ts';
 /** A model as it is cut. */
 export interface CutModel {
   readonly mesh: Mesh;
-  readonly links: Connectivity;
+  readonly connectivity: Connectivity;
   readonly seams: Uint8Array;
   readonly shells: ShellMap;
   shell(number: number): Shell;
@@ -59,10 +59,10 @@ export function shiftSeam(model: CutModel, chosen: readonly number[], shift: Shi
 }
 
 /** The chosen edges in order. */
-function theRun({ links, seams }: CutModel, chosen: readonly number[]): Run {
-  if (chosen.some((e) => !seams[e] || !links.joined[e]))
+function theRun({ connectivity, seams }: CutModel, chosen: readonly number[]): Run {
+  if (chosen.some((e) => !seams[e] || !connectivity.isInterior[e]))
     throw new HemError('no-seam', 'Only seams can be shifted: choose the edges of one that is cut.');
-  const runs = runsOfEdges(links, chosen);
+  const runs = runsOfEdges(connectivity, chosen);
   if (runs.length !== 1)
     throw new HemError(
       'several-runs',
@@ -82,11 +82,11 @@ interface Side {
 
 /** Undefined where several shells lie there. */
 function sideOf(
-  { mesh, links, seams, shells }: CutModel,
+  { mesh, connectivity, seams, shells }: CutModel,
   { edges, vertices, closed }: Run,
   side: 0 | 1,
 ): Side | undefined {
-  const { edgeCorners, edgeCornerStart, cornerFace, nextCorner } = links;
+  const { edgeCorners, edgeCornerStart, cornerFace, nextCorner } = connectivity;
   const { cornerWedge, faceShell, wedgeStart } = shells;
   const corners = edges.map((e, i) => {
     const [first, second] = [edgeCorners[edgeCornerStart[e]], edgeCorners[edgeCornerStart[e] + 1]];
@@ -101,8 +101,12 @@ function sideOf(
     for (const k of [c, nextCorner[c]]) sources.add(cornerWedge[k] - wedgeStart[shell]);
   const tips = new Set<number>();
   for (const v of closed ? [] : [vertices[0], vertices[vertices.length - 1]]) {
-    const around = links.vertexEdges.subarray(links.vertexEdgeStart[v], links.vertexEdgeStart[v + 1]);
-    const isWithin = around.every((e) => links.joined[e]) && around.filter((e) => seams[e]).length === 1;
+    const around = connectivity.vertexEdges.subarray(
+      connectivity.vertexEdgeStart[v],
+      connectivity.vertexEdgeStart[v + 1],
+    );
+    const isWithin =
+      around.every((e) => connectivity.isInterior[e]) && around.filter((e) => seams[e]).length === 1;
     if (!isWithin) continue;
     for (const c of corners)
       for (const k of [c, nextCorner[c]])
@@ -122,10 +126,10 @@ interface Level {
 }
 
 function levelOf(model: CutModel, run: Run, side: Side, shift: Shift): Level | undefined {
-  const { mesh, links } = model;
+  const { mesh, connectivity } = model;
   const shell = model.shell(side.shell);
   const inRows = side.corners.every((c) => {
-    const f = links.cornerFace[c];
+    const f = connectivity.cornerFace[c];
     return mesh.faceStart[f + 1] - mesh.faceStart[f] === 4;
   });
   const from = (sources: Iterable<number>) =>
@@ -137,7 +141,7 @@ function levelOf(model: CutModel, run: Run, side: Side, shift: Shift): Level | u
     const toOthers = from([...side.sources].filter((v) => !side.tips.has(v)));
     for (let v = 0; v < beyond.length; v++) beyond[v] = toTips[v] < toOthers[v] * (1 - SLACK) ? 1 : 0;
   }
-  const mean = run.edges.reduce((sum, e) => sum + edgeLength(mesh, links, e), 0) / run.edges.length;
+  const mean = run.edges.reduce((sum, e) => sum + edgeLength(mesh, connectivity, e), 0) / run.edges.length;
   let level = Infinity;
   if ('rows' in shift) level = Math.abs(shift.rows) * (inRows ? 1 : mean);
   else
@@ -154,7 +158,7 @@ function nearer([left, right]: readonly (Level | undefined)[]): 0 | 1 {
 }
 
 function moved(model: CutModel, run: Run, side: Side, at: Level): ShiftedSeam {
-  const { mesh, links, seams, shells } = model;
+  const { mesh, connectivity, seams, shells } = model;
   const { cornerWedge, wedgeStart } = shells;
   const first = wedgeStart[side.shell];
   const cornersOf = (f: number) =>
@@ -169,28 +173,28 @@ function moved(model: CutModel, run: Run, side: Side, at: Level): ShiftedSeam {
   const strip = withIslands(model, own, within);
   if (strip.size === own.length)
     throw new HemError('no-room', 'There is no room: nothing would be left of the shell on that side.');
-  const isInside = (e: number) => links.joined[e] === 1 && !seams[e];
+  const isInside = (e: number) => connectivity.isInterior[e] === 1 && !seams[e];
   const sideFaces = (e: number) =>
-    [0, 1].map((k) => links.cornerFace[links.edgeCorners[links.edgeCornerStart[e] + k]]);
+    [0, 1].map((k) => connectivity.cornerFace[connectivity.edgeCorners[connectivity.edgeCornerStart[e] + k]]);
   const edge = new Set<number>();
   for (const f of strip)
     for (const c of cornersOf(f)) {
-      const e = links.cornerEdge[c];
+      const e = connectivity.cornerEdge[c];
       if (isInside(e) && sideFaces(e).some((g) => !strip.has(g))) edge.add(e);
     }
   const distanceOf = (v: number, e: number): number => {
     for (const c of [
-      links.edgeCorners[links.edgeCornerStart[e]],
-      links.edgeCorners[links.edgeCornerStart[e] + 1],
+      connectivity.edgeCorners[connectivity.edgeCornerStart[e]],
+      connectivity.edgeCorners[connectivity.edgeCornerStart[e] + 1],
     ])
-      for (const k of [c, links.nextCorner[c]])
+      for (const k of [c, connectivity.nextCorner[c]])
         if (mesh.cornerVertex[k] === v) return at.distance[cornerWedge[k] - first];
     return 0;
   };
   const old = new Set(run.vertices);
   const isThere = (way: Run, i: number) =>
     distanceOf(way.vertices[i], way.edges[Math.min(i, way.edges.length - 1)]) >= REACHED * at.level;
-  const cut = runsOfEdges(links, edge).flatMap((way) => {
+  const cut = runsOfEdges(connectivity, edge).flatMap((way) => {
     const level = side.tips.size > 0 ? withoutEnds(way, old, (i) => isThere(way, i)) : way;
     return at.inRows || level.edges.length === 0 ? [...level.edges] : straightRun(model, level);
   });
@@ -198,7 +202,7 @@ function moved(model: CutModel, run: Run, side: Side, at: Level): ShiftedSeam {
     throw new HemError('no-room', 'The seam cannot move so little: choose a place further off.');
   if (side.tips.size > 0) return { sewn: run.edges, cut, strip: [] };
   const passedBy = (faces: ReadonlySet<number>) =>
-    run.edges.filter((_, i) => faces.has(links.cornerFace[side.corners[i]]));
+    run.edges.filter((_, i) => faces.has(connectivity.cornerFace[side.corners[i]]));
   const between = at.inRows ? strip : upTo(model, side, cut);
   // Where the straight way leaks, as round a hole, the level itself parts what is on its sides.
   if (between.size === 0) return { sewn: passedBy(strip), cut: [...edge], strip: [...strip] };
@@ -207,9 +211,11 @@ function moved(model: CutModel, run: Run, side: Side, at: Level): ShiftedSeam {
 
 /** Faces, and with them all that they part from the largest rest of the shell. */
 function withIslands(model: CutModel, own: Uint32Array, faces: ReadonlySet<number>): Set<number> {
-  const { links, seams } = model;
+  const { connectivity, seams } = model;
   const isSide = (e: number) =>
-    [0, 1].some((k) => faces.has(links.cornerFace[links.edgeCorners[links.edgeCornerStart[e] + k]]));
+    [0, 1].some((k) =>
+      faces.has(connectivity.cornerFace[connectivity.edgeCorners[connectivity.edgeCornerStart[e] + k]]),
+    );
   const seen = new Set(faces);
   const islands: ReadonlySet<number>[] = [];
   for (const start of own) {
@@ -224,16 +230,17 @@ function withIslands(model: CutModel, own: Uint32Array, faces: ReadonlySet<numbe
 
 /** All faces that hang together with some, but for edges that bar the way. */
 function flood(
-  { mesh, links }: Pick<CutModel, 'mesh' | 'links'>,
+  { mesh, connectivity }: Pick<CutModel, 'mesh' | 'connectivity'>,
   start: Iterable<number>,
   isBarred: (edge: number) => boolean,
 ): Set<number> {
   const found = new Set(start);
   for (const f of found)
     for (let c = mesh.faceStart[f]; c < mesh.faceStart[f + 1]; c++) {
-      const e = links.cornerEdge[c];
-      if (!links.joined[e] || isBarred(e)) continue;
-      for (const k of [0, 1]) found.add(links.cornerFace[links.edgeCorners[links.edgeCornerStart[e] + k]]);
+      const e = connectivity.cornerEdge[c];
+      if (!connectivity.isInterior[e] || isBarred(e)) continue;
+      for (const k of [0, 1])
+        found.add(connectivity.cornerFace[connectivity.edgeCorners[connectivity.edgeCornerStart[e] + k]]);
     }
   return found;
 }
@@ -256,9 +263,11 @@ function withoutEnds(
 
 /** Faces of a side that can be reached from its run without crossing a seam or the new one; none where that is the whole shell. */
 function upTo(model: CutModel, side: Side, cut: readonly number[]): Set<number> {
-  const { links, seams, shells } = model;
+  const { connectivity, seams, shells } = model;
   const isCut = new Set(cut);
-  const beside = side.corners.filter((c) => !isCut.has(links.cornerEdge[c])).map((c) => links.cornerFace[c]);
+  const beside = side.corners
+    .filter((c) => !isCut.has(connectivity.cornerEdge[c]))
+    .map((c) => connectivity.cornerFace[c]);
   const found = flood(model, beside, (e) => seams[e] === 1 || isCut.has(e));
   return found.size < facesOfShell(shells, side.shell).length ? found : new Set();
 }

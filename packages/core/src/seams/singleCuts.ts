@@ -22,13 +22,13 @@ const FAR = 0.25;
  */
 export function singleCuts(
   mesh: Mesh,
-  links: Connectivity,
+  connectivity: Connectivity,
   triangles: Uint32Array,
   loops: readonly Uint32Array[],
   signal?: Context['signal'],
 ): number[][] {
   const { positions } = mesh;
-  const cost = (e: number) => (links.joined[e] ? edgeLength(mesh, links, e) : Infinity);
+  const cost = (e: number) => (connectivity.isInterior[e] ? edgeLength(mesh, connectivity, e) : Infinity);
   const cuts: number[][] = [];
   const take = (paths: Path, ends: Iterable<number>): number[] => {
     let nearest = -1;
@@ -46,14 +46,14 @@ export function singleCuts(
     const tip = greatest(distance);
     if (k === 0) farthest = distance[tip];
     if (!(distance[tip] > FAR * farthest)) break;
-    const edges = take(shortestPath(links, tip, undefined, cost), border);
-    for (const e of edges) for (let i = 0; i < 2; i++) reached.add(links.edgeVertices[2 * e + i]);
+    const edges = take(shortestPath(connectivity, tip, undefined, cost), border);
+    for (const e of edges) for (let i = 0; i < 2; i++) reached.add(connectivity.edgeVertices[2 * e + i]);
     reached.add(tip);
   }
   for (const loop of loops.slice(1, 1 + MOST_BORDERS)) {
     const distance = distanceFrom(positions, triangles, loops[0], signal);
     const start = loop.reduce((best, v) => (distance[v] < distance[best] ? v : best));
-    take(shortestPath(links, start, undefined, cost), loops[0]);
+    take(shortestPath(connectivity, start, undefined, cost), loops[0]);
   }
   return cuts;
 }

@@ -33,8 +33,8 @@ export function smallHandles(shell: Shell): SmallHandle[] {
   let whole = (v: number): number => v;
   for (let round = 0; round < MOST_ROUNDS && shellTopology(now).genus > 0; round++) {
     const knife = cuttable(now);
-    const { mesh, links } = knife;
-    let rings = apartFromOneAnother(shortLoops(mesh, links, most));
+    const { mesh, connectivity } = knife;
+    let rings = apartFromOneAnother(shortLoops(mesh, connectivity, most));
     let cut: Shell | undefined;
     // Three that bound a piece between them would part it off: then fewer at a time.
     while (!cut && rings.length > 0) {
@@ -44,7 +44,7 @@ export function smallHandles(shell: Shell): SmallHandle[] {
     if (!cut) break;
     const before = whole;
     for (const { edges, length } of rings) {
-      const ends = (e: number, k: number) => before(links.edgeVertices[2 * e + k]);
+      const ends = (e: number, k: number) => before(connectivity.edgeVertices[2 * e + k]);
       found.push({ edges: edges.map((e) => [ends(e, 0), ends(e, 1)] as const), length });
     }
     const { vertexCorner } = cut;
@@ -77,18 +77,20 @@ function apartFromOneAnother(loops: readonly Loop[]): Loop[] {
 }
 
 /** The shortest loop that goes round something through every edge that has a class, if it is short. */
-function shortLoops(mesh: Mesh, links: Connectivity, most: number): Loop[] {
-  const { joined, edgeVertices } = links;
+function shortLoops(mesh: Mesh, connectivity: Connectivity, most: number): Loop[] {
+  const { isInterior, edgeVertices } = connectivity;
   // Along borders a way is free: what goes round something by way of a hole is cut from hole to hole.
-  const lengths = Float64Array.from(joined.keys(), (e) => (joined[e] ? edgeLength(mesh, links, e) : 0));
-  const rim = joined.indexOf(0);
-  const system = systemOfLoops(mesh, links, rim < 0 ? 0 : edgeVertices[2 * rim], (e) => lengths[e]);
-  const classOf = loopClasses(system, joined.length);
+  const lengths = Float64Array.from(isInterior.keys(), (e) =>
+    isInterior[e] ? edgeLength(mesh, connectivity, e) : 0,
+  );
+  const rim = isInterior.indexOf(0);
+  const system = systemOfLoops(mesh, connectivity, rim < 0 ? 0 : edgeVertices[2 * rim], (e) => lengths[e]);
+  const classOf = loopClasses(system, isInterior.length);
   const seeds = new Set<number>();
   for (let e = 0; e < classOf.length; e++) if (classOf[e] !== 0) seeds.add(edgeVertices[2 * e]);
   const loops: Loop[] = [];
   for (const seed of seeds) {
-    const loop = shortestLoop(links, lengths, classOf, seed, most);
+    const loop = shortestLoop(connectivity, lengths, classOf, seed, most);
     if (loop) loops.push(loop);
   }
   return loops;
@@ -96,7 +98,7 @@ function shortLoops(mesh: Mesh, links: Connectivity, most: number): Loop[] {
 
 /** The shortest loop through a vertex whose edges' classes do not cancel, among those no longer than a bound. */
 function shortestLoop(
-  { edgeVertices, vertexEdges, vertexEdgeStart, joined }: Connectivity,
+  { edgeVertices, vertexEdges, vertexEdgeStart, isInterior }: Connectivity,
   lengths: Float64Array,
   classOf: Int32Array,
   seed: number,
@@ -142,6 +144,6 @@ function shortestLoop(
   const [one, other] = [back(edgeVertices[2 * best]), back(edgeVertices[2 * best + 1])];
   // Both ways may begin alike: what they have in common belongs to neither.
   const shared = new Set(one.filter((e) => other.includes(e)));
-  const edges = [best, ...one, ...other].filter((e) => joined[e] && !shared.has(e));
+  const edges = [best, ...one, ...other].filter((e) => isInterior[e] && !shared.has(e));
   return { edges, vertices, length, class: round };
 }

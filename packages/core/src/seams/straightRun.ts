@@ -20,19 +20,23 @@ export interface StraightRunOptions {
  * @param seams  1 for each edge that is cut; none of the run itself
  */
 export function straightRun(
-  { mesh, links, seams }: { readonly mesh: Mesh; readonly links: Connectivity; readonly seams: Uint8Array },
+  {
+    mesh,
+    connectivity,
+    seams,
+  }: { readonly mesh: Mesh; readonly connectivity: Connectivity; readonly seams: Uint8Array },
   run: Run,
-  { reach = REACH, costOf = (e) => edgeLength(mesh, links, e) }: StraightRunOptions = {},
+  { reach = REACH, costOf = (e) => edgeLength(mesh, connectivity, e) }: StraightRunOptions = {},
 ): number[] {
   const isFree = (v: number): boolean => {
-    for (let i = links.vertexEdgeStart[v]; i < links.vertexEdgeStart[v + 1]; i++) {
-      const e = links.vertexEdges[i];
-      if (!links.joined[e] || seams[e]) return false;
+    for (let i = connectivity.vertexEdgeStart[v]; i < connectivity.vertexEdgeStart[v + 1]; i++) {
+      const e = connectivity.vertexEdges[i];
+      if (!connectivity.isInterior[e] || seams[e]) return false;
     }
     return true;
   };
-  const cost = (e: number) => (links.joined[e] && !seams[e] ? costOf(e) : Infinity);
+  const cost = (e: number) => (connectivity.isInterior[e] && !seams[e] ? costOf(e) : Infinity);
   return run.closed
-    ? straightRing(mesh, links, run.vertices[0], run.edges, cost, { reach, isFree })
-    : straightenPath(mesh, links, run.vertices[0], run.edges, cost, { reach, isFree });
+    ? straightRing(mesh, connectivity, run.vertices[0], run.edges, cost, { reach, isFree })
+    : straightenPath(mesh, connectivity, run.vertices[0], run.edges, cost, { reach, isFree });
 }

@@ -32,20 +32,24 @@ const REACH = 6;
  * @throws HemError when none of them is a seam
  */
 export function straightenSeam(
-  { mesh, links, seams }: { readonly mesh: Mesh; readonly links: Connectivity; readonly seams: Uint8Array },
+  {
+    mesh,
+    connectivity,
+    seams,
+  }: { readonly mesh: Mesh; readonly connectivity: Connectivity; readonly seams: Uint8Array },
   edges: readonly number[],
   costOf: (edge: number) => number,
 ): StraightenedSeam {
-  const { joined, edgeVertices } = links;
-  const isSeam = (e: number) => seams[e] === 1 && joined[e] === 1;
+  const { isInterior, edgeVertices } = connectivity;
+  const isSeam = (e: number) => seams[e] === 1 && isInterior[e] === 1;
   const meant = new Set(edges.filter(isSeam));
   if (meant.size === 0)
     throw new HemError('no-seam', 'Pick a seam to straighten: none of these edges is one.', edges);
   const onBorder = new Uint8Array(mesh.positions.length / 3);
-  for (let e = 0; e < joined.length; e++)
-    if (!joined[e]) onBorder[edgeVertices[2 * e]] = onBorder[edgeVertices[2 * e + 1]] = 1;
+  for (let e = 0; e < isInterior.length; e++)
+    if (!isInterior[e]) onBorder[edgeVertices[2 * e]] = onBorder[edgeVertices[2 * e + 1]] = 1;
   const all = [...seams.keys()].filter(isSeam);
-  const runs = runsOfEdges(links, all, (v) => onBorder[v] === 1).filter((run) =>
+  const runs = runsOfEdges(connectivity, all, (v) => onBorder[v] === 1).filter((run) =>
     run.edges.some((e) => meant.has(e)),
   );
   // Each keeps clear of the others as they run by then.
@@ -54,9 +58,9 @@ export function straightenSeam(
   let [before, after] = [NO_COURSE, NO_COURSE];
   for (const run of runs) {
     for (const e of run.edges) now[e] = 0;
-    const found = straightRun({ mesh, links, seams: now }, run, { reach: REACH, costOf });
-    const [fresh] = runsOfEdges(links, found);
-    const [old, next] = [courseOf(mesh, links, run), courseOf(mesh, links, fresh)];
+    const found = straightRun({ mesh, connectivity, seams: now }, run, { reach: REACH, costOf });
+    const [fresh] = runsOfEdges(connectivity, found);
+    const [old, next] = [courseOf(mesh, connectivity, run), courseOf(mesh, connectivity, fresh)];
     const better = fresh.closed === run.closed && next.turning < old.turning;
     const kept = better ? fresh.edges : run.edges;
     for (const e of kept) now[e] = 1;
@@ -79,11 +83,11 @@ const sumOf = (a: Course, b: Course): Course => ({
 });
 
 /** How long a run is, and how much it turns. */
-export function courseOf(mesh: Mesh, links: Connectivity, { edges, vertices, closed }: Run): Course {
+export function courseOf(mesh: Mesh, connectivity: Connectivity, { edges, vertices, closed }: Run): Course {
   let [length, turning] = [0, 0];
   const { positions: p } = mesh;
   const around = closed ? [...vertices, vertices[1]] : vertices;
-  for (const e of edges) length += edgeLength(mesh, links, e);
+  for (const e of edges) length += edgeLength(mesh, connectivity, e);
   for (let i = 1; i + 1 < around.length; i++) {
     const [a, b, c] = [3 * around[i - 1], 3 * around[i], 3 * around[i + 1]];
     let [dot, one, two] = [0, 0, 0];

@@ -14,12 +14,12 @@ import { straightRun } from './straightRun.ts';
  * @throws HemError when it is no dart, or too narrow for the mesh
  */
 export function widenDart(model: CutModel, dart: readonly number[], width: number): number[] {
-  const { mesh, links, seams, shells } = model;
-  const runs = runsOfEdges(links, dart);
+  const { mesh, connectivity, seams, shells } = model;
+  const runs = runsOfEdges(connectivity, dart);
   const isEnd = (v: number): boolean => {
-    for (let i = links.vertexEdgeStart[v]; i < links.vertexEdgeStart[v + 1]; i++) {
-      const e = links.vertexEdges[i];
-      if (!links.joined[e] || seams[e]) return true;
+    for (let i = connectivity.vertexEdgeStart[v]; i < connectivity.vertexEdgeStart[v + 1]; i++) {
+      const e = connectivity.vertexEdges[i];
+      if (!connectivity.isInterior[e] || seams[e]) return true;
     }
     return false;
   };
@@ -33,7 +33,8 @@ export function widenDart(model: CutModel, dart: readonly number[], width: numbe
       dart,
     );
   const { faceShell } = shells;
-  const s = faceShell[links.cornerFace[links.edgeCorners[links.edgeCornerStart[run.edges[0]]]]];
+  const s =
+    faceShell[connectivity.cornerFace[connectivity.edgeCorners[connectivity.edgeCornerStart[run.edges[0]]]]];
   const shell = model.shell(s);
   const onDart = new Set(run.vertices);
   const vertexOf = (v: number) => mesh.cornerVertex[shell.vertexCorner[v]];
@@ -61,13 +62,16 @@ export function widenDart(model: CutModel, dart: readonly number[], width: numbe
   const border = new Set<number>();
   for (const f of gusset)
     for (let c = mesh.faceStart[f]; c < mesh.faceStart[f + 1]; c++) {
-      const e = links.cornerEdge[c];
-      const first = links.edgeCornerStart[e];
-      const isInside = links.joined[e] === 1 && !seams[e];
-      if (isInside && [0, 1].some((k) => !gusset.has(links.cornerFace[links.edgeCorners[first + k]])))
+      const e = connectivity.cornerEdge[c];
+      const first = connectivity.edgeCornerStart[e];
+      const isInside = connectivity.isInterior[e] === 1 && !seams[e];
+      if (
+        isInside &&
+        [0, 1].some((k) => !gusset.has(connectivity.cornerFace[connectivity.edgeCorners[first + k]]))
+      )
         border.add(e);
     }
-  const lines = runsOfEdges(links, border);
+  const lines = runsOfEdges(connectivity, border);
   if (lines.length === 0)
     throw new HemError('no-room', 'So narrow an opening has no face of this mesh in it: widen it.');
   // Each of the two lines by itself, so that the point between them stays one.

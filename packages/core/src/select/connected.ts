@@ -9,12 +9,12 @@ import { faceCount, type Mesh } from '../mesh/mesh.ts';
  */
 export function connectedFaces(
   mesh: Mesh,
-  { joined, edgeCorners, edgeCornerStart, cornerFace }: Connectivity,
+  { isInterior, edgeCorners, edgeCornerStart, cornerFace }: Connectivity,
   faces: Iterable<number>,
-  isOpen: (edge: number) => boolean = (e) => joined[e] === 1,
+  isOpen: (edge: number) => boolean = (e) => isInterior[e] === 1,
 ): number[] {
   const sets = disjointSets(faceCount(mesh));
-  for (let e = 0; e < joined.length; e++) {
+  for (let e = 0; e < isInterior.length; e++) {
     if (!isOpen(e)) continue;
     for (let i = edgeCornerStart[e] + 1; i < edgeCornerStart[e + 1]; i++)
       unite(sets, cornerFace[edgeCorners[edgeCornerStart[e]]], cornerFace[edgeCorners[i]]);

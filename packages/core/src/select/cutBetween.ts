@@ -14,7 +14,7 @@ export const [ONE_SIDE, OTHER_SIDE, EITHER_SIDE, OUTSIDE] = [0, 1, 2, 3] as cons
  * @throws StoppedError
  */
 export function cutBetween(
-  { joined, edgeCorners, edgeCornerStart, cornerFace }: Connectivity,
+  { isInterior, edgeCorners, edgeCornerStart, cornerFace }: Connectivity,
   side: Uint8Array,
   isOpen: (edge: number) => boolean,
   costOf: (edge: number) => number,
@@ -24,8 +24,8 @@ export function cutBetween(
   const node = Uint32Array.from(side, (s) => (s === EITHER_SIDE ? nodes++ : s));
   const edges: number[] = [];
   const ends: number[] = [];
-  for (let e = 0; e < joined.length; e++) {
-    if (!joined[e] || !isOpen(e)) continue;
+  for (let e = 0; e < isInterior.length; e++) {
+    if (!isInterior[e] || !isOpen(e)) continue;
     const [f, g] = [0, 1].map((k) => cornerFace[edgeCorners[edgeCornerStart[e] + k]]);
     if (side[f] === OUTSIDE || side[g] === OUTSIDE || node[f] === node[g]) continue;
     edges.push(e);

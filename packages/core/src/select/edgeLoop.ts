@@ -8,22 +8,22 @@ import type { Mesh } from '../mesh/mesh.ts';
  * @param seams  1 for each edge that is cut; none when absent
  * @returns edges of the loop in order, the given one among them
  */
-export function edgeLoop(mesh: Mesh, links: Connectivity, edge: number, seams?: Uint8Array): number[] {
-  const [a, b] = [links.edgeVertices[2 * edge], links.edgeVertices[2 * edge + 1]];
+export function edgeLoop(mesh: Mesh, connectivity: Connectivity, edge: number, seams?: Uint8Array): number[] {
+  const [a, b] = [connectivity.edgeVertices[2 * edge], connectivity.edgeVertices[2 * edge + 1]];
   const loop = [edge];
   const seen = new Set(loop);
   const next = (e: number, v: number): number => {
-    if (!seams || !links.joined[e]) return onward(mesh, links, e, v);
-    const cut = edgesAt(links, v).filter((other) => seams[other] && links.joined[other]);
+    if (!seams || !connectivity.isInterior[e]) return onward(mesh, connectivity, e, v);
+    const cut = edgesAt(connectivity, v).filter((other) => seams[other] && connectivity.isInterior[other]);
     if (seams[e]) return cut.length === 2 ? cut[0] + cut[1] - e : -1;
-    return cut.length === 0 ? onward(mesh, links, e, v) : -1;
+    return cut.length === 0 ? onward(mesh, connectivity, e, v) : -1;
   };
   const walk = (from: number, add: (e: number) => void) => {
     let v = from;
     for (let e = next(edge, v); e >= 0 && !seen.has(e); e = next(e, v)) {
       seen.add(e);
       add(e);
-      v = links.edgeVertices[2 * e] + links.edgeVertices[2 * e + 1] - v;
+      v = connectivity.edgeVertices[2 * e] + connectivity.edgeVertices[2 * e + 1] - v;
     }
   };
   walk(b, (e) => loop.push(e));
@@ -36,17 +36,17 @@ const edgesAt = ({ vertexEdges, vertexEdgeStart }: Connectivity, v: number): num
 ];
 
 /** The edge that goes on from `edge` beyond vertex `v`, or -1. */
-function onward(mesh: Mesh, links: Connectivity, edge: number, v: number): number {
-  const around = edgesAt(links, v);
-  if (!links.joined[edge]) {
-    const borders = around.filter((e) => e !== edge && !links.joined[e]);
+function onward(mesh: Mesh, connectivity: Connectivity, edge: number, v: number): number {
+  const around = edgesAt(connectivity, v);
+  if (!connectivity.isInterior[edge]) {
+    const borders = around.filter((e) => e !== edge && !connectivity.isInterior[e]);
     return borders.length === 1 ? borders[0] : -1;
   }
-  if (around.length !== 4 || around.some((e) => !links.joined[e])) return -1;
+  if (around.length !== 4 || around.some((e) => !connectivity.isInterior[e])) return -1;
   const beside = new Set<number>();
-  for (let i = links.edgeCornerStart[edge]; i < links.edgeCornerStart[edge + 1]; i++) {
-    const f = links.cornerFace[links.edgeCorners[i]];
-    for (let c = mesh.faceStart[f]; c < mesh.faceStart[f + 1]; c++) beside.add(links.cornerEdge[c]);
+  for (let i = connectivity.edgeCornerStart[edge]; i < connectivity.edgeCornerStart[edge + 1]; i++) {
+    const f = connectivity.cornerFace[connectivity.edgeCorners[i]];
+    for (let c = mesh.faceStart[f]; c < mesh.faceStart[f + 1]; c++) beside.add(connectivity.cornerEdge[c]);
   }
   return around.find((e) => !beside.has(e)) ?? -1;
 }

@@ -7,8 +7,8 @@ import type { Mesh } from '../mesh/mesh.ts';
  *
  * @returns edges in order, the given one among them
  */
-export function edgeRing({ faceStart }: Mesh, links: Connectivity, edge: number): number[] {
-  const { edgeCorners, edgeCornerStart, cornerFace, cornerEdge } = links;
+export function edgeRing({ faceStart }: Mesh, connectivity: Connectivity, edge: number): number[] {
+  const { edgeCorners, edgeCornerStart, cornerFace, cornerEdge } = connectivity;
   const ring = [edge];
   const seen = new Set(ring);
   const walk = (corner: number, add: (e: number) => void): void => {
@@ -22,12 +22,12 @@ export function edgeRing({ faceStart }: Mesh, links: Connectivity, edge: number)
       let next = -1;
       for (let i = edgeCornerStart[e]; i < edgeCornerStart[e + 1]; i++)
         if (cornerFace[edgeCorners[i]] !== f) next = edgeCorners[i];
-      if (next < 0 || !links.joined[e]) return;
+      if (next < 0 || !connectivity.isInterior[e]) return;
       c = next;
     }
   };
   const first = edgeCornerStart[edge];
   if (edgeCornerStart[edge + 1] > first) walk(edgeCorners[first], (e) => ring.push(e));
-  if (links.joined[edge]) walk(edgeCorners[first + 1], (e) => ring.unshift(e));
+  if (connectivity.isInterior[edge]) walk(edgeCorners[first + 1], (e) => ring.unshift(e));
   return ring;
 }

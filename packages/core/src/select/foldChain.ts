@@ -15,24 +15,29 @@ const LESS = 0.5;
  * @param normals  of all faces
  * @returns edges in order, the given one among them
  */
-export function foldChain(mesh: Mesh, links: Connectivity, normals: Float64Array, edge: number): number[] {
-  const { edgeVertices, vertexEdges, vertexEdgeStart } = links;
-  const first = signedDihedral(mesh, links, normals, edge);
+export function foldChain(
+  mesh: Mesh,
+  connectivity: Connectivity,
+  normals: Float64Array,
+  edge: number,
+): number[] {
+  const { edgeVertices, vertexEdges, vertexEdgeStart } = connectivity;
+  const first = signedDihedral(mesh, connectivity, normals, edge);
   const sign = Math.sign(first) || 1;
-  const bend = (e: number) => sign * signedDihedral(mesh, links, normals, e);
+  const bend = (e: number) => sign * signedDihedral(mesh, connectivity, normals, e);
   const chain = [edge];
   const seen = new Set(chain);
   const walk = (from: number, add: (e: number) => void): void => {
     let at = from;
     let last = edge;
     for (;;) {
-      const heading = edgeDirection(mesh, links, last, at).map((x) => -x);
+      const heading = edgeDirection(mesh, connectivity, last, at).map((x) => -x);
       let best = -1;
       let sharpest = LESS * Math.abs(first);
       for (let i = vertexEdgeStart[at]; i < vertexEdgeStart[at + 1]; i++) {
         const e = vertexEdges[i];
         if (seen.has(e) || bend(e) < sharpest) continue;
-        const d = edgeDirection(mesh, links, e, at);
+        const d = edgeDirection(mesh, connectivity, e, at);
         if (d[0] * heading[0] + d[1] * heading[1] + d[2] * heading[2] < STRAIGHT) continue;
         best = e;
         sharpest = bend(e);

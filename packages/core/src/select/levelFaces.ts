@@ -10,7 +10,7 @@ import type { Mesh } from '../mesh/mesh.ts';
  */
 export function levelFaces(
   { faceStart }: Mesh,
-  { cornerEdge, cornerFace, edgeCorners, edgeCornerStart, joined }: Connectivity,
+  { cornerEdge, cornerFace, edgeCorners, edgeCornerStart, isInterior }: Connectivity,
   normals: Float64Array,
   faces: Iterable<number>,
   angle: number,
@@ -22,7 +22,7 @@ export function levelFaces(
   for (let f = left.pop(); f !== undefined; f = left.pop()) {
     for (let c = faceStart[f]; c < faceStart[f + 1]; c++) {
       const e = cornerEdge[c];
-      if (!joined[e] || isBarred(e)) continue;
+      if (!isInterior[e] || isBarred(e)) continue;
       for (let i = edgeCornerStart[e]; i < edgeCornerStart[e + 1]; i++) {
         const g = cornerFace[edgeCorners[i]];
         if (found.has(g)) continue;

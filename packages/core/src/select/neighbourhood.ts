@@ -14,7 +14,7 @@ export function grownFaces({ faceStart, cornerVertex }: Mesh, faces: Iterable<nu
 /** Faces without those that touch others, or the end of the mesh, at a corner. */
 export function shrunkFaces(
   mesh: Mesh,
-  { joined, edgeVertices }: Connectivity,
+  { isInterior, edgeVertices }: Connectivity,
   faces: Iterable<number>,
 ): number[] {
   const { faceStart, cornerVertex } = mesh;
@@ -22,8 +22,8 @@ export function shrunkFaces(
   const outside = new Set<number>();
   for (let f = 0; f + 1 < faceStart.length; f++)
     if (!chosen.has(f)) for (let c = faceStart[f]; c < faceStart[f + 1]; c++) outside.add(cornerVertex[c]);
-  for (let e = 0; e < joined.length; e++)
-    if (!joined[e]) for (let k = 0; k < 2; k++) outside.add(edgeVertices[2 * e + k]);
+  for (let e = 0; e < isInterior.length; e++)
+    if (!isInterior[e]) for (let k = 0; k < 2; k++) outside.add(edgeVertices[2 * e + k]);
   return [...chosen].filter((f) => {
     for (let c = faceStart[f]; c < faceStart[f + 1]; c++) if (outside.has(cornerVertex[c])) return false;
     return true;

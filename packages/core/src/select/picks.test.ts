@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { openDocument } from '../document/document.ts';
 import { localJobs } from '../jobs/index.ts';
-import { connectivity, findEdge } from '../mesh/connectivity.ts';
+import { connectivityOf, findEdge } from '../mesh/connectivity.ts';
 import { meshFromPolygons } from '../mesh/mesh.ts';
 import { modelFromMesh } from '../mesh/model.ts';
 import { faceNormals } from '../mesh/normals.ts';
@@ -20,7 +20,7 @@ import { grownEdges, grownFaces, shrunkEdges, shrunkFaces } from './neighbourhoo
 import { straightOn } from './straightOn.ts';
 
 const flat = sheet(6, 6, (i, j) => [j, i, 0]);
-const flatLinks = connectivity(flat);
+const flatLinks = connectivityOf(flat);
 const face = (i: number, j: number) => 6 * i + j;
 const sorted = (list: Iterable<number>) => [...list].sort((a, b) => a - b);
 
@@ -38,7 +38,7 @@ describe('growing and shrinking', () => {
     expect(shrunkFaces(flat, flatLinks, all)).toHaveLength(16);
     const ring = torus(8, 6);
     const whole = Array.from({ length: 48 }, (_, f) => f);
-    expect(shrunkFaces(ring, connectivity(ring), whole)).toHaveLength(48);
+    expect(shrunkFaces(ring, connectivityOf(ring), whole)).toHaveLength(48);
   });
 
   it('takes the six edges that meet one, and gives them back', () => {
@@ -55,7 +55,7 @@ describe('straight on', () => {
     expect(sorted(straightOn(flat, flatLinks, e))).toEqual(
       sorted(Array.from({ length: 6 }, (_, j) => findEdge(flatLinks, 21 + j, 22 + j))),
     );
-    const seams = new Uint8Array(flatLinks.joined.length);
+    const seams = new Uint8Array(flatLinks.isInterior.length);
     seams[findEdge(flatLinks, 19, 26)] = 1;
     expect(straightOn(flat, flatLinks, e, seams)).toHaveLength(5);
     expect(straightOn(flat, flatLinks, findEdge(flatLinks, 0, 1))).toHaveLength(1);
@@ -63,14 +63,14 @@ describe('straight on', () => {
 
   it('goes once round a ring, and keeps its heading over triangles that lead aside', () => {
     const ring = torus(16, 12);
-    const links = connectivity(ring);
-    expect(straightOn(ring, links, findEdge(links, 0, 12))).toHaveLength(16);
+    const connectivity = connectivityOf(ring);
+    expect(straightOn(ring, connectivity, findEdge(connectivity, 0, 12))).toHaveLength(16);
     // A plane whose triangles all slant the same way, and points shaken: no row of edges runs along x.
     const random = seeded(7);
     const shaken = meshOfShell(
       wholeShell(sheet(40, 40, (i, j) => [j + 0.4 * i + 0.5 * random(), i + 0.5 * random(), 0])),
     );
-    const own = connectivity(shaken);
+    const own = connectivityOf(shaken);
     const first = findEdge(own, 41 * 20 + 20, 41 * 20 + 21);
     const run = straightOn(shaken, own, first);
     const places = run.flatMap((e) =>
@@ -116,7 +116,7 @@ describe('what hangs together', () => {
         [3, 4, 5],
       ],
     );
-    expect(connectedFaces(two, connectivity(two), [1])).toEqual([1]);
+    expect(connectedFaces(two, connectivityOf(two), [1])).toEqual([1]);
     expect(connectedFaces(flat, flatLinks, [7])).toHaveLength(36);
   });
 });
@@ -127,18 +127,18 @@ describe('edges side by side', () => {
     expect(across).toHaveLength(7);
     expect(across).toContain(findEdge(flatLinks, 2, 3));
     const ring = torus(9, 7);
-    const links = connectivity(ring);
-    expect(edgeRing(ring, links, findEdge(links, 0, 7))).toHaveLength(7);
-    expect(edgeRing(ring, links, findEdge(links, 0, 1))).toHaveLength(9);
-    expect(edgeRing(ring, links, findEdge(links, 0, 1)).length).toBe(
-      new Set(edgeRing(ring, links, findEdge(links, 0, 1))).size,
+    const connectivity = connectivityOf(ring);
+    expect(edgeRing(ring, connectivity, findEdge(connectivity, 0, 7))).toHaveLength(7);
+    expect(edgeRing(ring, connectivity, findEdge(connectivity, 0, 1))).toHaveLength(9);
+    expect(edgeRing(ring, connectivity, findEdge(connectivity, 0, 1)).length).toBe(
+      new Set(edgeRing(ring, connectivity, findEdge(connectivity, 0, 1))).size,
     );
   });
 });
 
 /** A sheet with a ridge along x = 3 and a fold along x = 6. */
 const bent = sheet(5, 9, (i, j) => [j, i, j < 4 ? j : j < 7 ? 6 - j : j - 6]);
-const bentLinks = connectivity(bent);
+const bentLinks = connectivityOf(bent);
 const bentNormals = faceNormals(bent);
 const alongColumn = (j: number) =>
   Array.from({ length: 5 }, (_, i) => findEdge(bentLinks, 10 * i + j, 10 * (i + 1) + j));
@@ -151,8 +151,11 @@ describe('folds', () => {
     expect(at(2)).toBeCloseTo(0, 6);
     expect(signedDihedral(bent, bentLinks, bentNormals, findEdge(bentLinks, 0, 1))).toBe(0);
     const box = cube();
-    const links = connectivity(box);
-    expect(signedDihedral(box, links, faceNormals(box), findEdge(links, 0, 1))).toBeCloseTo(Math.PI / 2, 6);
+    const connectivity = connectivityOf(box);
+    expect(signedDihedral(box, connectivity, faceNormals(box), findEdge(connectivity, 0, 1))).toBeCloseTo(
+      Math.PI / 2,
+      6,
+    );
   });
 
   it('are followed from end to end, and no other with them', () => {

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { connectivity } from '../mesh/connectivity.ts';
+import { connectivityOf } from '../mesh/connectivity.ts';
 import type { Mesh } from '../mesh/mesh.ts';
 import { faceNormal } from '../mesh/normals.ts';
 import { meshOfShell } from '../surface/cutShell.ts';
@@ -10,19 +10,20 @@ import { ringAround } from './ringAround.ts';
 import { edgeLength } from './shortestPath.ts';
 
 function ring(mesh: Mesh, vertex: number) {
-  const links = connectivity(mesh);
-  const edges = ringAround(mesh, links, vertex);
-  const length = edges.reduce((sum, e) => sum + edgeLength(mesh, links, e), 0);
-  const seams = new Uint8Array(links.joined.length);
+  const connectivity = connectivityOf(mesh);
+  const edges = ringAround(mesh, connectivity, vertex);
+  const length = edges.reduce((sum, e) => sum + edgeLength(mesh, connectivity, e), 0);
+  const seams = new Uint8Array(connectivity.isInterior.length);
   for (const e of edges) seams[e] = 1;
   const degree = new Map<number, number>();
   for (const e of edges)
-    for (const v of links.edgeVertices.subarray(2 * e, 2 * e + 2)) degree.set(v, (degree.get(v) ?? 0) + 1);
+    for (const v of connectivity.edgeVertices.subarray(2 * e, 2 * e + 2))
+      degree.set(v, (degree.get(v) ?? 0) + 1);
   return {
     edges,
     length,
     isRing: edges.length > 2 && [...degree.values()].every((d) => d === 2) && degree.has(vertex),
-    pieces: shellsFromSeams(mesh, links, seams).shellCount,
+    pieces: shellsFromSeams(mesh, connectivity, seams).shellCount,
   };
 }
 
@@ -57,7 +58,7 @@ describe('the ring round a place', () => {
 
   it('goes on going round it when it is run straight: nowhere on a glove does a ring slip off and part a few faces', () => {
     const mesh = meshOfShell(glove(44));
-    const links = connectivity(mesh);
+    const connectivity = connectivityOf(mesh);
     let found = 0;
     for (let v = 0; v < mesh.positions.length / 3; v += 31) {
       const { edges, length, isRing, pieces } = ring(mesh, v);
@@ -65,14 +66,16 @@ describe('the ring round a place', () => {
       found++;
       expect(isRing, `ring at ${v}`).toBe(true);
       if (pieces === 1) continue;
-      const seams = new Uint8Array(links.joined.length);
+      const seams = new Uint8Array(connectivity.isInterior.length);
       for (const e of edges) seams[e] = 1;
-      const shells = shellsFromSeams(mesh, links, seams);
+      const shells = shellsFromSeams(mesh, connectivity, seams);
       const [small] = [0, 1]
         .map((s) => facesOfShell(shells, s))
         .map((faces) => ({
           area: faces.reduce((sum, f) => sum + Math.hypot(...faceNormal(mesh, f)) / 2, 0),
-          isOpen: faces.some((f) => [0, 1, 2].some((k) => !links.joined[links.cornerEdge[3 * f + k]])),
+          isOpen: faces.some((f) =>
+            [0, 1, 2].some((k) => !connectivity.isInterior[connectivity.cornerEdge[3 * f + k]]),
+          ),
         }))
         .sort((a, b) => a.area - b.area);
       // What lies between a ring and a border may be narrow. A flat disc has 4 π times its area as the square of what goes round it.

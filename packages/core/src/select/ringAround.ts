@@ -22,11 +22,11 @@ const TIGHT = 0.4;
  *
  * @returns edges in order, from the vertex round to it; none where there is nothing to go round
  */
-export function ringAround(mesh: Mesh, links: Connectivity, vertex: number): number[] {
-  const { edgeVertices } = links;
-  const paths = shortestPath(links, vertex, undefined, (e) => edgeLength(mesh, links, e));
-  const branch = branches(links, paths, vertex);
-  const dual = dualGraph(mesh, links, paths);
+export function ringAround(mesh: Mesh, connectivity: Connectivity, vertex: number): number[] {
+  const { edgeVertices } = connectivity;
+  const paths = shortestPath(connectivity, vertex, undefined, (e) => edgeLength(mesh, connectivity, e));
+  const branch = branches(connectivity, paths, vertex);
+  const dual = dualGraph(mesh, connectivity, paths);
   const sides = sidesOf(mesh, dual);
   let best = -1;
   let least = Infinity;
@@ -35,7 +35,7 @@ export function ringAround(mesh: Mesh, links: Connectivity, vertex: number): num
     const a = edgeVertices[2 * e];
     const b = edgeVertices[2 * e + 1];
     if (branch[a] === branch[b]) continue;
-    const length = paths.cost[a] + paths.cost[b] + edgeLength(mesh, links, e);
+    const length = paths.cost[a] + paths.cost[b] + edgeLength(mesh, connectivity, e);
     if (length >= least) continue;
     if (sides.isEssential(d) || length ** 2 < TIGHT * 4 * Math.PI * sides.smaller(d))
       [best, least] = [e, length];
@@ -43,7 +43,9 @@ export function ringAround(mesh: Mesh, links: Connectivity, vertex: number): num
   if (best < 0) return [];
   const [a, b] = [edgeVertices[2 * best], edgeVertices[2 * best + 1]];
   const ring = [...paths.edgesTo(a), best, ...paths.edgesTo(b).reverse()];
-  return straightRing(mesh, links, vertex, ring, (e) => edgeLength(mesh, links, e), { fixed: true });
+  return straightRing(mesh, connectivity, vertex, ring, (e) => edgeLength(mesh, connectivity, e), {
+    fixed: true,
+  });
 }
 
 /** The first vertex after the start on the way to each: two ways from different ones meet nowhere else. The start has itself. */
@@ -75,14 +77,14 @@ interface Dual {
   readonly ends: Uint32Array;
 }
 
-function dualGraph(mesh: Mesh, links: Connectivity, { via, cost }: Path): Dual {
-  const { edgeVertices, edgeCorners, edgeCornerStart, cornerFace, joined } = links;
+function dualGraph(mesh: Mesh, connectivity: Connectivity, { via, cost }: Path): Dual {
+  const { edgeVertices, edgeCorners, edgeCornerStart, cornerFace, isInterior } = connectivity;
   const faces = faceCount(mesh);
   const rims = disjointSets(cost.length);
-  for (let e = 0; e < joined.length; e++)
-    if (!joined[e]) unite(rims, edgeVertices[2 * e], edgeVertices[2 * e + 1]);
+  for (let e = 0; e < isInterior.length; e++)
+    if (!isInterior[e]) unite(rims, edgeVertices[2 * e], edgeVertices[2 * e + 1]);
   const border = numberSets(rims);
-  const inTree = new Uint8Array(joined.length);
+  const inTree = new Uint8Array(isInterior.length);
   for (const e of via) if (e >= 0) inTree[e] = 1;
   const edge = new Uint32Array(cornerFace.length);
   const ends = new Uint32Array(2 * cornerFace.length);
@@ -93,11 +95,11 @@ function dualGraph(mesh: Mesh, links: Connectivity, { via, cost }: Path): Dual {
     ends[2 * count + 1] = b;
     count++;
   };
-  for (let e = 0; e < joined.length; e++) {
+  for (let e = 0; e < isInterior.length; e++) {
     if (inTree[e] || cost[edgeVertices[2 * e]] === Infinity) continue;
     const first = edgeCornerStart[e];
     const rim = faces + border.label[edgeVertices[2 * e]];
-    if (joined[e]) add(e, cornerFace[edgeCorners[first]], cornerFace[edgeCorners[first + 1]]);
+    if (isInterior[e]) add(e, cornerFace[edgeCorners[first]], cornerFace[edgeCorners[first + 1]]);
     else for (let i = first; i < edgeCornerStart[e + 1]; i++) add(e, cornerFace[edgeCorners[i]], rim);
   }
   return { faces, nodes: faces + border.count, edge: edge.slice(0, count), ends: ends.slice(0, 2 * count) };

@@ -29,11 +29,11 @@ export interface GrowingPath extends Path {
  * @param costOf  cost of an edge, 0 or more; Infinity forbids it
  */
 export function growingPath(
-  links: Pick<Connectivity, 'edgeVertices' | 'vertexEdges' | 'vertexEdgeStart'>,
+  connectivity: Pick<Connectivity, 'edgeVertices' | 'vertexEdges' | 'vertexEdgeStart'>,
   start: number | Iterable<number>,
   costOf: (edge: number) => number,
 ): GrowingPath {
-  const { edgeVertices, vertexEdges, vertexEdgeStart } = links;
+  const { edgeVertices, vertexEdges, vertexEdgeStart } = connectivity;
   const vertices = vertexEdgeStart.length - 1;
   const cost = new Float64Array(vertices).fill(Infinity);
   const via = new Int32Array(vertices).fill(-1);
@@ -85,19 +85,19 @@ export function growingPath(
  * @param target  stop once it is reached; undefined for all vertices
  */
 export function shortestPath(
-  links: Connectivity,
+  connectivity: Connectivity,
   start: number,
   target: number | undefined,
   costOf: (edge: number) => number,
 ): Path {
-  const path = growingPath(links, start, costOf);
+  const path = growingPath(connectivity, start, costOf);
   path.grow(target);
   return path;
 }
 
-export function edgeLength(mesh: Mesh, links: Connectivity, edge: number): number {
-  const a = 3 * links.edgeVertices[2 * edge];
-  const b = 3 * links.edgeVertices[2 * edge + 1];
+export function edgeLength(mesh: Mesh, connectivity: Connectivity, edge: number): number {
+  const a = 3 * connectivity.edgeVertices[2 * edge];
+  const b = 3 * connectivity.edgeVertices[2 * edge + 1];
   const p = mesh.positions;
   return Math.hypot(p[a] - p[b], p[a + 1] - p[b + 1], p[a + 2] - p[b + 2]);
 }

@@ -12,15 +12,20 @@ const MOST_TURN = (50 * Math.PI) / 180;
  * @param seams  1 for each edge that is cut; none when absent
  * @returns edges in order, the given one among them
  */
-export function straightOn(mesh: Mesh, links: Connectivity, edge: number, seams?: Uint8Array): number[] {
-  const { edgeVertices, joined } = links;
+export function straightOn(
+  mesh: Mesh,
+  connectivity: Connectivity,
+  edge: number,
+  seams?: Uint8Array,
+): number[] {
+  const { edgeVertices, isInterior } = connectivity;
   const run = [edge];
   const seen = new Set<number>([edgeVertices[2 * edge], edgeVertices[2 * edge + 1]]);
-  const isStop = (e: number) => !joined[e] || seams?.[e] === 1;
+  const isStop = (e: number) => !isInterior[e] || seams?.[e] === 1;
   const walk = (from: number, add: (e: number) => void): void => {
     let [last, at, owed] = [edge, from, 0];
     for (;;) {
-      const ahead = anglesAt(mesh, links, at, last, isStop);
+      const ahead = anglesAt(mesh, connectivity, at, last, isStop);
       if (!ahead) return;
       let best = -1;
       let off = Infinity;

@@ -32,16 +32,16 @@ export interface StraightRingOptions extends StraightenOptions {
  */
 export function straightRing(
   mesh: Mesh,
-  links: Connectivity,
+  connectivity: Connectivity,
   start: number,
   edges: readonly number[],
   costOf: (edge: number) => number,
   options: StraightRingOptions = {},
 ): number[] {
-  const before = areaParted(mesh, links, edges);
+  const before = areaParted(mesh, connectivity, edges);
   for (const reach of [options.reach, ...CLOSER]) {
-    const ring = straightened(mesh, links, start, edges, costOf, { ...options, reach });
-    const after = areaParted(mesh, links, ring);
+    const ring = straightened(mesh, connectivity, start, edges, costOf, { ...options, reach });
+    const after = areaParted(mesh, connectivity, ring);
     if (Math.abs(after - before) <= (1 - SAME) * before) return ring;
   }
   return [...edges];
@@ -49,7 +49,7 @@ export function straightRing(
 
 function straightened(
   mesh: Mesh,
-  links: Connectivity,
+  connectivity: Connectivity,
   start: number,
   edges: readonly number[],
   costOf: (edge: number) => number,
@@ -59,19 +59,19 @@ function straightened(
   let first = start;
   for (const [from, to] of fixed ? PARTS.slice(0, 3) : PARTS) {
     if (ring.length < SHORTEST) return ring;
-    const vertices = verticesAlong(links, first, ring);
+    const vertices = verticesAlong(connectivity, first, ring);
     const [a, b] = [from, to].map((part) => Math.floor(part * ring.length));
     const part = Array.from({ length: b - a }, (_, i) => ring[(a + i) % ring.length]);
     const rest = Array.from({ length: ring.length - part.length }, (_, i) => (b + i) % ring.length);
     const taken = new Set(rest.map((i) => vertices[i]));
-    const straight = straightenPath(mesh, links, vertices[a], part, costOf, {
+    const straight = straightenPath(mesh, connectivity, vertices[a], part, costOf, {
       reach,
       isFree: (v) => isFree(v) && !taken.has(v),
     });
     ring = [...straight, ...rest.map((i) => ring[i])];
     // The fixed place stays the first: the ring is turned back to it.
     first = vertices[a];
-    const by = fixed ? verticesAlong(links, first, ring).indexOf(start) : 0;
+    const by = fixed ? verticesAlong(connectivity, first, ring).indexOf(start) : 0;
     ring = [...ring.slice(by), ...ring.slice(0, by)];
     if (fixed) first = start;
   }
@@ -79,16 +79,16 @@ function straightened(
 }
 
 /** Twice how much surface a ring parts from the rest of what it lies on, on the smaller side; 0 where it parts nothing. */
-function areaParted(mesh: Mesh, links: Connectivity, ring: readonly number[]): number {
-  const { joined, edgeCorners, edgeCornerStart, cornerFace } = links;
+function areaParted(mesh: Mesh, connectivity: Connectivity, ring: readonly number[]): number {
+  const { isInterior, edgeCorners, edgeCornerStart, cornerFace } = connectivity;
   // Along a border there is nothing on the other side.
-  const inside = ring.find((e) => joined[e]);
+  const inside = ring.find((e) => isInterior[e]);
   if (inside === undefined) return 0;
   const faceAt = (e: number, side: number) => cornerFace[edgeCorners[edgeCornerStart[e] + side]];
   const closed = new Set(ring);
   const sets = disjointSets(faceCount(mesh));
-  for (let e = 0; e < joined.length; e++)
-    if (joined[e] && !closed.has(e)) unite(sets, faceAt(e, 0), faceAt(e, 1));
+  for (let e = 0; e < isInterior.length; e++)
+    if (isInterior[e] && !closed.has(e)) unite(sets, faceAt(e, 0), faceAt(e, 1));
   const [one, other] = [0, 1].map((side) => findRoot(sets, faceAt(inside, side)));
   if (one === other) return 0;
   const area = new Map([

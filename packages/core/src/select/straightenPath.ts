@@ -28,18 +28,18 @@ export interface StraightenOptions {
  */
 export function straightenPath(
   mesh: Mesh,
-  links: Connectivity,
+  connectivity: Connectivity,
   start: number,
   edges: readonly number[],
   costOf: (edge: number) => number,
   { reach = REACH, isFree = () => true }: StraightenOptions = {},
 ): number[] {
   if (edges.length < 2) return [...edges];
-  const { edgeVertices } = links;
-  const { near, end } = corridor(links, start, edges, reach, isFree);
-  const arcs = arcsWithin(links, near);
+  const { edgeVertices } = connectivity;
+  const { near, end } = corridor(connectivity, start, edges, reach, isFree);
+  const arcs = arcsWithin(connectivity, near);
   const { edge, to, out } = arcs;
-  const directions = directionsOf(mesh, links, arcs);
+  const directions = directionsOf(mesh, connectivity, arcs);
   const cost = new Float64Array(edge.length).fill(Infinity);
   const via = new Int32Array(edge.length).fill(-1);
   const settled = new Uint8Array(edge.length);

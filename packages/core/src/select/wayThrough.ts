@@ -15,11 +15,11 @@ export interface Way {
  * @param vertices  in order; the first again as the last for a way that closes
  */
 export function wayThrough(
-  links: Connectivity,
+  connectivity: Connectivity,
   vertices: readonly number[],
   costOf: (edge: number) => number,
 ): Way {
-  const { edgeVertices } = links;
+  const { edgeVertices } = connectivity;
   const places = vertices.filter((v, i) => v !== vertices[i - 1]);
   const start = places[0];
   if (places.length < 2) return { start, edges: [], closed: false };
@@ -30,7 +30,7 @@ export function wayThrough(
   for (const [i, to] of places.entries()) {
     if (i === 0) continue;
     const isLast = closes && i === places.length - 1;
-    for (const e of shortestPath(links, at, to, costOf).edgesTo(to)) {
+    for (const e of shortestPath(connectivity, at, to, costOf).edgesTo(to)) {
       const next = edgeVertices[2 * e] + edgeVertices[2 * e + 1] - at;
       const before = passed.get(next);
       way.push(e);

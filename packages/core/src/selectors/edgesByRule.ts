@@ -22,5 +22,5 @@ export const edgesByRule = selector({
   }),
   words: ({ rule, angle }) => (rule === 'crease' ? `creases of ${angle}° or more` : WORDS[rule]),
   resolve: (document, { rule, angle }) =>
-    edgesWhere(document, topologyOf(document.model).links, rule, (angle * Math.PI) / 180),
+    edgesWhere(document, topologyOf(document.model).connectivity, rule, (angle * Math.PI) / 180),
 });

@@ -20,7 +20,7 @@ export const edgesInMiddle = selector({
     const wanted = middle === 'found' ? ('mirror' as const) : acrossAxis(middle);
     const found = await context.jobs.run('symmetry', { document: plainDocument(document), wanted }, context);
     if (!found) return [];
-    const { mesh, links } = topologyOf(document.model);
-    return middleEdges(mesh, links, found.symmetry, found);
+    const { mesh, connectivity } = topologyOf(document.model);
+    return middleEdges(mesh, connectivity, found.symmetry, found);
   },
 });

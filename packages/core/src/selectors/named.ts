@@ -15,11 +15,11 @@ const named = about('its name', words(1000));
 
 /** @throws HemError when nothing of the model has that name */
 function facesNamed(document: HemDocument, kind: Kind, name: string): number[] {
-  const { links } = topologyOf(document.model);
+  const { connectivity } = topologyOf(document.model);
   const { facePart, names } =
     kind === 'patch'
       ? { facePart: document.patches, names: ['', ...document.patchNames] }
-      : partsBy(kind, document.model, links);
+      : partsBy(kind, document.model, connectivity);
   const meant = new Set([...names.keys()].filter((i) => names[i] === name && !(kind === 'patch' && i === 0)));
   if (meant.size === 0) throw new HemError('no-such-name', `The model has no ${kind} “${name}”.`);
   const found: number[] = [];
@@ -43,8 +43,10 @@ export const edgesRound = selector({
   params: record({ round: kind, name: named }),
   words: ({ round, name }) => `edges round ${round} “${name}”`,
   resolve(document, { round, name }) {
-    const { links } = topologyOf(document.model);
-    return borderOfFaces(links, facesNamed(document, round, name)).filter((e) => links.joined[e] === 1);
+    const { connectivity } = topologyOf(document.model);
+    return borderOfFaces(connectivity, facesNamed(document, round, name)).filter(
+      (e) => connectivity.isInterior[e] === 1,
+    );
   },
 });
 

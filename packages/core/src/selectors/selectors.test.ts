@@ -119,7 +119,7 @@ describe('what is told by what it is', () => {
       ),
     );
     const { mesh } = ridge.model;
-    const { edgeVertices } = topologyOf(ridge.model).links;
+    const { edgeVertices } = topologyOf(ridge.model).connectivity;
     for (const middle of ['found', 'x']) {
       const edges = await edgesOf(ridge, { middle });
       expect(edges).toHaveLength(4);
@@ -141,8 +141,8 @@ describe('what is told by what it is', () => {
     await expect(cut({ by: { rule: 'patch' } })).rejects.toThrow('There are no edges round patches here.');
     await expect(cut({ by: { round: 'material', name: 'Tin' } })).rejects.toThrow(/no material “Tin”/);
     await expect(cut({ by: { round: 'patch', name: '' } })).rejects.toThrow(/not allowed to be empty/);
-    const { links } = topologyOf(box().model);
-    await expect(cut({ by: { rule: 'crease' }, indices: [links.joined.length] })).rejects.toThrow(
+    const { connectivity } = topologyOf(box().model);
+    await expect(cut({ by: { rule: 'crease' }, indices: [connectivity.isInterior.length] })).rejects.toThrow(
       /no edge 12/,
     );
   });

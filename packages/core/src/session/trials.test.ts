@@ -103,9 +103,12 @@ describe('trials', () => {
     await settled();
     const [{ id }] = session.trials.list;
     // A slit from the border: the same faces, cut otherwise.
-    const { links } = topologyOf(session.document.model);
-    const inner = [...links.joined.keys()].find(
-      (e) => links.joined[e] && links.edgeVertices[2 * e] === 4 && links.edgeVertices[2 * e + 1] === 13,
+    const { connectivity } = topologyOf(session.document.model);
+    const inner = [...connectivity.isInterior.keys()].find(
+      (e) =>
+        connectivity.isInterior[e] &&
+        connectivity.edgeVertices[2 * e] === 4 &&
+        connectivity.edgeVertices[2 * e + 1] === 13,
     );
     await session.perform('cut', { edges: [inner as number] });
     expect(shellsOf(session.document).shellCount).toBe(1);

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { connectivity } from '../mesh/connectivity.ts';
+import { connectivityOf } from '../mesh/connectivity.ts';
 import { meshFromPolygons } from '../mesh/mesh.ts';
 import { triangulate } from '../mesh/triangulate.ts';
 import { unattended } from '../progress.ts';
@@ -13,7 +13,7 @@ function occlusionOf(mesh: ReturnType<typeof cube>, size: number): Float32Array 
       ...mesh.positions.subarray(3 * mesh.cornerVertex[c], 3 * mesh.cornerVertex[c] + 3),
     ]),
   );
-  return vertexOcclusion(mesh, connectivity(mesh), rayCaster(rayTree(points)), size, unattended);
+  return vertexOcclusion(mesh, connectivityOf(mesh), rayCaster(rayTree(points)), size, unattended);
 }
 
 describe('how much of the sky a vertex sees', () => {

@@ -28,7 +28,7 @@ const SMOOTHING = 2;
  */
 export function vertexOcclusion(
   mesh: Mesh,
-  links: Pick<Connectivity, 'edgeVertices'>,
+  connectivity: Pick<Connectivity, 'edgeVertices'>,
   cast: RayCaster,
   size: number,
   context: Context,
@@ -43,7 +43,7 @@ export function vertexOcclusion(
     seen[v] = occlusionAt(cast, at, normals.subarray(3 * v, 3 * v + 3), size);
     if (v % 512 === 0) context.report({ fraction: v / count });
   }
-  return spread(seen, links, SMOOTHING);
+  return spread(seen, connectivity, SMOOTHING);
 }
 
 /** The part of the sky over a point that nothing near hides. */

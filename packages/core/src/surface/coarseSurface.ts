@@ -1,4 +1,4 @@
-import { type Connectivity, connectivity } from '../mesh/connectivity.ts';
+import { type Connectivity, connectivityOf } from '../mesh/connectivity.ts';
 import type { Mesh } from '../mesh/mesh.ts';
 import type { Context } from '../progress.ts';
 import { coarseTriangles } from './coarseTriangles.ts';
@@ -7,7 +7,7 @@ import { type Shell, shellFromTriangles } from './shell.ts';
 /** A shell with fewer triangles, and where it has one its own mirror image. */
 export interface CoarseSurface {
   readonly mesh: Mesh;
-  readonly links: Connectivity;
+  readonly connectivity: Connectivity;
   /** Vertex of the shell that each of its vertices is. */
   readonly vertex: Uint32Array;
   /** What each becomes in the mirror; undefined for a shell that is not its own image. */
@@ -65,20 +65,22 @@ export function symmetricSurface(
   for (let i = 0; i < ours.length; i += 3)
     whole.set([image[ours[i]], image[ours[i + 2]], image[ours[i + 1]]], ours.length + i);
   const surface = compact(positions, whole);
-  const { vertex, links } = surface;
+  const { vertex, connectivity } = surface;
   const number = new Map<number, number>();
   vertex.forEach((v, i) => {
     number.set(v, i);
   });
   const vertices = Int32Array.from(vertex, (v) => number.get(image[v]) ?? -1);
-  const edges = new Int32Array(links.joined.length).fill(-1);
+  const edges = new Int32Array(connectivity.isInterior.length).fill(-1);
   const byEnds = new Map<number, number>();
   const key = (a: number, b: number) => Math.min(a, b) * vertex.length + Math.max(a, b);
   for (let e = 0; e < edges.length; e++)
-    byEnds.set(key(links.edgeVertices[2 * e], links.edgeVertices[2 * e + 1]), e);
+    byEnds.set(key(connectivity.edgeVertices[2 * e], connectivity.edgeVertices[2 * e + 1]), e);
   for (let e = 0; e < edges.length; e++)
     edges[e] =
-      byEnds.get(key(vertices[links.edgeVertices[2 * e]], vertices[links.edgeVertices[2 * e + 1]])) ?? -1;
+      byEnds.get(
+        key(vertices[connectivity.edgeVertices[2 * e]], vertices[connectivity.edgeVertices[2 * e + 1]]),
+      ) ?? -1;
   return { ...surface, image: { vertices, edges, half: ours.length / 3 } };
 }
 
@@ -97,5 +99,5 @@ function compact(positions: Float64Array, triangles: Uint32Array): CoarseSurface
     faceStart: Uint32Array.from({ length: triangles.length / 3 + 1 }, (_, f) => 3 * f),
     cornerVertex: triangles.map((v) => number.get(v) as number),
   };
-  return { mesh, links: connectivity(mesh), vertex };
+  return { mesh, connectivity: connectivityOf(mesh), vertex };
 }

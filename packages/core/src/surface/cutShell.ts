@@ -1,4 +1,4 @@
-import { connectivity } from '../mesh/connectivity.ts';
+import { connectivityOf } from '../mesh/connectivity.ts';
 import type { Mesh } from '../mesh/mesh.ts';
 import { triangulate } from '../mesh/triangulate.ts';
 import { extractShell, faceTriangleStart, type Shell } from './shell.ts';
@@ -14,21 +14,21 @@ export function meshOfShell({ positions, triangles, polygons }: Shell): Mesh {
 /** A shell as a mesh that can be cut. */
 export function cuttable(shell: Shell) {
   const mesh = meshOfShell(shell);
-  const links = connectivity(mesh);
+  const connectivity = connectivityOf(mesh);
   const triangulation = triangulate(mesh);
   const triangleStart = faceTriangleStart(mesh, triangulation);
   return {
     mesh,
-    links,
+    connectivity,
     /**
      * The shell with some edges open.
      *
      * @returns undefined where it falls into pieces
      */
     cut(edges: readonly number[]): Shell | undefined {
-      const seams = new Uint8Array(links.joined.length);
+      const seams = new Uint8Array(connectivity.isInterior.length);
       for (const e of edges) seams[e] = 1;
-      const shells = shellsFromSeams(mesh, links, seams);
+      const shells = shellsFromSeams(mesh, connectivity, seams);
       return shells.shellCount === 1
         ? extractShell(mesh, triangulation, triangleStart, shells, 0)
         : undefined;

@@ -9,11 +9,11 @@ import type { Mesh } from '../mesh/mesh.ts';
  */
 export function signedDihedral(
   mesh: Pick<Mesh, 'positions' | 'cornerVertex'>,
-  { edgeCorners, edgeCornerStart, cornerFace, nextCorner, joined }: Connectivity,
+  { edgeCorners, edgeCornerStart, cornerFace, nextCorner, isInterior }: Connectivity,
   normals: Float64Array,
   edge: number,
 ): number {
-  if (!joined[edge]) return 0;
+  if (!isInterior[edge]) return 0;
   const { positions: p, cornerVertex } = mesh;
   const a = edgeCorners[edgeCornerStart[edge]];
   const b = edgeCorners[edgeCornerStart[edge] + 1];

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { connectivity, findEdge } from '../mesh/connectivity.ts';
+import { connectivityOf, findEdge } from '../mesh/connectivity.ts';
 import type { Mesh } from '../mesh/mesh.ts';
 import { triangulate } from '../mesh/triangulate.ts';
 import { openShell } from '../seams/openShell.ts';
@@ -10,15 +10,15 @@ import { facesOfShell, isOpen, shellsFromSeams } from './shells.ts';
 import { shellTopology } from './shellTopology.ts';
 
 function cutAt(mesh: Mesh, pairs: readonly (readonly [number, number])[]) {
-  const links = connectivity(mesh);
-  const seams = new Uint8Array(links.joined.length);
-  for (const [a, b] of pairs) seams[findEdge(links, a, b)] = 1;
-  return { links, seams, shells: shellsFromSeams(mesh, links, seams) };
+  const connectivity = connectivityOf(mesh);
+  const seams = new Uint8Array(connectivity.isInterior.length);
+  for (const [a, b] of pairs) seams[findEdge(connectivity, a, b)] = 1;
+  return { connectivity, seams, shells: shellsFromSeams(mesh, connectivity, seams) };
 }
 
 function topologies(mesh: Mesh, seams: Uint8Array) {
-  const links = connectivity(mesh);
-  const shells = shellsFromSeams(mesh, links, seams);
+  const connectivity = connectivityOf(mesh);
+  const shells = shellsFromSeams(mesh, connectivity, seams);
   const triangulation = triangulate(mesh);
   const start = faceTriangleStart(mesh, triangulation);
   return Array.from({ length: shells.shellCount }, (_, s) =>
@@ -57,9 +57,9 @@ describe('shells from seams', () => {
   });
 
   it('opens nothing with a single cut edge, and says so', () => {
-    const { links, shells } = cutAt(cube(), [[0, 1]]);
+    const { connectivity, shells } = cutAt(cube(), [[0, 1]]);
     expect(shells.wedgeStart[1]).toBe(8);
-    expect(isOpen(links, shells, findEdge(links, 0, 1))).toBe(false);
+    expect(isOpen(connectivity, shells, findEdge(connectivity, 0, 1))).toBe(false);
   });
 });
 
@@ -80,7 +80,7 @@ describe('topology', () => {
   it('sees the two borders of a tube, and the handle of a torus with a hole', () => {
     const welded = weld(tube, 8);
     // Vertices left over by the weld belong to no face and no shell.
-    expect(topologies(welded, new Uint8Array(connectivity(welded).joined.length))[0]).toMatchObject({
+    expect(topologies(welded, new Uint8Array(connectivityOf(welded).isInterior.length))[0]).toMatchObject({
       kind: 'annulus',
       borderCount: 2,
     });
@@ -90,7 +90,7 @@ describe('topology', () => {
       faceStart: mesh.faceStart.slice(0, -1),
       cornerVertex: mesh.cornerVertex.slice(0, -4),
     };
-    expect(topologies(holed, new Uint8Array(connectivity(holed).joined.length))[0]).toMatchObject({
+    expect(topologies(holed, new Uint8Array(connectivityOf(holed).isInterior.length))[0]).toMatchObject({
       kind: 'withHandle',
       canUnfold: false,
     });
@@ -104,14 +104,14 @@ describe('topology', () => {
       cornerVertex: mesh.cornerVertex.slice(0, -4),
     };
     for (const piece of [cube(), weld(tube, 8), mesh, holed]) {
-      const links = connectivity(piece);
-      const seams = new Uint8Array(links.joined.length);
+      const connectivity = connectivityOf(piece);
+      const seams = new Uint8Array(connectivity.isInterior.length);
       const triangulation = triangulate(piece);
       const start = faceTriangleStart(piece, triangulation);
-      const shell = extractShell(piece, triangulation, start, shellsFromSeams(piece, links, seams), 0);
+      const shell = extractShell(piece, triangulation, start, shellsFromSeams(piece, connectivity, seams), 0);
       const vertexOf = (v: number) => piece.cornerVertex[shell.vertexCorner[v]];
       for (const [a, b] of openShell(shell, () => 1, { disc: true }).edges)
-        seams[findEdge(links, vertexOf(a), vertexOf(b))] = 1;
+        seams[findEdge(connectivity, vertexOf(a), vertexOf(b))] = 1;
       expect(topologies(piece, seams).map(({ kind }) => kind)).toEqual(['disk']);
     }
   });
@@ -120,15 +120,15 @@ describe('topology', () => {
 describe('edge loop', () => {
   it('runs once round a torus either way', () => {
     const mesh = torus(12, 8);
-    const links = connectivity(mesh);
-    expect(edgeLoop(mesh, links, findEdge(links, 0, 1)).length).toBe(8);
-    expect(edgeLoop(mesh, links, findEdge(links, 0, 8)).length).toBe(12);
+    const connectivity = connectivityOf(mesh);
+    expect(edgeLoop(mesh, connectivity, findEdge(connectivity, 0, 1)).length).toBe(8);
+    expect(edgeLoop(mesh, connectivity, findEdge(connectivity, 0, 8)).length).toBe(12);
   });
 
   it('follows a border, and ends where the grid does', () => {
     const mesh = sheet(3, 5, (i, j) => [j, i, 0]);
-    const links = connectivity(mesh);
-    expect(edgeLoop(mesh, links, findEdge(links, 0, 1)).length).toBe(16);
-    expect(edgeLoop(mesh, links, findEdge(links, 6, 7)).length).toBe(5);
+    const connectivity = connectivityOf(mesh);
+    expect(edgeLoop(mesh, connectivity, findEdge(connectivity, 0, 1)).length).toBe(16);
+    expect(edgeLoop(mesh, connectivity, findEdge(connectivity, 6, 7)).length).toBe(5);
   });
 });

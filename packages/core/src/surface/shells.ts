@@ -20,12 +20,12 @@ export interface ShellMap {
 /**
  * @param seams  1 for every edge that is cut, `edgeCount`
  */
-export function shellsFromSeams(mesh: Mesh, links: Connectivity, seams: Uint8Array): ShellMap {
-  const { edgeCorners, edgeCornerStart, nextCorner, cornerFace } = links;
+export function shellsFromSeams(mesh: Mesh, connectivity: Connectivity, seams: Uint8Array): ShellMap {
+  const { edgeCorners, edgeCornerStart, nextCorner, cornerFace } = connectivity;
   const faces = disjointSets(faceCount(mesh));
   const corners = disjointSets(mesh.cornerVertex.length);
   for (let e = 0; e < seams.length; e++) {
-    if (seams[e] || !links.joined[e]) continue;
+    if (seams[e] || !connectivity.isInterior[e]) continue;
     const a = edgeCorners[edgeCornerStart[e]];
     const b = edgeCorners[edgeCornerStart[e] + 1];
     unite(faces, cornerFace[a], cornerFace[b]);
@@ -72,11 +72,11 @@ export function facesOfShell(shells: ShellMap, shell: number): Uint32Array {
  * @param uv  `2 × cornerCount`, NaN where a corner has none; such edges do not count as broken
  * @returns 1 per broken edge
  */
-export function seamsFromUv(links: Connectivity, uv: Float64Array): Uint8Array {
-  const { edgeCorners, edgeCornerStart, nextCorner } = links;
-  const seams = new Uint8Array(links.joined.length);
+export function seamsFromUv(connectivity: Connectivity, uv: Float64Array): Uint8Array {
+  const { edgeCorners, edgeCornerStart, nextCorner } = connectivity;
+  const seams = new Uint8Array(connectivity.isInterior.length);
   for (let e = 0; e < seams.length; e++) {
-    if (!links.joined[e]) continue;
+    if (!connectivity.isInterior[e]) continue;
     const a = edgeCorners[edgeCornerStart[e]];
     const b = edgeCorners[edgeCornerStart[e] + 1];
     seams[e] = differ(uv, a, nextCorner[b]) || differ(uv, nextCorner[a], b) ? 1 : 0;
@@ -88,25 +88,30 @@ const differ = (uv: Float64Array, a: number, b: number): boolean =>
   Math.abs(uv[2 * a] - uv[2 * b]) > 1e-7 || Math.abs(uv[2 * a + 1] - uv[2 * b + 1]) > 1e-7;
 
 /** Shells on either side of the given edges, each once, in order. */
-export function shellsAtEdges(links: Connectivity, shells: ShellMap, edges: Iterable<number>): number[] {
+export function shellsAtEdges(
+  connectivity: Connectivity,
+  shells: ShellMap,
+  edges: Iterable<number>,
+): number[] {
   const found = new Set<number>();
   for (const e of edges) {
-    for (let i = links.edgeCornerStart[e]; i < links.edgeCornerStart[e + 1]; i++) {
-      found.add(shells.faceShell[links.cornerFace[links.edgeCorners[i]]]);
+    for (let i = connectivity.edgeCornerStart[e]; i < connectivity.edgeCornerStart[e + 1]; i++) {
+      found.add(shells.faceShell[connectivity.cornerFace[connectivity.edgeCorners[i]]]);
     }
   }
   return [...found].sort((a, b) => a - b);
 }
 
 /** True where the edge is a border of its shell in the flat; a cut that ends at both sides opens nothing. */
-export function isOpen(links: Connectivity, shells: ShellMap, edge: number): boolean {
-  const first = links.edgeCornerStart[edge];
-  if (links.edgeCornerStart[edge + 1] - first !== 2) return true;
-  const a = links.edgeCorners[first];
-  const b = links.edgeCorners[first + 1];
+export function isOpen(connectivity: Connectivity, shells: ShellMap, edge: number): boolean {
+  const first = connectivity.edgeCornerStart[edge];
+  if (connectivity.edgeCornerStart[edge + 1] - first !== 2) return true;
+  const a = connectivity.edgeCorners[first];
+  const b = connectivity.edgeCorners[first + 1];
   const { cornerWedge } = shells;
   return (
-    cornerWedge[a] !== cornerWedge[links.nextCorner[b]] || cornerWedge[links.nextCorner[a]] !== cornerWedge[b]
+    cornerWedge[a] !== cornerWedge[connectivity.nextCorner[b]] ||
+    cornerWedge[connectivity.nextCorner[a]] !== cornerWedge[b]
   );
 }
 

@@ -9,16 +9,16 @@ import type { Connectivity } from '../mesh/connectivity.ts';
  */
 export function spread(
   values: Float32Array,
-  links: Pick<Connectivity, 'edgeVertices'>,
+  connectivity: Pick<Connectivity, 'edgeVertices'>,
   rounds: number,
 ): Float32Array {
   let now = values;
   while (now.some((value) => value < 0)) {
-    const next = meanOfNeighbours(now, links, false);
+    const next = meanOfNeighbours(now, connectivity, false);
     if (next.every((value, v) => value === now[v])) return next.map((value) => (value < 0 ? 1 : value));
     now = next;
   }
-  for (let i = 0; i < rounds; i++) now = meanOfNeighbours(now, links, true);
+  for (let i = 0; i < rounds; i++) now = meanOfNeighbours(now, connectivity, true);
   return now;
 }
 

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { connectivity } from '../mesh/connectivity.ts';
+import { connectivityOf } from '../mesh/connectivity.ts';
 import { type Mesh, meshFromPolygons } from '../mesh/mesh.ts';
 import { unattended } from '../progress.ts';
 import { rayCaster, rayTree } from './rays.ts';
@@ -37,7 +37,7 @@ function seen(mesh: Mesh, view: View, upAxis = 0, others: readonly Mesh[] = [], 
         for (const k of [faceStart[f], c - 1, c])
           points.push(...positions.subarray(3 * cornerVertex[k], 3 * cornerVertex[k] + 3));
   const cast = rayCaster(rayTree(Float32Array.from(points)));
-  return vertexVisibility(mesh, connectivity(mesh), cast, 2, view, { upAxis, front: turns }, unattended);
+  return vertexVisibility(mesh, connectivityOf(mesh), cast, 2, view, { upAxis, front: turns }, unattended);
 }
 
 describe('how much is seen', () => {
@@ -123,25 +123,25 @@ describe('how much is seen', () => {
   });
 
   it('of an edge is the mean of its ends', () => {
-    const links = connectivity(round);
+    const connectivity = connectivityOf(round);
     const vertices = Float32Array.from({ length: front + 1 }, (_, v) => (v % 7) / 7);
-    const edges = edgeVisibility(links, vertices);
+    const edges = edgeVisibility(connectivity, vertices);
     expect(edges[5]).toBeCloseTo(
-      (vertices[links.edgeVertices[10]] + vertices[links.edgeVertices[11]]) / 2,
+      (vertices[connectivity.edgeVertices[10]] + vertices[connectivity.edgeVertices[11]]) / 2,
       6,
     );
   });
 
   it('is carried on to where it is not known, and stops', () => {
-    const links = connectivity(round);
+    const connectivity = connectivityOf(round);
     const known = new Float32Array(front + 1).fill(-1);
     known[0] = 0.25;
-    expect(spread(known, links, 0).every((x) => x === 0.25)).toBe(true);
-    expect(spread(new Float32Array(front + 1).fill(-1), links, 0).every((x) => x === 1)).toBe(true);
+    expect(spread(known, connectivity, 0).every((x) => x === 0.25)).toBe(true);
+    expect(spread(new Float32Array(front + 1).fill(-1), connectivity, 0).every((x) => x === 1)).toBe(true);
     const stopped = { signal: { aborted: true }, report: () => undefined };
     const cast = rayCaster(rayTree(new Float32Array(9)));
     expect(() =>
-      vertexVisibility(round, links, cast, 2, 'all round', { upAxis: 0, front: 0 }, stopped),
+      vertexVisibility(round, connectivity, cast, 2, 'all round', { upAxis: 0, front: 0 }, stopped),
     ).toThrow(/topped/);
   });
 });

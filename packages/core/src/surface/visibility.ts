@@ -37,7 +37,7 @@ const FROM_BEHIND = 0.5;
  */
 export function vertexVisibility(
   mesh: Mesh,
-  links: Pick<Connectivity, 'edgeVertices'>,
+  connectivity: Pick<Connectivity, 'edgeVertices'>,
   cast: RayCaster,
   size: number,
   view: View,
@@ -72,7 +72,7 @@ export function vertexVisibility(
     for (let k = 0; k < 3; k++) origin[k] = mesh.positions[3 * v + k] + LIFT * size * normal[k];
     seen[v] = Math.min(1, slanted(normal, (d) => !cast(origin, directions[d])) / most);
   }
-  return spread(seen, links, 1);
+  return spread(seen, connectivity, 1);
 }
 
 /** How often a model is looked at from a direction, 0 to 1. */

@@ -3,7 +3,7 @@ import { applyDelta, inverse } from '../document/delta.ts';
 import { openDocument, shellOf, shellsOf, shellUv, topologyOf } from '../document/document.ts';
 import { localJobs } from '../jobs/index.ts';
 import { measureStretch } from '../measure/stretch.ts';
-import { connectivity, findEdge } from '../mesh/connectivity.ts';
+import { connectivityOf, findEdge } from '../mesh/connectivity.ts';
 import { type Mesh, meshFromPolygons } from '../mesh/mesh.ts';
 import { modelFromMesh } from '../mesh/model.ts';
 import { carryOut, request } from '../operations/catalogue.ts';
@@ -63,7 +63,7 @@ const all = together(
 
 describe('families of the same shape', () => {
   it('are found under turn, mirror, scale and other numbers, and nothing else is', () => {
-    const [family, ...others] = families(all, connectivity(all), 2e-3);
+    const [family, ...others] = families(all, connectivityOf(all), 2e-3);
     expect(others).toEqual([]);
     expect(family.faces).toHaveLength(20);
     expect(family.copies.map(({ mirrored, scale }) => [mirrored, Number(scale.toFixed(6))])).toEqual([
@@ -86,7 +86,7 @@ describe('families of the same shape', () => {
       const other = moved(bowl, turned, 1, 20);
       other.positions[25] += by;
       const two = together(bowl, other);
-      return families(two, connectivity(two), 1e-2).length;
+      return families(two, connectivityOf(two), 1e-2).length;
     };
     expect(off(0.3)).toBe(0);
     expect(off(0.001)).toBe(1);
@@ -106,8 +106,8 @@ describe('families of the same shape', () => {
         )[i],
       ]);
     const two = (last: number) => together(folded(1, 0), folded(last, 30));
-    expect(families(two(1), connectivity(two(1)), 1e-3)).toHaveLength(1);
-    expect(families(two(-1), connectivity(two(-1)), 1e-3)).toEqual([]);
+    expect(families(two(1), connectivityOf(two(1)), 1e-3)).toHaveLength(1);
+    expect(families(two(-1), connectivityOf(two(-1)), 1e-3)).toEqual([]);
   });
 
   it('hold shapes that are symmetric themselves, and many of them', () => {
@@ -118,17 +118,17 @@ describe('families of the same shape', () => {
     const many = together(
       ...Array.from({ length: 30 }, (_, k) => shift(k % 2 ? cube() : torus(8, 6), 9 * k)),
     );
-    const found = families(many, connectivity(many), 1e-3);
+    const found = families(many, connectivityOf(many), 1e-3);
     expect(found.map(({ copies }) => copies.length)).toEqual([14, 14]);
-    expect(families(cube(), connectivity(cube()), 1e-3)).toEqual([]);
+    expect(families(cube(), connectivityOf(cube()), 1e-3)).toEqual([]);
   });
 });
 
 describe('carrying seams and UVs to copies', () => {
   it('lays the shells of all on one another, none flipped, cut alike, whichever is taken after', async () => {
     const bare = openDocument(modelFromMesh('bowls', all));
-    const { links } = topologyOf(bare.model);
-    const edges = [6, 11, 16].map((v) => findEdge(links, v, v + 5));
+    const { connectivity } = topologyOf(bare.model);
+    const edges = [6, 11, 16].map((v) => findEdge(connectivity, v, v + 5));
     const cut = await after(bare, request('cut', { edges }), request('unfold', {}));
     const carried = await after(cut, request('carry-to-copies', { face: 3 }));
     expect(carried.seams.reduce((sum, s) => sum + s, 0)).toBe(9);

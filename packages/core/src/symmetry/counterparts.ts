@@ -20,29 +20,29 @@ export interface Counterparts {
  * Matches a mesh with its own image: vertices that fall on one another are sure pairs; from faces that have two of them the match is
  * carried on over edges from face to face, so that it holds by the way faces hang together where positions are not exact.
  */
-export function counterparts(mesh: Mesh, links: Connectivity, isometry: Isometry): Counterparts {
-  const vertices = surePairs(mesh, links, isometry);
-  carryOn(mesh, links, isometry, vertices);
-  const edges = new Int32Array(links.joined.length).fill(-1);
+export function counterparts(mesh: Mesh, connectivity: Connectivity, isometry: Isometry): Counterparts {
+  const vertices = surePairs(mesh, connectivity, isometry);
+  carryOn(mesh, connectivity, isometry, vertices);
+  const edges = new Int32Array(connectivity.isInterior.length).fill(-1);
   for (let e = 0; e < edges.length; e++) {
-    const a = vertices[links.edgeVertices[2 * e]];
-    const b = vertices[links.edgeVertices[2 * e + 1]];
-    if (a >= 0 && b >= 0 && a !== b) edges[e] = findEdge(links, a, b);
+    const a = vertices[connectivity.edgeVertices[2 * e]];
+    const b = vertices[connectivity.edgeVertices[2 * e + 1]];
+    if (a >= 0 && b >= 0 && a !== b) edges[e] = findEdge(connectivity, a, b);
   }
-  return { vertices, edges, faces: facesOf(mesh, links, vertices) };
+  return { vertices, edges, faces: facesOf(mesh, connectivity, vertices) };
 }
 
 /** Mean length of edges. */
-export function meanEdge(mesh: Mesh, links: Connectivity): number {
+export function meanEdge(mesh: Mesh, connectivity: Connectivity): number {
   let sum = 0;
-  for (let e = 0; e < links.joined.length; e++) sum += edgeLength(mesh, links, e);
-  return sum / (links.joined.length || 1);
+  for (let e = 0; e < connectivity.isInterior.length; e++) sum += edgeLength(mesh, connectivity, e);
+  return sum / (connectivity.isInterior.length || 1);
 }
 
-function surePairs(mesh: Mesh, links: Connectivity, isometry: Isometry): Int32Array {
+function surePairs(mesh: Mesh, connectivity: Connectivity, isometry: Isometry): Int32Array {
   const { positions } = mesh;
   const count = positions.length / 3;
-  const reach = SURE * meanEdge(mesh, links) || 1;
+  const reach = SURE * meanEdge(mesh, connectivity) || 1;
   const grid = pointGrid(positions, Array(count).keys(), reach);
   const to = new Int32Array(count).fill(-1);
   const taken = new Uint8Array(count);
@@ -68,11 +68,11 @@ const distanceTo = (
 ): number => Math.hypot(positions[3 * v] - x, positions[3 * v + 1] - y, positions[3 * v + 2] - z);
 
 /** From faces with two matched neighbours round to the rest of them, and over their edges to the next. */
-function carryOn(mesh: Mesh, links: Connectivity, isometry: Isometry, to: Int32Array): void {
+function carryOn(mesh: Mesh, connectivity: Connectivity, isometry: Isometry, to: Int32Array): void {
   const { faceStart, cornerVertex, positions } = mesh;
-  const { cornerEdge, cornerFace, edgeCorners, edgeCornerStart, nextCorner } = links;
+  const { cornerEdge, cornerFace, edgeCorners, edgeCornerStart, nextCorner } = connectivity;
   const backwards = reverses(isometry);
-  const near = LOOSE * meanEdge(mesh, links);
+  const near = LOOSE * meanEdge(mesh, connectivity);
   const taken = new Uint8Array(to.length);
   for (const w of to) if (w >= 0) taken[w] = 1;
   const done = new Uint8Array(faceStart.length - 1);
@@ -82,7 +82,7 @@ function carryOn(mesh: Mesh, links: Connectivity, isometry: Isometry, to: Int32A
     const a = to[cornerVertex[c]];
     const b = to[cornerVertex[nextCorner[c]]];
     if (a < 0 || b < 0) continue;
-    const e = findEdge(links, a, b);
+    const e = findEdge(connectivity, a, b);
     if (e < 0) continue;
     // The corner across whose face lies where this one's goes.
     let other = -1;
@@ -111,15 +111,15 @@ function carryOn(mesh: Mesh, links: Connectivity, isometry: Isometry, to: Int32A
 }
 
 /** A face has a counterpart when one face has the counterparts of all of its vertices. */
-function facesOf({ faceStart, cornerVertex }: Mesh, links: Connectivity, to: Int32Array): Int32Array {
+function facesOf({ faceStart, cornerVertex }: Mesh, connectivity: Connectivity, to: Int32Array): Int32Array {
   const faces = new Int32Array(faceStart.length - 1).fill(-1);
   for (let f = 0; f < faces.length; f++) {
     const wanted = new Set<number>();
     for (let c = faceStart[f]; c < faceStart[f + 1]; c++) wanted.add(to[cornerVertex[c]]);
-    const e = findEdgeOf(links, to[cornerVertex[faceStart[f]]], to[cornerVertex[faceStart[f] + 1]]);
+    const e = findEdgeOf(connectivity, to[cornerVertex[faceStart[f]]], to[cornerVertex[faceStart[f] + 1]]);
     if (wanted.has(-1) || e < 0) continue;
-    for (let i = links.edgeCornerStart[e]; i < links.edgeCornerStart[e + 1]; i++) {
-      const g = links.cornerFace[links.edgeCorners[i]];
+    for (let i = connectivity.edgeCornerStart[e]; i < connectivity.edgeCornerStart[e + 1]; i++) {
+      const g = connectivity.cornerFace[connectivity.edgeCorners[i]];
       const corners = cornerVertex.subarray(faceStart[g], faceStart[g + 1]);
       if (corners.length === faceStart[f + 1] - faceStart[f] && corners.every((v) => wanted.has(v)))
         faces[f] = g;
@@ -128,5 +128,5 @@ function facesOf({ faceStart, cornerVertex }: Mesh, links: Connectivity, to: Int
   return faces;
 }
 
-const findEdgeOf = (links: Connectivity, a: number, b: number): number =>
-  a < 0 || b < 0 ? -1 : findEdge(links, a, b);
+const findEdgeOf = (connectivity: Connectivity, a: number, b: number): number =>
+  a < 0 || b < 0 ? -1 : findEdge(connectivity, a, b);

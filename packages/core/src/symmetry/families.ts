@@ -20,17 +20,17 @@ export interface Family {
  */
 export function families(
   mesh: Mesh,
-  links: Connectivity,
+  connectivity: Connectivity,
   tolerance: number,
   signal?: Context['signal'],
 ): Family[] {
-  const pieces = piecesOf(mesh, links);
+  const pieces = piecesOf(mesh, connectivity);
   const found: { faces: Uint32Array; copies: Family['copies'][number][] }[] = [];
   for (const faces of pieces) {
     heedStop(signal);
     let isNew = true;
     for (const family of found) {
-      const same = sameShape(mesh, links, family.faces, faces, tolerance);
+      const same = sameShape(mesh, connectivity, family.faces, faces, tolerance);
       if (!same) continue;
       family.copies.push({ ...same, faces });
       isNew = false;
@@ -41,14 +41,14 @@ export function families(
   return found.filter(({ copies }) => copies.length > 0).sort((a, b) => b.copies.length - a.copies.length);
 }
 
-/** Faces that hang together over joined edges. */
+/** Faces that hang together over interior edges. */
 function piecesOf(
   mesh: Mesh,
-  { joined, edgeCorners, edgeCornerStart, cornerFace }: Connectivity,
+  { isInterior, edgeCorners, edgeCornerStart, cornerFace }: Connectivity,
 ): Uint32Array[] {
   const sets = disjointSets(faceCount(mesh));
-  for (let e = 0; e < joined.length; e++) {
-    if (!joined[e]) continue;
+  for (let e = 0; e < isInterior.length; e++) {
+    if (!isInterior[e]) continue;
     unite(sets, cornerFace[edgeCorners[edgeCornerStart[e]]], cornerFace[edgeCorners[edgeCornerStart[e] + 1]]);
   }
   const { label, count } = numberSets(sets);

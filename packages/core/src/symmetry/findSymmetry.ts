@@ -59,24 +59,24 @@ const AXES = [
  */
 export function findMirror(
   mesh: Mesh,
-  links: Connectivity,
+  connectivity: Connectivity,
   directions: readonly (readonly [number, number, number])[] = AXES,
 ): Symmetry | undefined {
   const points = middles(mesh);
   const candidates = directions.flatMap((direction) =>
     points.map((through): Symmetry => ({ kind: 'mirror', direction, through, fold: 2 })),
   );
-  return best(mesh, links, candidates, MIRRORED);
+  return best(mesh, connectivity, candidates, MIRRORED);
 }
 
 /** The axis about which a figure comes round after a part of a turn, along an axis of its file; the most folds win. */
-export function findTurn(mesh: Mesh, links: Connectivity): Symmetry | undefined {
+export function findTurn(mesh: Mesh, connectivity: Connectivity): Symmetry | undefined {
   const points = middles(mesh);
   const candidates: Symmetry[] = [];
   for (let fold = MOST_FOLDS; fold >= 3; fold--)
     for (const direction of AXES)
       for (const through of points) candidates.push({ kind: 'turn', direction, through, fold });
-  return best(mesh, links, candidates, TURNED);
+  return best(mesh, connectivity, candidates, TURNED);
 }
 
 function middles({ positions }: Mesh): [number, number, number][] {
@@ -88,18 +88,18 @@ function middles({ positions }: Mesh): [number, number, number][] {
 }
 
 /** Whether the surface is as symmetric as a plane or an axis that was set by hand needs it to be. */
-export function fallsOn(mesh: Mesh, links: Connectivity, symmetry: Symmetry): boolean {
-  const { score, moved } = scoring(mesh, links)(symmetry);
+export function fallsOn(mesh: Mesh, connectivity: Connectivity, symmetry: Symmetry): boolean {
+  const { score, moved } = scoring(mesh, connectivity)(symmetry);
   return moved === 0 || score > BY_HAND;
 }
 
 function best(
   mesh: Mesh,
-  links: Connectivity,
+  connectivity: Connectivity,
   candidates: readonly Symmetry[],
   least: number,
 ): Symmetry | undefined {
-  const scoreOf = scoring(mesh, links);
+  const scoreOf = scoring(mesh, connectivity);
   let found: Symmetry | undefined;
   let most = least;
   for (const candidate of candidates) {
@@ -113,10 +113,10 @@ function best(
 }
 
 /** How well a figure falls on itself, from 0 to 1, and which part of it moves at all. */
-function scoring(mesh: Mesh, links: Connectivity) {
+function scoring(mesh: Mesh, connectivity: Connectivity) {
   const { positions } = mesh;
   const count = positions.length / 3;
-  const reach = NEAR * meanEdge(mesh, links) || 1;
+  const reach = NEAR * meanEdge(mesh, connectivity) || 1;
   const grid = pointGrid(positions, Array(count).keys(), reach);
   const stride = Math.max(1, Math.floor(count / SAMPLES));
   return (candidate: Symmetry): { readonly score: number; readonly moved: number } => {

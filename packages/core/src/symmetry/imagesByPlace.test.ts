@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { openDocument } from '../document/document.ts';
 import { localJobs } from '../jobs/index.ts';
-import { connectivity, findEdge } from '../mesh/connectivity.ts';
+import { connectivityOf, findEdge } from '../mesh/connectivity.ts';
 import { type Mesh, meshFromPolygons } from '../mesh/mesh.ts';
 import { modelFromMesh } from '../mesh/model.ts';
 import { unattended } from '../progress.ts';
@@ -44,18 +44,18 @@ function lopsidedMesh(): Record<'left' | 'right', (i: number, j: number) => numb
 
 const MIRROR: Symmetry = { kind: 'mirror', direction: [1, 0, 0], through: [0, 0, 0], fold: 2 };
 const { mesh, left, right } = lopsidedMesh();
-const links = connectivity(mesh);
+const connectivity = connectivityOf(mesh);
 const isometry = isometryOf(MIRROR);
 const edgesOf = (vertices: readonly number[]) =>
-  vertices.slice(1).map((v, i) => findEdge(links, vertices[i], v));
+  vertices.slice(1).map((v, i) => findEdge(connectivity, vertices[i], v));
 const place = (v: number) => [...mesh.positions.subarray(3 * v, 3 * v + 3)];
 
 describe('images by place', () => {
   it('are one run on the other side, as near as its vertices let it be, that ends on the mirror plane', () => {
     // From the side to the middle, then along the plane.
     const row = edgesOf([0, 1, 2, 3, 4, 5, 6, 7, 8].map((j) => left(5, j)));
-    const { items, off } = edgesByPlace(mesh, links, isometry, row);
-    const [run, ...more] = runsOfEdges(links, items);
+    const { items, off } = edgesByPlace(mesh, connectivity, isometry, row);
+    const [run, ...more] = runsOfEdges(connectivity, items);
     expect(more).toEqual([]);
     const ends = [run.vertices[0], run.vertices[run.vertices.length - 1]]
       .map(place)
@@ -72,14 +72,14 @@ describe('images by place', () => {
 
   it('keep what lies on the plane, and take a closed run to a closed one', () => {
     const middle = edgesOf([2, 3, 4, 5].map((i) => left(i, LEFT)));
-    expect(new Set(edgesByPlace(mesh, links, isometry, middle).items)).toEqual(new Set(middle));
+    expect(new Set(edgesByPlace(mesh, connectivity, isometry, middle).items)).toEqual(new Set(middle));
     const ring = edgesOf([
       ...[2, 3, 4, 5, 6].map((j) => left(3, j)),
       ...[4, 5, 6, 7].map((i) => left(i, 6)),
       ...[5, 4, 3, 2].map((j) => left(7, j)),
       ...[6, 5, 4, 3].map((i) => left(i, 2)),
     ]);
-    const [run, ...more] = runsOfEdges(links, edgesByPlace(mesh, links, isometry, ring).items);
+    const [run, ...more] = runsOfEdges(connectivity, edgesByPlace(mesh, connectivity, isometry, ring).items);
     expect(more).toEqual([]);
     expect(run.closed).toBe(true);
     expect(run.vertices.every((v) => place(v)[0] > 0)).toBe(true);
@@ -96,7 +96,7 @@ describe('images by place', () => {
       ...[7, 6, 5, 4, 3].map((i) => left(i, 4)),
     ];
     const ring = edgesOf(across);
-    const { items, off } = edgesByPlace(mesh, links, isometry, ring);
+    const { items, off } = edgesByPlace(mesh, connectivity, isometry, ring);
     expect(new Set(items)).toEqual(new Set(ring));
     // What goes to x = 2 is told to be off by what it is: the column is at 1.82.
     expect(off).toBeCloseTo(2 - 20 / RIGHT, 1);
@@ -105,8 +105,10 @@ describe('images by place', () => {
       ...edgesOf([2, 3, 4, 5, 6, 7].map((i) => left(i, LEFT))),
       ...edgesOf([3, 4, 5, 6, 7, 8].map((j) => left(5, j))),
     ];
-    const both = new Set([...fork, ...edgesByPlace(mesh, links, isometry, fork).items]);
-    const at = [...both].filter((e) => [0, 1].some((k) => links.edgeVertices[2 * e + k] === left(5, LEFT)));
+    const both = new Set([...fork, ...edgesByPlace(mesh, connectivity, isometry, fork).items]);
+    const at = [...both].filter((e) =>
+      [0, 1].some((k) => connectivity.edgeVertices[2 * e + k] === left(5, LEFT)),
+    );
     expect(at).toHaveLength(4);
   });
 
@@ -115,7 +117,7 @@ describe('images by place', () => {
       const [x, , z] = place(mesh.cornerVertex[mesh.faceStart[f]]);
       return x < -1 && x > -3 && z > 2 && z < 5;
     });
-    const { items } = facesByPlace(mesh, links, isometry, faces);
+    const { items } = facesByPlace(mesh, connectivity, isometry, faces);
     expect(items.length).toBeGreaterThan(faces.length / 2);
     for (const f of items) expect(place(mesh.cornerVertex[mesh.faceStart[f]])[0]).toBeGreaterThan(0.5);
   });

@@ -32,46 +32,49 @@ const REACH = 2;
  */
 export function edgesByPlace(
   mesh: Mesh,
-  links: Connectivity,
+  connectivity: Connectivity,
   isometry: Isometry,
   edges: Iterable<number>,
 ): ImagesByPlace {
   const { positions } = mesh;
   const own = new Set(edges);
-  const reach = meanEdge(mesh, links) || 1;
+  const reach = meanEdge(mesh, connectivity) || 1;
   const nearest = nearestPoint(positions, reach, Array(positions.length / 3).keys());
-  const nearOwn = pointNear(positions, reach, endsOf(links, own));
-  const lengthOf = (e: number) => edgeLength(mesh, links, e);
+  const nearOwn = pointNear(positions, reach, endsOf(connectivity, own));
+  const lengthOf = (e: number) => edgeLength(mesh, connectivity, e);
   const found = new Set<number>();
   const imageOfVertex = (v: number): number => {
     const place = imageOf(isometry, positions, v);
     const [same, distance] = nearOwn(place);
-    return distance < OWN * meanLengthAt(mesh, links, v) ? same : nearest(place)[0];
+    return distance < OWN * meanLengthAt(mesh, connectivity, v) ? same : nearest(place)[0];
   };
-  for (const run of runsOfEdges(links, own)) {
+  for (const run of runsOfEdges(connectivity, own)) {
     const places = run.vertices.map(imageOfVertex).filter((v) => v >= 0);
-    const way = wayThrough(links, places, (e) => (own.has(e) ? OWN_COST : 1) * lengthOf(e));
+    const way = wayThrough(connectivity, places, (e) => (own.has(e) ? OWN_COST : 1) * lengthOf(e));
     if (way.closed && !way.edges.some((e) => own.has(e))) {
-      for (const e of straightRing(mesh, links, way.start, way.edges, lengthOf, { reach: REACH }))
+      for (const e of straightRing(mesh, connectivity, way.start, way.edges, lengthOf, { reach: REACH }))
         found.add(e);
       continue;
     }
     for (const e of way.edges) if (own.has(e)) found.add(e);
-    for (const piece of apartFrom(links, way, own))
-      for (const e of straightenPath(mesh, links, piece.start, piece.edges, lengthOf, { reach: REACH }))
+    for (const piece of apartFrom(connectivity, way, own))
+      for (const e of straightenPath(mesh, connectivity, piece.start, piece.edges, lengthOf, {
+        reach: REACH,
+      }))
         found.add(e);
   }
-  const nearestFound = nearestPoint(positions, reach, endsOf(links, found));
+  const nearestFound = nearestPoint(positions, reach, endsOf(connectivity, found));
   let off = 0;
   if (found.size > 0)
-    for (const v of endsOf(links, own)) off = Math.max(off, nearestFound(imageOf(isometry, positions, v))[1]);
+    for (const v of endsOf(connectivity, own))
+      off = Math.max(off, nearestFound(imageOf(isometry, positions, v))[1]);
   return { items: [...found], off };
 }
 
 /** The faces whose middles are nearest to where those of some faces go, and that look the same way there. */
 export function facesByPlace(
   mesh: Mesh,
-  links: Connectivity,
+  connectivity: Connectivity,
   isometry: Isometry,
   faces: Iterable<number>,
 ): ImagesByPlace {
@@ -83,7 +86,7 @@ export function facesByPlace(
       for (let k = 0; k < 3; k++)
         middles[3 * f + k] += mesh.positions[3 * mesh.cornerVertex[c] + k] / (end - first);
   }
-  const nearest = nearestPoint(middles, meanEdge(mesh, links) || 1, Array(count).keys());
+  const nearest = nearestPoint(middles, meanEdge(mesh, connectivity) || 1, Array(count).keys());
   const found = new Set<number>();
   let off = 0;
   for (const f of faces) {
@@ -104,8 +107,8 @@ function looksBack(mesh: Mesh, m: Isometry, face: number, image: number): boolea
 }
 
 /** The pieces of a way that do not run along some edges, in order. */
-function apartFrom(links: Connectivity, { start, edges }: Way, own: ReadonlySet<number>): Way[] {
-  const { edgeVertices } = links;
+function apartFrom(connectivity: Connectivity, { start, edges }: Way, own: ReadonlySet<number>): Way[] {
+  const { edgeVertices } = connectivity;
   const pieces: { start: number; edges: number[]; closed: boolean }[] = [];
   let [at, isApart] = [start, false];
   for (const e of edges) {
@@ -120,9 +123,9 @@ function apartFrom(links: Connectivity, { start, edges }: Way, own: ReadonlySet<
   return pieces;
 }
 
-function endsOf(links: Connectivity, edges: Iterable<number>): Set<number> {
+function endsOf(connectivity: Connectivity, edges: Iterable<number>): Set<number> {
   const ends = new Set<number>();
-  for (const e of edges) for (const k of [0, 1]) ends.add(links.edgeVertices[2 * e + k]);
+  for (const e of edges) for (const k of [0, 1]) ends.add(connectivity.edgeVertices[2 * e + k]);
   return ends;
 }
 
@@ -161,10 +164,10 @@ function pointNear(positions: Float64Array, reach: number, points: Iterable<numb
 const distanceTo = (p: Float64Array, v: number, [x, y, z]: Place): number =>
   Math.hypot(p[3 * v] - x, p[3 * v + 1] - y, p[3 * v + 2] - z);
 
-function meanLengthAt(mesh: Mesh, links: Connectivity, v: number): number {
-  const { vertexEdges, vertexEdgeStart } = links;
+function meanLengthAt(mesh: Mesh, connectivity: Connectivity, v: number): number {
+  const { vertexEdges, vertexEdgeStart } = connectivity;
   let sum = 0;
   for (let i = vertexEdgeStart[v]; i < vertexEdgeStart[v + 1]; i++)
-    sum += edgeLength(mesh, links, vertexEdges[i]);
+    sum += edgeLength(mesh, connectivity, vertexEdges[i]);
   return sum / (vertexEdgeStart[v + 1] - vertexEdgeStart[v] || 1);
 }

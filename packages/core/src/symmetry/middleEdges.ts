@@ -14,7 +14,7 @@ const NEAR = 0.25;
  */
 export function middleEdges(
   mesh: Mesh,
-  links: Connectivity,
+  connectivity: Connectivity,
   { kind, direction, through }: Symmetry,
   { edges }: Pick<Counterparts, 'edges'>,
 ): number[] {
@@ -23,9 +23,12 @@ export function middleEdges(
     Math.abs(direction.reduce((sum, d, k) => sum + d * (mesh.positions[3 * vertex + k] - through[k]), 0));
   const found: number[] = [];
   for (let e = 0; e < edges.length; e++) {
-    if (!links.joined[e] || edges[e] !== e) continue;
-    const near = NEAR * edgeLength(mesh, links, e);
-    if (distance(links.edgeVertices[2 * e]) <= near && distance(links.edgeVertices[2 * e + 1]) <= near)
+    if (!connectivity.isInterior[e] || edges[e] !== e) continue;
+    const near = NEAR * edgeLength(mesh, connectivity, e);
+    if (
+      distance(connectivity.edgeVertices[2 * e]) <= near &&
+      distance(connectivity.edgeVertices[2 * e + 1]) <= near
+    )
       found.push(e);
   }
   return found;

@@ -19,12 +19,12 @@ const MOST_TRIED = 4000;
  * on each like it of the other, either way round; from there faces and corners follow from one another. It is the same shape when all
  * find a place and edges, and the ways of all vertices to four of them, are as long but for the scale.
  *
- * @param first, other  faces of each, every one of which hangs together over joined edges
+ * @param first, other  faces of each, every one of which hangs together over interior edges
  * @param tolerance  part of the size of a piece by which lengths may differ
  */
 export function sameShape(
   mesh: Mesh,
-  links: Connectivity,
+  connectivity: Connectivity,
   first: Uint32Array,
   other: Uint32Array,
   tolerance: number,
@@ -32,13 +32,13 @@ export function sameShape(
   if (first.length !== other.length) return undefined;
   const [here, there] = [first, other].map((faces) => cornersOf(mesh, faces));
   if (here.length !== there.length) return undefined;
-  const scale = lengthOf(mesh, links, there) / lengthOf(mesh, links, here);
+  const scale = lengthOf(mesh, connectivity, there) / lengthOf(mesh, connectivity, here);
   if (!(scale > 0) || !Number.isFinite(scale)) return undefined;
   const size = sizeOf(mesh, here);
-  const { start, like } = rarest(mesh, links, here, there);
+  const { start, like } = rarest(mesh, connectivity, here, there);
   for (const candidate of like.slice(0, MOST_TRIED)) {
     for (const mirrored of [false, true]) {
-      const corners = follow(mesh, links, here, start, candidate, mirrored, scale, tolerance * size);
+      const corners = follow(mesh, connectivity, here, start, candidate, mirrored, scale, tolerance * size);
       if (corners && liesAlike(mesh, here, corners, scale, tolerance * size))
         return { corners, mirrored, scale };
     }
@@ -53,8 +53,8 @@ const cornersOf = ({ faceStart }: Mesh, faces: Uint32Array): Uint32Array =>
     ),
   );
 
-const lengthOf = (mesh: Mesh, links: Connectivity, corners: Uint32Array): number =>
-  corners.reduce((sum, c) => sum + edgeLength(mesh, links, links.cornerEdge[c]), 0);
+const lengthOf = (mesh: Mesh, connectivity: Connectivity, corners: Uint32Array): number =>
+  corners.reduce((sum, c) => sum + edgeLength(mesh, connectivity, connectivity.cornerEdge[c]), 0);
 
 function sizeOf({ positions, cornerVertex }: Mesh, corners: Uint32Array): number {
   const low = [Infinity, Infinity, Infinity];
@@ -69,13 +69,15 @@ function sizeOf({ positions, cornerVertex }: Mesh, corners: Uint32Array): number
 }
 
 /** The corner whose kind is rarest, and those of its kind in the other piece, from which it may be seen either way round. */
-function rarest(mesh: Mesh, links: Connectivity, here: Uint32Array, there: Uint32Array) {
+function rarest(mesh: Mesh, connectivity: Connectivity, here: Uint32Array, there: Uint32Array) {
   const { faceStart, cornerVertex } = mesh;
-  const valence = (v: number) => links.vertexEdgeStart[v + 1] - links.vertexEdgeStart[v];
+  const valence = (v: number) => connectivity.vertexEdgeStart[v + 1] - connectivity.vertexEdgeStart[v];
   const kind = (c: number): string => {
-    const f = links.cornerFace[c];
-    const ends = [valence(cornerVertex[c]), valence(cornerVertex[links.nextCorner[c]])].sort((a, b) => a - b);
-    return `${faceStart[f + 1] - faceStart[f]} ${ends.join(' ')} ${links.joined[links.cornerEdge[c]]}`;
+    const f = connectivity.cornerFace[c];
+    const ends = [valence(cornerVertex[c]), valence(cornerVertex[connectivity.nextCorner[c]])].sort(
+      (a, b) => a - b,
+    );
+    return `${faceStart[f + 1] - faceStart[f]} ${ends.join(' ')} ${connectivity.isInterior[connectivity.cornerEdge[c]]}`;
   };
   const counts = new Map<string, number>();
   for (const c of here) counts.set(kind(c), (counts.get(kind(c)) ?? 0) + 1);
@@ -89,7 +91,7 @@ function rarest(mesh: Mesh, links: Connectivity, here: Uint32Array, there: Uint3
 /** Lays one piece on the other from a corner on; undefined where they do not fit. */
 function follow(
   mesh: Mesh,
-  links: Connectivity,
+  connectivity: Connectivity,
   here: Uint32Array,
   start: number,
   candidate: number,
@@ -98,12 +100,12 @@ function follow(
   reach: number,
 ): Uint32Array | undefined {
   const { faceStart, cornerVertex } = mesh;
-  const { cornerFace, cornerEdge, edgeCorners, edgeCornerStart, joined } = links;
+  const { cornerFace, cornerEdge, edgeCorners, edgeCornerStart, isInterior } = connectivity;
   const to = new Map<number, number>();
   const vertexTo = new Map<number, number>();
   const across = (c: number): number => {
     const e = cornerEdge[c];
-    if (!joined[e]) return -1;
+    if (!isInterior[e]) return -1;
     const i = edgeCornerStart[e];
     return edgeCorners[i] === c ? edgeCorners[i + 1] : edgeCorners[i];
   };
@@ -132,9 +134,10 @@ function follow(
       to.set(from, onto);
       // Sides, as long as one another.
       const side = mirrored ? place(g, onto, -1) : onto;
-      if (joined[cornerEdge[from]] !== joined[cornerEdge[side]]) return undefined;
+      if (isInterior[cornerEdge[from]] !== isInterior[cornerEdge[side]]) return undefined;
       const far = Math.abs(
-        edgeLength(mesh, links, cornerEdge[from]) - edgeLength(mesh, links, cornerEdge[side]) / scale,
+        edgeLength(mesh, connectivity, cornerEdge[from]) -
+          edgeLength(mesh, connectivity, cornerEdge[side]) / scale,
       );
       if (far > reach) return undefined;
       const [beyond, over] = [across(from), across(side)];

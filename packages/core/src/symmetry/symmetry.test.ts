@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { openDocument } from '../document/document.ts';
 import { localJobs } from '../jobs/index.ts';
-import { connectivity, findEdge } from '../mesh/connectivity.ts';
+import { connectivityOf, findEdge } from '../mesh/connectivity.ts';
 import { type Mesh, meshFromPolygons } from '../mesh/mesh.ts';
 import { modelFromMesh } from '../mesh/model.ts';
 import { unattended } from '../progress.ts';
@@ -13,7 +13,7 @@ import { imageOf, mirrorIn, reverses, turnAbout } from './isometry.ts';
 
 /** A sheet over x from −4 to 4, mirrored in x = 0, with a hill that makes it so in no other way. */
 const hill = sheet(8, 8, (i, j) => [j - 4, i, 0.3 * i + Math.exp(-((j - 4) ** 2) / 4 - (i - 2) ** 2)]);
-const links = connectivity(hill);
+const connectivity = connectivityOf(hill);
 
 const pushed = (mesh: Mesh, by: number): Mesh => ({
   ...mesh,
@@ -34,20 +34,20 @@ describe('isometries', () => {
 
 describe('finding what a figure is symmetric by', () => {
   it('finds a plane, also off the origin, and none where there is none', () => {
-    expect(findMirror(hill, links)?.direction).toEqual([1, 0, 0]);
+    expect(findMirror(hill, connectivity)?.direction).toEqual([1, 0, 0]);
     const aside = { ...hill, positions: hill.positions.map((x, i) => (i % 3 === 0 ? x + 7 : x)) };
-    const found = findMirror(aside, links);
+    const found = findMirror(aside, connectivity);
     expect(found?.through[0]).toBeCloseTo(7, 6);
     const lopsided = sheet(8, 8, (i, j) => [j + 0.2 * i * i, i, 0.4 * Math.sin(i + 2 * j) * j]);
-    expect(findMirror(lopsided, connectivity(lopsided))).toBeUndefined();
+    expect(findMirror(lopsided, connectivityOf(lopsided))).toBeUndefined();
   });
 
   it('finds how often a ring comes round', () => {
     const ring = torus(10, 7);
-    const found = findTurn(ring, connectivity(ring));
+    const found = findTurn(ring, connectivityOf(ring));
     expect(found?.fold).toBe(10);
     expect(found?.direction).toEqual([0, 0, 1]);
-    expect(findTurn(hill, links)).toBeUndefined();
+    expect(findTurn(hill, connectivity)).toBeUndefined();
   });
 });
 
@@ -55,10 +55,10 @@ describe('counterparts', () => {
   const symmetry = { kind: 'mirror', direction: [1, 0, 0], through: [0, 0, 0], fold: 2 } as const;
 
   it('match every element with its image, those on the plane with themselves', () => {
-    const { vertices, edges, faces } = counterparts(hill, links, isometryOf(symmetry));
+    const { vertices, edges, faces } = counterparts(hill, connectivity, isometryOf(symmetry));
     for (let i = 0; i <= 8; i++) for (let j = 0; j <= 8; j++) expect(vertices[9 * i + j]).toBe(9 * i + 8 - j);
-    expect(edges[findEdge(links, 4, 13)]).toBe(findEdge(links, 4, 13));
-    expect(edges[findEdge(links, 0, 1)]).toBe(findEdge(links, 7, 8));
+    expect(edges[findEdge(connectivity, 4, 13)]).toBe(findEdge(connectivity, 4, 13));
+    expect(edges[findEdge(connectivity, 0, 1)]).toBe(findEdge(connectivity, 7, 8));
     expect(faces[0]).toBe(7);
     expect([...faces].every((g, f) => faces[g] === f)).toBe(true);
   });
@@ -69,7 +69,7 @@ describe('counterparts', () => {
     const moved = pushed(hill, 0.1).positions;
     for (let v = 0; v < 81; v++)
       if (v % 9 < 3 || v % 9 > 5) for (let k = 0; k < 3; k++) sure.positions[3 * v + k] = moved[3 * v + k];
-    const { vertices } = counterparts(sure, links, isometryOf(symmetry));
+    const { vertices } = counterparts(sure, connectivity, isometryOf(symmetry));
     for (let i = 0; i <= 8; i++) for (let j = 0; j <= 8; j++) expect(vertices[9 * i + j]).toBe(9 * i + 8 - j);
   });
 
@@ -78,7 +78,7 @@ describe('counterparts', () => {
     const points = Array.from({ length: 81 }, (_, v) => [...hill.positions.subarray(3 * v, 3 * v + 3)]);
     points[80] = [20, 20, 20];
     const torn = meshFromPolygons(points, faces);
-    const found = counterparts(torn, connectivity(torn), isometryOf(symmetry));
+    const found = counterparts(torn, connectivityOf(torn), isometryOf(symmetry));
     // The last face is gone, and so is the image of the first of its row.
     expect(found.faces[56]).toBe(-1);
     expect(found.faces[0]).toBe(7);
@@ -86,7 +86,7 @@ describe('counterparts', () => {
 
   it('go round an axis', () => {
     const ring = torus(10, 7);
-    const ringLinks = connectivity(ring);
+    const ringLinks = connectivityOf(ring);
     const found = findTurn(ring, ringLinks);
     if (!found) throw new Error('no axis');
     const { vertices, edges } = counterparts(ring, ringLinks, isometryOf(found));

@@ -30,7 +30,7 @@ export function shellsMeant(
   [name, params]: readonly [string, object],
 ): Set<number> {
   const { faceShell, shellCount } = shellsOf(before);
-  const { edgeCornerStart, edgeCorners, cornerFace } = topologyOf(before.model).links;
+  const { edgeCornerStart, edgeCorners, cornerFace } = topologyOf(before.model).connectivity;
   const { faces, face, shells, edges, places } = params as {
     readonly faces?: readonly number[];
     readonly face?: number;

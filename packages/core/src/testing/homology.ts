@@ -14,8 +14,12 @@ const chainOf = (edges: Iterable<number>, count: number): Chain => {
  * How many of some loops are independent of one another and of the borders of faces, modulo 2, by elimination: the rank that they have in the
  * first homology of the surface (Munkres, Elements of Algebraic Topology 1984, § 11).
  */
-export function homologyRank(mesh: Mesh, links: Connectivity, loops: readonly (readonly number[])[]): number {
-  const edges = links.joined.length;
+export function homologyRank(
+  mesh: Mesh,
+  connectivity: Connectivity,
+  loops: readonly (readonly number[])[],
+): number {
+  const edges = connectivity.isInterior.length;
   /** Rows by the edge that leads them. */
   const rows = new Map<number, Chain>();
   const reduce = (chain: Chain): boolean => {
@@ -33,7 +37,7 @@ export function homologyRank(mesh: Mesh, links: Connectivity, loops: readonly (r
     return false;
   };
   for (let f = 0; f < faceCount(mesh); f++) {
-    const around = links.cornerEdge.subarray(mesh.faceStart[f], mesh.faceStart[f + 1]);
+    const around = connectivity.cornerEdge.subarray(mesh.faceStart[f], mesh.faceStart[f + 1]);
     reduce(chainOf(around, edges));
   }
   return loops.filter((loop) => reduce(chainOf(loop, edges))).length;

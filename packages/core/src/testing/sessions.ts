@@ -10,9 +10,9 @@ import { openSession, type SessionEvent } from '../session/session.ts';
 import { cube } from './shapes.ts';
 
 export const cubeDocument = () => openDocument(modelFromMesh('Cube', cube()));
-const { links } = topologyOf(cubeDocument().model);
+const { connectivity } = topologyOf(cubeDocument().model);
 export const edges = (...pairs: readonly (readonly [number, number])[]) =>
-  pairs.map(([a, b]) => findEdge(links, a, b));
+  pairs.map(([a, b]) => findEdge(connectivity, a, b));
 export const LID = edges([4, 5], [5, 6], [6, 7], [7, 4]);
 
 export function start(jobs: Jobs = localJobs, persistence: Persistence = memoryPersistence()) {

@@ -133,10 +133,13 @@ const DRAWS: Readonly<Record<OperationName, (draw: Draw) => object>> = {
   'stand-up': ({ some }) => ({ up: ['y', 'z'][some(2)], front: some(4) }),
   cut(draw) {
     if (either(draw)) return { edges: draw.loop() };
-    const { mesh, links } = topologyOf(draw.document.model);
-    const [a, b] = [0, 1].map(() => draw.some(links.vertexEdgeStart.length - 1));
-    const edges = shortestPath(links, a, b, () => 1).edgesTo(b);
-    return { edges: edges.length > 0 ? edges : edgeLoop(mesh, links, draw.edge), relax: either(draw, 0.2) };
+    const { mesh, connectivity } = topologyOf(draw.document.model);
+    const [a, b] = [0, 1].map(() => draw.some(connectivity.vertexEdgeStart.length - 1));
+    const edges = shortestPath(connectivity, a, b, () => 1).edgesTo(b);
+    return {
+      edges: edges.length > 0 ? edges : edgeLoop(mesh, connectivity, draw.edge),
+      relax: either(draw, 0.2),
+    };
   },
   sew({ seams, some }) {
     const all = seams();
@@ -145,15 +148,17 @@ const DRAWS: Readonly<Record<OperationName, (draw: Draw) => object>> = {
   },
   'open-pieces': () => ({ least: true }),
   'shift-seam'(draw) {
-    const { mesh, links } = topologyOf(draw.document.model);
+    const { mesh, connectivity } = topologyOf(draw.document.model);
     const all = draw.seams();
-    const edges = edgeLoop(mesh, links, all[draw.some(all.length)] ?? draw.edge, draw.document.seams);
+    const edges = edgeLoop(mesh, connectivity, all[draw.some(all.length)] ?? draw.edge, draw.document.seams);
     return { edges, rows: either(draw) ? 1 + draw.some(3) : -1 - draw.some(3) };
   },
   'straighten-seams'(draw) {
-    const { mesh, links } = topologyOf(draw.document.model);
+    const { mesh, connectivity } = topologyOf(draw.document.model);
     const all = draw.seams();
-    return { edges: edgeLoop(mesh, links, all[draw.some(all.length)] ?? draw.edge, draw.document.seams) };
+    return {
+      edges: edgeLoop(mesh, connectivity, all[draw.some(all.length)] ?? draw.edge, draw.document.seams),
+    };
   },
   'carry-to-copies': ({ face }) => ({ face }),
   'paint-patch': (draw) => ({ faces: [draw.face], patch: either(draw) ? 'new' : 'none' }),
@@ -233,12 +238,12 @@ const RARE = new Set<OperationName>(['repair', 'repair-safe', 'delete-faces']);
 
 /** What an artist might do next: any operation of the catalogue. */
 export function someAct(document: HemDocument, random: () => number): [name: OperationName, params: object] {
-  const { mesh, links } = topologyOf(document.model);
+  const { mesh, connectivity } = topologyOf(document.model);
   const some = (count: number) => Math.floor(random() * count);
   const { uv } = current(document);
   const face = some(mesh.faceStart.length - 1);
   const corner = mesh.faceStart[face];
-  const edge = some(links.joined.length);
+  const edge = some(connectivity.isInterior.length);
   let name = NAMES[some(NAMES.length)];
   while (RARE.has(name) && random() < 0.7) name = NAMES[some(NAMES.length)];
   const params = DRAWS[name]({
@@ -249,7 +254,7 @@ export function someAct(document: HemDocument, random: () => number): [name: Ope
     face,
     vertex: mesh.cornerVertex[corner],
     place: [uv[2 * corner] || 0.5, uv[2 * corner + 1] || 0.5],
-    loop: () => edgeLoop(mesh, links, edge),
+    loop: () => edgeLoop(mesh, connectivity, edge),
     seams: () => [...document.seams.keys()].filter((e) => document.seams[e]),
     patch: () => 1 + some(Math.max(1, document.patchNames.length)),
     set: () => document.uvSets[some(document.uvSets.length)].id,

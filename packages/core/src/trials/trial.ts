@@ -63,7 +63,7 @@ export function trialShells(document: HemDocument, shells: readonly number[]): T
  */
 export function shellNow(document: HemDocument, { faces, corners }: TrialShell): number | undefined {
   const { faceShell, wedgeStart, cornerWedge } = shellsOf(document);
-  const s = faceShell[topologyOf(document.model).links.cornerFace[corners[0]]];
+  const s = faceShell[topologyOf(document.model).connectivity.cornerFace[corners[0]]];
   const first = wedgeStart[s];
   if (wedgeStart[s + 1] - first !== corners.length) return undefined;
   if (facesOfShell(shellsOf(document), s).length !== faces) return undefined;

@@ -30,8 +30,8 @@ function pipe(sides = 16, rows = 14): Mesh {
 
 const open = (mesh: Mesh) => openDocument(modelFromMesh('Strip', mesh));
 const lengthwise = (mesh: Mesh, sides = 16, rows = 14) => {
-  const { links } = topologyOf(open(mesh).model);
-  return Array.from({ length: rows }, (_, i) => findEdge(links, i * sides, (i + 1) * sides));
+  const { connectivity } = topologyOf(open(mesh).model);
+  return Array.from({ length: rows }, (_, i) => findEdge(connectivity, i * sides, (i + 1) * sides));
 };
 const strip = (shells: 'all' | number[] = 'all') => ({ operation: 'straight-strip', params: { shells } });
 
@@ -110,8 +110,10 @@ describe('strips of whatever faces', () => {
     );
     await expect(after(disc, strip())).rejects.toThrow(/no strip: its border has no corner/);
     // A ring cut out of the pipe: two tubes of which one is opened.
-    const { links } = topologyOf(tube.model);
-    const ring = Array.from({ length: 16 }, (_, j) => findEdge(links, 7 * 16 + j, 7 * 16 + ((j + 1) % 16)));
+    const { connectivity } = topologyOf(tube.model);
+    const ring = Array.from({ length: 16 }, (_, j) =>
+      findEdge(connectivity, 7 * 16 + j, 7 * 16 + ((j + 1) % 16)),
+    );
     const half = lengthwise(mesh).slice(0, 7);
     const cut = await after(tube, { operation: 'cut', params: { edges: [...ring, ...half] } });
     expect(shellsOf(cut).shellCount).toBe(2);

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { connectivity } from '../mesh/connectivity.ts';
+import { connectivityOf } from '../mesh/connectivity.ts';
 import { type Mesh, meshFromPolygons } from '../mesh/mesh.ts';
 import { triangulate } from '../mesh/triangulate.ts';
 import { extractShell, faceTriangleStart } from '../surface/shell.ts';
@@ -8,11 +8,11 @@ import { cube, sheet } from '../testing/shapes.ts';
 import { NotAStripError, straightRows } from './straightRows.ts';
 
 function shellsOf(mesh: Mesh, cut: (a: number, b: number) => boolean = () => false) {
-  const links = connectivity(mesh);
-  const seams = links.joined.map((_, e) =>
-    cut(links.edgeVertices[2 * e], links.edgeVertices[2 * e + 1]) ? 1 : 0,
+  const connectivity = connectivityOf(mesh);
+  const seams = connectivity.isInterior.map((_, e) =>
+    cut(connectivity.edgeVertices[2 * e], connectivity.edgeVertices[2 * e + 1]) ? 1 : 0,
   );
-  return shellsFromSeams(mesh, links, seams);
+  return shellsFromSeams(mesh, connectivity, seams);
 }
 
 function shellFrom(mesh: Mesh, shells: ShellMap, shell: number) {

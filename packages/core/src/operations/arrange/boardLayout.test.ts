@@ -25,7 +25,7 @@ const waves = () =>
 
 /** Edges across the sheet between rows i and i + 1. */
 const across = (document: HemDocument, row: number): number[] => {
-  const { edgeVertices } = topologyOf(document.model).links;
+  const { edgeVertices } = topologyOf(document.model).connectivity;
   return [...document.seams.keys()].filter((e) =>
     [edgeVertices[2 * e], edgeVertices[2 * e + 1]].every((v) => Math.floor(v / 13) === row),
   );
@@ -121,7 +121,7 @@ describe('a Board on which something is held', () => {
 
   it('keeps the density of a shell with a stay', async () => {
     const chain = Array.from({ length: 12 }, (_, i) =>
-      findEdge(topologyOf(waves().model).links, 13 + i, 14 + i),
+      findEdge(topologyOf(waves().model).connectivity, 13 + i, 14 + i),
     );
     let document = await after(await strips(), request('set-stays', { edges: chain, straight: true }));
     for (const act of [request('unfold', {}), BODY, BODY]) {
@@ -297,7 +297,7 @@ describe('a Board on which shells were placed', () => {
 
   it('lets a shell without a place wait beside the tile', async () => {
     const ring = openDocument(modelFromMesh('Ring', torus(12, 8)));
-    const { edgeVertices } = topologyOf(ring.model).links;
+    const { edgeVertices } = topologyOf(ring.model).connectivity;
     // Three cuts round the tube and one along it make three pieces that open flat.
     const edges = [...ring.seams.keys()].filter((e) => {
       const [i, j] = [edgeVertices[2 * e], edgeVertices[2 * e + 1]];

@@ -30,7 +30,7 @@ export const setGrain = operation({
       };
     const after = applyDelta(document, { changes: [mark], notes: [] });
     const uvOf = new Map<number, Float64Array>();
-    for (const s of shellsAtEdges(topologyOf(document.model).links, shellsOf(document), edges)) {
+    for (const s of shellsAtEdges(topologyOf(document.model).connectivity, shellsOf(document), edges)) {
       const shell = shellOf(after, s);
       const uv = shellUv(after, shell);
       if (uv) uvOf.set(s, turnedAlongGrain(after, s, shell, uv));

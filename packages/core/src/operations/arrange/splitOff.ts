@@ -19,8 +19,8 @@ export const splitOff = operation({
   doing: 'Splitting off',
   run(document, { faces }) {
     knownFaces(document.model.mesh, faces);
-    const { links } = topologyOf(document.model);
-    const border = borderOfFaces(links, faces).filter((e) => links.joined[e]);
+    const { connectivity } = topologyOf(document.model);
+    const border = borderOfFaces(connectivity, faces).filter((e) => connectivity.isInterior[e]);
     const seams = markChange(document, 'seams', border, 1);
     const cut = applyDelta(document, { changes: [seams], notes: [] });
     const { faceShell } = shellsOf(cut);

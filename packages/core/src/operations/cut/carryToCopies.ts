@@ -35,8 +35,8 @@ export const carryToCopies = operation({
 const FACE_MARKS = ['stale', 'relaxed'] as const;
 
 function carried(document: HemDocument, family: Family, face: number): Delta {
-  const { mesh, links } = topologyOf(document.model);
-  const { cornerFace, cornerEdge, nextCorner } = links;
+  const { mesh, connectivity } = topologyOf(document.model);
+  const { cornerFace, cornerEdge, nextCorner } = connectivity;
   const { uv } = current(document);
   const boxes = shellBoxes(document);
   const { faceShell } = shellsOf(document);
@@ -70,7 +70,7 @@ function carried(document: HemDocument, family: Family, face: number): Delta {
       next[2 * onto + 1] = uv[2 * from + 1];
       for (const field of FACE_MARKS) marks[field][document[field][f]].push(cornerFace[onto]);
       const end = to.get(nextCorner[from]) as number;
-      const edge = findEdge(links, mesh.cornerVertex[onto], mesh.cornerVertex[end]);
+      const edge = findEdge(connectivity, mesh.cornerVertex[onto], mesh.cornerVertex[end]);
       seams[document.seams[cornerEdge[from]]].push(edge);
     }
   }

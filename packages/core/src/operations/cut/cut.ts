@@ -20,10 +20,10 @@ export const cut = operation({
   doing: 'Cutting',
   follow: [...reflatten, (after, now, { relax }) => (relax ? relaxOpened(after, now) : undefined)],
   run(document, { edges }) {
-    const { joined } = topologyOf(document.model).links;
+    const { isInterior } = topologyOf(document.model).connectivity;
     return changeSeams(
       document,
-      knownEdges(document, edges).filter((e) => joined[e]),
+      knownEdges(document, edges).filter((e) => isInterior[e]),
       1,
     );
   },

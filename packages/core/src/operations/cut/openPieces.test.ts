@@ -28,7 +28,7 @@ describe('opening', () => {
     const ball = meshOfShell(spikyBall(26));
     const { document, edges } = await opened(ball);
     expect(shellTopology(shellOf(document, 0)).kind).toBe('disk');
-    const { edgeVertices } = topologyOf(document.model).links;
+    const { edgeVertices } = topologyOf(document.model).connectivity;
     const degree = new Map<number, number>();
     for (const e of edges)
       for (let k = 0; k < 2; k++)

@@ -31,7 +31,7 @@ const NOTHING = [
  * at seams and nowhere else.
  */
 export function changeSeams(document: HemDocument, edges: readonly number[], value: 0 | 1): Delta {
-  const { links } = topologyOf(document.model);
+  const { connectivity } = topologyOf(document.model);
   const free = document.locked.includes(1)
     ? edges.filter((e) => lockedFaces(document, e).length === 0)
     : edges;
@@ -48,7 +48,7 @@ export function changeSeams(document: HemDocument, edges: readonly number[], val
       : [];
   const after = applyDelta(document, { changes: [seamChange], notes: [] });
   const shells = shellsOf(after);
-  const touched = shellsAtEdges(links, shells, seamChange.index);
+  const touched = shellsAtEdges(connectivity, shells, seamChange.index);
   const unfolded = touched.filter((s) => hasUv(after, s));
   const changes: Change[] = [seamChange];
   if (value === 0 && unfolded.length > 0) changes.push(joinedPlaces(document, after, unfolded));
@@ -59,7 +59,7 @@ export function changeSeams(document: HemDocument, edges: readonly number[], val
 
 /** Faces at an edge that are locked. */
 function lockedFaces({ model, locked }: HemDocument, edge: number): number[] {
-  const { edgeCornerStart, edgeCorners, cornerFace } = topologyOf(model).links;
+  const { edgeCornerStart, edgeCorners, cornerFace } = topologyOf(model).connectivity;
   return Array.from(
     edgeCorners.subarray(edgeCornerStart[edge], edgeCornerStart[edge + 1]),
     (c) => cornerFace[c],
@@ -74,14 +74,14 @@ function lockedBeside(document: HemDocument, edges: readonly number[]): number[]
 }
 
 /** One place for every vertex of the joined shells, from the largest old shell that has one. */
-function joinedPlaces(before: HemDocument, after: HemDocument, joined: readonly number[]): Change {
+function joinedPlaces(before: HemDocument, after: HemDocument, isInterior: readonly number[]): Change {
   const { mesh } = before.model;
   const { uv } = current(before);
   const oldShells = shellsOf(before);
   const shells = shellsOf(after);
   const size = (f: number) => facesOfShell(oldShells, oldShells.faceShell[f]).length;
   const uvOf = new Map<number, Float64Array>();
-  for (const s of joined) {
+  for (const s of isInterior) {
     const places = new Float64Array(2 * (shells.wedgeStart[s + 1] - shells.wedgeStart[s])).fill(NaN);
     const faces = [...facesOfShell(shells, s)].sort((a, b) => size(b) - size(a) || a - b);
     for (const f of faces) {

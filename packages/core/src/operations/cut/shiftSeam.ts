@@ -82,22 +82,22 @@ async function laidBeside(
   context: OperationContext,
 ): Promise<Delta | undefined> {
   if (strip.length === 0) return undefined;
-  const { mesh, links, triangulation, triangleStart } = topologyOf(document.model);
+  const { mesh, connectivity, triangulation, triangleStart } = topologyOf(document.model);
   const { uv } = current(document);
   const inStrip = new Set(strip);
   const next = uv.slice();
   // The strip by itself: cut off along the old seam as well.
   const apart = after.seams.slice();
   for (const e of sewn) apart[e] = 1;
-  const pieces = shellsFromSeams(mesh, links, apart);
+  const pieces = shellsFromSeams(mesh, connectivity, apart);
   const placed = new Map<number, readonly [number, number]>();
   let stays = -1;
   for (const e of sewn) {
-    const [a, b] = [0, 1].map((k) => links.edgeCorners[links.edgeCornerStart[e] + k]);
-    const [own, other] = inStrip.has(links.cornerFace[a]) ? [a, b] : [b, a];
-    stays = links.cornerFace[other];
-    placed.set(pieces.cornerWedge[own], placeOf(links.nextCorner[other]));
-    placed.set(pieces.cornerWedge[links.nextCorner[own]], placeOf(other));
+    const [a, b] = [0, 1].map((k) => connectivity.edgeCorners[connectivity.edgeCornerStart[e] + k]);
+    const [own, other] = inStrip.has(connectivity.cornerFace[a]) ? [a, b] : [b, a];
+    stays = connectivity.cornerFace[other];
+    placed.set(pieces.cornerWedge[own], placeOf(connectivity.nextCorner[other]));
+    placed.set(pieces.cornerWedge[connectivity.nextCorner[own]], placeOf(other));
   }
   const target = shellsOf(after).faceShell[stays];
   if (stays < 0 || strip.some((f) => document.stale[f]) || document.stale[stays]) return undefined;

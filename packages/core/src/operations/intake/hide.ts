@@ -48,7 +48,7 @@ function chosenFaces(document: HemDocument, { by, parts, faces }: Taken<typeof p
   if (faces) return knownFaces(model.mesh, faces);
   const all = Array.from(document.hidden.keys());
   if (!by || !parts) return all;
-  const { facePart, names } = partsBy(by, model, topologyOf(model).links);
+  const { facePart, names } = partsBy(by, model, topologyOf(model).connectivity);
   const wanted = knownParts(by, names, parts);
   return all.filter((f) => wanted.has(facePart[f]));
 }

@@ -14,7 +14,7 @@ import { localContext } from '../localContext.ts';
 
 const start = openDocument(modelFromMesh('Cube', cube()));
 const roundPatches = (document: HemDocument) =>
-  edgesByRule(document, topologyOf(document.model).links, 'patch', 0);
+  edgesByRule(document, topologyOf(document.model).connectivity, 'patch', 0);
 
 describe('patches', () => {
   it('are made of faces, which are of one at most, and leave numbers to the others when removed', async () => {
@@ -70,7 +70,7 @@ describe('patches', () => {
     );
     const cut = await after(
       sheetOf,
-      request('cut', { edges: [...topologyOf(sheetOf.model).links.joined.keys()] }),
+      request('cut', { edges: [...topologyOf(sheetOf.model).connectivity.isInterior.keys()] }),
     );
     const painted = await after(cut, request('patch-shells', { shells: 'all' }));
     expect(painted.patchNames).toHaveLength(400);

@@ -13,8 +13,8 @@ import { localContext } from '../localContext.ts';
 
 const start = () => openDocument(modelFromMesh('Cube', cube()));
 const lidOf = ({ model }: HemDocument): number[] => {
-  const { links } = topologyOf(model);
-  return [4, 5, 6, 7].map((a, i, ring) => findEdge(links, a, ring[(i + 1) % 4]));
+  const { connectivity } = topologyOf(model);
+  return [4, 5, 6, 7].map((a, i, ring) => findEdge(connectivity, a, ring[(i + 1) % 4]));
 };
 /** A cube whose lid is off and flat in the first set, and a second set, current, that has no seams yet. */
 const twoSets = async () =>
@@ -39,7 +39,7 @@ describe('UV sets', () => {
     expect(shellsOf(first).shellCount).toBe(2);
     expect(current(first).uv.some(Number.isNaN)).toBe(false);
     // What is done in one changes nothing in the other, and what is of the model is of both.
-    const { links } = topologyOf(first.model);
+    const { connectivity } = topologyOf(first.model);
     const locked = await after(
       first,
       request('hide', { faces: [2] }),
@@ -48,7 +48,7 @@ describe('UV sets', () => {
     const back = await after(locked, request('use-uv-set', { set: 1 }));
     expect(back.locked.includes(1)).toBe(false);
     expect(back.hidden[2]).toBe(1);
-    const cutThere = await after(back, request('cut', { edges: [findEdge(links, 0, 1)] }));
+    const cutThere = await after(back, request('cut', { edges: [findEdge(connectivity, 0, 1)] }));
     const again = await after(cutThere, request('use-uv-set', { set: 0 }));
     expect(again.seams).toEqual(first.seams);
     expect(current(again).uv).toEqual(current(first).uv);

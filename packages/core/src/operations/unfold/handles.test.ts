@@ -180,7 +180,7 @@ it('unfolds thousands of shells in batches', async () => {
 describe('what is held from now on', () => {
   const spine = Array.from({ length: 9 }, (_, i) => 9 * i + 4);
   const edgesAlong = ({ model }: HemDocument, vertices: readonly number[]) =>
-    vertices.slice(1).map((v, i) => findEdge(topologyOf(model).links, vertices[i], v));
+    vertices.slice(1).map((v, i) => findEdge(topologyOf(model).connectivity, vertices[i], v));
   /** How far vertices lie from the line between the first and the last, over its length. */
   const bend = (document: HemDocument, vertices: readonly number[]) => {
     const [a, b] = [place(document, vertices[0]), place(document, vertices[vertices.length - 1])];
@@ -265,7 +265,7 @@ describe('what is held from now on', () => {
     const pinned = await after(flat, 'set-pins', { places: [{ vertex: 40, face: 35 }], pinned: true });
     const { faceShell } = shellsOf(pinned);
     const held = [...pinned.pins.keys()].filter((c) => pinned.pins[c]);
-    const { cornerFace } = topologyOf(pinned.model).links;
+    const { cornerFace } = topologyOf(pinned.model).connectivity;
     expect(held.length).toBeGreaterThan(1);
     expect(held.every((c) => faceShell[cornerFace[c]] === faceShell[35])).toBe(true);
     expect(pinsOf(pinned, shellOf(pinned, faceShell[35]))).toHaveLength(1);

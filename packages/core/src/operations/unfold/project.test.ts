@@ -45,7 +45,7 @@ describe('projecting', () => {
       operation: 'project',
       params: { faces: all(start), kind: 'cylinder' },
     });
-    const { mesh, links } = topologyOf(document.model);
+    const { mesh, connectivity } = topologyOf(document.model);
     const { uv } = document.uvSets[0];
     const us = uv.filter((_, i) => !(i & 1));
     const width = Math.max(...us) - Math.min(...us);
@@ -61,7 +61,7 @@ describe('projecting', () => {
       return (Math.min(...list) + Math.max(...list)) / 2;
     });
     for (const e of seams) {
-      const [x, , z] = edgeMidpoint(mesh, links, e).map((p, k) => p - middle[k]);
+      const [x, , z] = edgeMidpoint(mesh, connectivity, e).map((p, k) => p - middle[k]);
       expect(z < 0.1 || Math.hypot(x, z) < 0.2).toBe(true);
     }
   });
@@ -123,10 +123,10 @@ describe('projecting', () => {
         sheet(4, 4, (i, j) => [j, i, j < 2 ? 0 : 0.4 * (j - 2)]),
       ),
     );
-    const { links, mesh } = topologyOf(start.model);
-    const fold = [...links.joined.keys()].filter((e) => {
-      const [x0, , z0] = edgeMidpoint(mesh, links, e);
-      return links.joined[e] && x0 === 2 && z0 === 0;
+    const { connectivity, mesh } = topologyOf(start.model);
+    const fold = [...connectivity.isInterior.keys()].filter((e) => {
+      const [x0, , z0] = edgeMidpoint(mesh, connectivity, e);
+      return connectivity.isInterior[e] && x0 === 2 && z0 === 0;
     });
     const cut = await after(start, { operation: 'cut', params: { edges: fold } });
     expect(shellsOf(cut).shellCount).toBe(2);

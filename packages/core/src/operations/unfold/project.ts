@@ -59,7 +59,7 @@ export const project = operation({
   doing: 'Projecting',
   trial: (document, { faces }) => [...new Set(faces.map((f) => shellsOf(document).faceShell[f]))],
   run(document, params) {
-    const { mesh, links } = topologyOf(document.model);
+    const { mesh, connectivity } = topologyOf(document.model);
     const { uv, projected, outside } = projectedUv(document, params);
     if (projected.length === 0)
       throw new HemError(
@@ -75,16 +75,16 @@ export const project = operation({
       );
     const taken = new Uint8Array(mesh.faceStart.length - 1);
     for (const f of projected) taken[f] = 1;
-    const breaks = seamsFromUv(links, uv);
+    const breaks = seamsFromUv(connectivity, uv);
     const isInside = (e: number): boolean => {
-      const first = links.edgeCornerStart[e];
+      const first = connectivity.edgeCornerStart[e];
       return (
-        links.joined[e] === 1 &&
-        taken[links.cornerFace[links.edgeCorners[first]]] === 1 &&
-        taken[links.cornerFace[links.edgeCorners[first + 1]]] === 1
+        connectivity.isInterior[e] === 1 &&
+        taken[connectivity.cornerFace[connectivity.edgeCorners[first]]] === 1 &&
+        taken[connectivity.cornerFace[connectivity.edgeCorners[first + 1]]] === 1
       );
     };
-    const border = borderOfFaces(links, projected);
+    const border = borderOfFaces(connectivity, projected);
     const [cut, sewn]: [number[], number[]] = [border, []];
     for (let e = 0; e < breaks.length; e++)
       if (isInside(e)) {
@@ -132,10 +132,10 @@ export interface Projected {
  * @throws HemError when a direction has no length
  */
 export function projectedUv(document: HemDocument, params: ProjectParams): Projected {
-  const { mesh, links } = topologyOf(document.model);
+  const { mesh, connectivity } = topologyOf(document.model);
   const { kind, sweep } = params;
   const all = [...new Set(knownFaces(mesh, params.faces))];
-  const { facePart } = partsBy(mainKind(document.model), document.model, links);
+  const { facePart } = partsBy(mainKind(document.model), document.model, connectivity);
   const groupOf = {
     together: () => 0,
     shells: (f: number) => shellsOf(document).faceShell[f],
@@ -175,13 +175,13 @@ export function projectedUv(document: HemDocument, params: ProjectParams): Proje
 
 /** Faces by the patches in which they hang together. */
 function islandsOf(document: HemDocument, faces: readonly number[]): number[][] {
-  const { links } = topologyOf(document.model);
+  const { connectivity } = topologyOf(document.model);
   const own = new Map(faces.map((f, i) => [f, i]));
   const sets = disjointSets(faces.length);
-  for (let e = 0; e < links.joined.length; e++) {
-    if (!links.joined[e]) continue;
-    const first = links.edgeCornerStart[e];
-    const [a, b] = [0, 1].map((k) => own.get(links.cornerFace[links.edgeCorners[first + k]]));
+  for (let e = 0; e < connectivity.isInterior.length; e++) {
+    if (!connectivity.isInterior[e]) continue;
+    const first = connectivity.edgeCornerStart[e];
+    const [a, b] = [0, 1].map((k) => own.get(connectivity.cornerFace[connectivity.edgeCorners[first + k]]));
     if (a !== undefined && b !== undefined) unite(sets, a, b);
   }
   const { label, count } = numberSets(sets);

@@ -34,7 +34,7 @@ export const setStays = operation({
         : 'Nothing was changed: none of these edges is of a stay.';
       return { changes: [], notes: [why] };
     }
-    const shells = shellsAtEdges(topologyOf(document.model).links, shellsOf(document), edges);
+    const shells = shellsAtEdges(topologyOf(document.model).connectivity, shellsOf(document), edges);
     if (straight) {
       const after = applyDelta(document, { changes: [mark], notes: [] });
       for (const s of shells) {

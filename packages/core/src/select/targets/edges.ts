@@ -5,18 +5,20 @@ import { shownFacesAt, type Target } from './target.ts';
 export const edges: Target<'edges'> = {
   id: 'edges',
   thing: ['edge', 'edges'],
-  onModel({ links, hidden }, inside) {
+  onModel({ connectivity, hidden }, inside) {
     const found: number[] = [];
-    for (let e = 0; e < links.joined.length; e++) {
-      if (!inside[links.edgeVertices[2 * e]] || !inside[links.edgeVertices[2 * e + 1]]) continue;
-      if (!hidden[links.cornerFace[links.edgeCorners[links.edgeCornerStart[e]]]]) found.push(e);
+    for (let e = 0; e < connectivity.isInterior.length; e++) {
+      if (!inside[connectivity.edgeVertices[2 * e]] || !inside[connectivity.edgeVertices[2 * e + 1]])
+        continue;
+      if (!hidden[connectivity.cornerFace[connectivity.edgeCorners[connectivity.edgeCornerStart[e]]]])
+        found.push(e);
     }
     return found;
   },
-  inFlat({ links, hidden }, inside) {
-    const { joined, edgeCornerStart, edgeCorners, nextCorner, cornerFace } = links;
+  inFlat({ connectivity, hidden }, inside) {
+    const { isInterior, edgeCornerStart, edgeCorners, nextCorner, cornerFace } = connectivity;
     const found: number[] = [];
-    for (let e = 0; e < joined.length; e++) {
+    for (let e = 0; e < isInterior.length; e++) {
       for (let i = edgeCornerStart[e]; i < edgeCornerStart[e + 1]; i++) {
         const c = edgeCorners[i];
         if (!inside[c] || !inside[nextCorner[c]] || hidden[cornerFace[c]]) continue;
@@ -26,22 +28,23 @@ export const edges: Target<'edges'> = {
     }
     return found;
   },
-  verticesOf: ({ links }, edge) => links.edgeVertices.subarray(2 * edge, 2 * edge + 2),
-  underBrush({ mesh, links }, faces, isIn) {
+  verticesOf: ({ connectivity }, edge) => connectivity.edgeVertices.subarray(2 * edge, 2 * edge + 2),
+  underBrush({ mesh, connectivity }, faces, isIn) {
     const found = new Set<number>();
     for (const f of faces)
       for (let c = mesh.faceStart[f]; c < mesh.faceStart[f + 1]; c++) {
-        const e = links.cornerEdge[c];
-        if (isIn(links.edgeVertices[2 * e]) && isIn(links.edgeVertices[2 * e + 1])) found.add(e);
+        const e = connectivity.cornerEdge[c];
+        if (isIn(connectivity.edgeVertices[2 * e]) && isIn(connectivity.edgeVertices[2 * e + 1]))
+          found.add(e);
       }
     return [...found];
   },
-  grow: ({ links }, items) => grownEdges(links, items),
-  shrink: ({ links }, items) => shrunkEdges(links, items),
+  grow: ({ connectivity }, items) => grownEdges(connectivity, items),
+  shrink: ({ connectivity }, items) => shrunkEdges(connectivity, items),
   /** At its ends, and round its faces. */
   beside(ground, edge) {
-    const { mesh, links, shells } = ground;
-    const { vertexEdgeStart, vertexEdges, edgeVertices, cornerEdge } = links;
+    const { mesh, connectivity, shells } = ground;
+    const { vertexEdgeStart, vertexEdges, edgeVertices, cornerEdge } = connectivity;
     const found = new Set<number>();
     for (const v of edgeVertices.subarray(2 * edge, 2 * edge + 2))
       for (let i = vertexEdgeStart[v]; i < vertexEdgeStart[v + 1]; i++) found.add(vertexEdges[i]);
@@ -55,5 +58,5 @@ export const edges: Target<'edges'> = {
         .map((face) => ({ edge: other, face, point: pointAt(shells, mesh.faceStart[face]) })),
     );
   },
-  count: ({ links }) => links.joined.length,
+  count: ({ connectivity }) => connectivity.isInterior.length,
 };

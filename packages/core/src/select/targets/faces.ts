@@ -10,13 +10,14 @@ export const faces: Target<'faces'> = {
   verticesOf: ({ mesh }, face) => mesh.cornerVertex.subarray(mesh.faceStart[face], mesh.faceStart[face + 1]),
   underBrush: (_, items) => [...items],
   grow: ({ mesh }, items) => grownFaces(mesh, items),
-  shrink: ({ mesh, links }, items) => shrunkFaces(mesh, links, items),
+  shrink: ({ mesh, connectivity }, items) => shrunkFaces(mesh, connectivity, items),
   beside(ground, face) {
-    const { mesh, links, shells } = ground;
-    return [...links.cornerEdge.subarray(mesh.faceStart[face], mesh.faceStart[face + 1])].flatMap((edge) =>
-      shownFacesAt(ground, edge)
-        .filter((other) => other !== face)
-        .map((other) => ({ edge, face: other, point: pointAt(shells, mesh.faceStart[other]) })),
+    const { mesh, connectivity, shells } = ground;
+    return [...connectivity.cornerEdge.subarray(mesh.faceStart[face], mesh.faceStart[face + 1])].flatMap(
+      (edge) =>
+        shownFacesAt(ground, edge)
+          .filter((other) => other !== face)
+          .map((other) => ({ edge, face: other, point: pointAt(shells, mesh.faceStart[other]) })),
     );
   },
   count: ({ mesh }) => mesh.faceStart.length - 1,

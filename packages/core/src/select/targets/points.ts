@@ -38,16 +38,16 @@ export const points: Target<'points'> = {
     return [...left];
   },
   beside(ground, point) {
-    const { links, shells } = ground;
+    const { connectivity, shells } = ground;
     const found = new Map<number, Spot>();
     eachSide(
       ground,
       (a, b, c) => {
         if (a !== point && b !== point) return;
         const next = a === point ? b : a;
-        found.set(next, { point: next, edge: links.cornerEdge[c], face: links.cornerFace[c] });
+        found.set(next, { point: next, edge: connectivity.cornerEdge[c], face: connectivity.cornerFace[c] });
       },
-      shells.faceShell[links.cornerFace[point]],
+      shells.faceShell[connectivity.cornerFace[point]],
     );
     return [...found.values()];
   },
@@ -67,16 +67,16 @@ export function pointAt({ cornerWedge, wedgeStart }: ShellMap, corner: number): 
   return first[cornerWedge[corner]];
 }
 
-function pointsWhere({ links, shells, hidden }: Ground, isIn: (corner: number) => boolean): number[] {
+function pointsWhere({ connectivity, shells, hidden }: Ground, isIn: (corner: number) => boolean): number[] {
   const found = new Set<number>();
-  for (let c = 0; c < links.cornerFace.length; c++)
-    if (!hidden[links.cornerFace[c]] && isIn(c)) found.add(pointAt(shells, c));
+  for (let c = 0; c < connectivity.cornerFace.length; c++)
+    if (!hidden[connectivity.cornerFace[c]] && isIn(c)) found.add(pointAt(shells, c));
   return [...found];
 }
 
 /** Both points of every side of every shown face, with the corner it begins at. */
 function eachSide(
-  { mesh, links, shells, hidden }: Ground,
+  { mesh, connectivity, shells, hidden }: Ground,
   found: (a: number, b: number, corner: number) => void,
   shell?: number,
 ): void {
@@ -89,6 +89,6 @@ function eachSide(
     const f = faces?.[i] ?? i;
     if (hidden[f]) continue;
     for (let c = mesh.faceStart[f]; c < mesh.faceStart[f + 1]; c++)
-      found(pointAt(shells, c), pointAt(shells, links.nextCorner[c]), c);
+      found(pointAt(shells, c), pointAt(shells, connectivity.nextCorner[c]), c);
   }
 }

@@ -9,7 +9,8 @@ export const shells: Target<'shells'> = {
   id: 'shells',
   thing: ['shell', 'shells'],
   /** Those with an edge there. */
-  onModel: (ground, inside) => shellsAtEdges(ground.links, ground.shells, edges.onModel(ground, inside)),
+  onModel: (ground, inside) =>
+    shellsAtEdges(ground.connectivity, ground.shells, edges.onModel(ground, inside)),
   /** Those with a face there. */
   inFlat: (ground, inside) =>
     shellsOfFaces(
@@ -22,12 +23,12 @@ export const shells: Target<'shells'> = {
   },
   underBrush: (ground, faces) => shellsOfFaces(ground, faces),
   /** With those that they share a seam with. */
-  grow({ links, shells: map }, items) {
+  grow({ connectivity, shells: map }, items) {
     const chosen = new Set(items);
     const grown = new Set(items);
-    const { joined, edgeCornerStart, edgeCorners, cornerFace } = links;
-    for (let e = 0; e < joined.length; e++) {
-      if (!joined[e]) continue;
+    const { isInterior, edgeCornerStart, edgeCorners, cornerFace } = connectivity;
+    for (let e = 0; e < isInterior.length; e++) {
+      if (!isInterior[e]) continue;
       const [s, t] = [0, 1].map((k) => map.faceShell[cornerFace[edgeCorners[edgeCornerStart[e] + k]]]);
       if (chosen.has(s)) grown.add(t);
       if (chosen.has(t)) grown.add(s);
@@ -35,13 +36,13 @@ export const shells: Target<'shells'> = {
     return [...grown];
   },
   shrink: (_, items) => [...items],
-  beside({ mesh, links, shells: map }, shell) {
+  beside({ mesh, connectivity, shells: map }, shell) {
     return Array.from({ length: map.shellCount }, (_, s) => s)
       .filter((s) => s !== shell)
       .map((s) => {
         const [face] = facesOfShell(map, s);
         const corner = mesh.faceStart[face];
-        return { face, edge: links.cornerEdge[corner], point: pointAt(map, corner) };
+        return { face, edge: connectivity.cornerEdge[corner], point: pointAt(map, corner) };
       });
   },
   count: ({ shells: map }) => map.shellCount,

@@ -5,7 +5,7 @@ import type { ShellMap } from '../../surface/shells.ts';
 /** What targets are looked for on. */
 export interface Ground {
   readonly mesh: Mesh;
-  readonly links: Connectivity;
+  readonly connectivity: Connectivity;
   readonly shells: ShellMap;
   /** 1 for each face that is hidden: nothing of it is found. */
   readonly hidden: Uint8Array;
@@ -41,8 +41,8 @@ export interface Target<Id extends string = string> {
 }
 
 /** Faces of an edge that are shown. */
-export function shownFacesAt({ links, hidden }: Ground, edge: number): number[] {
-  const { edgeCornerStart, edgeCorners, cornerFace } = links;
+export function shownFacesAt({ connectivity, hidden }: Ground, edge: number): number[] {
+  const { edgeCornerStart, edgeCorners, cornerFace } = connectivity;
   const faces: number[] = [];
   for (let i = edgeCornerStart[edge]; i < edgeCornerStart[edge + 1]; i++)
     if (!hidden[cornerFace[edgeCorners[i]]]) faces.push(cornerFace[edgeCorners[i]]);

@@ -16,7 +16,7 @@ async function halves(): Promise<HemDocument> {
       sheet(6, 6, (i, j) => [j, i, 0]),
     ),
   );
-  const { edgeVertices } = topologyOf(document.model).links;
+  const { edgeVertices } = topologyOf(document.model).connectivity;
   const edges = [...document.seams.keys()].filter((e) =>
     [edgeVertices[2 * e], edgeVertices[2 * e + 1]].every((v) => Math.floor(v / 7) === 3),
   );
@@ -90,7 +90,7 @@ describe.each([...TARGETS])('%s', (id) => {
 describe('points', () => {
   it('are one on each side of a seam, and keep their names where nothing is cut', async () => {
     const document = await halves();
-    const { mesh, links, shells } = groundOf(document);
+    const { mesh, connectivity, shells } = groundOf(document);
     const onSeam = [...mesh.cornerVertex.keys()].filter((c) => mesh.cornerVertex[c] === 3 * 7 + 2);
     expect(new Set(onSeam.map((c) => pointAt(shells, c))).size).toBe(2);
     const before = shellsOf({ ...document, seams: new Uint8Array(document.seams.length) });
@@ -99,7 +99,7 @@ describe('points', () => {
     // Grown across the seam they are not: it is the end of the shell.
     const point = pointAt(shells, onSeam[0]);
     const grown = targetOf('points').grow(groundOf(document), [point]);
-    const shellOf = (c: number) => shells.faceShell[links.cornerFace[c]];
+    const shellOf = (c: number) => shells.faceShell[connectivity.cornerFace[c]];
     expect(new Set(grown.map(shellOf))).toEqual(new Set([shellOf(point)]));
     expect(grown).toHaveLength(4);
   });

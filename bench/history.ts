@@ -23,15 +23,15 @@ export async function history(): Promise<Table> {
   const persistence: Persistence = {
     memory: MEMORY,
     async add(acts, at) {
-      for (const [i, { patch }] of acts.entries()) {
-        kept += byteSize(patch.changes);
-        writeFileSync(file(at + i), serialize(patch));
+      for (const [i, { delta }] of acts.entries()) {
+        kept += byteSize(delta.changes);
+        writeFileSync(file(at + i), serialize(delta));
       }
     },
     async move() {},
     async keepTrial() {},
     async dropTrial() {},
-    patch: async (at) => deserialize(readFileSync(file(at))),
+    delta: async (at) => deserialize(readFileSync(file(at))),
   };
   const model = readObj(new TextEncoder().encode(hillsObj(100_000)), 'hills.obj');
   const session = openSession({

@@ -274,7 +274,7 @@ export async function ways(large: boolean): Promise<Table> {
     const slit = way.edgesTo(ends[1]);
     let cut = document;
     const act = async (operation: string, params: object) => {
-      cut = applyDelta(cut, (await carryOut(cut, { operation, params }, localContext)).patch);
+      cut = applyDelta(cut, (await carryOut(cut, { operation, params }, localContext)).delta);
     };
     const through = (...vertices: number[]) =>
       answerQuestion(document, 'route', { through: vertices }, context);

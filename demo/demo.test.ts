@@ -217,8 +217,8 @@ describe('reed punt', () => {
       const kinds = Object.keys(found(model));
       for (const kind of kinds) {
         if (!(kind in found(document.model))) continue;
-        const { patch } = await carryOut(document, { operation: 'repair', params: { kind } }, localContext);
-        document = applyDelta(document, patch);
+        const { delta } = await carryOut(document, { operation: 'repair', params: { kind } }, localContext);
+        document = applyDelta(document, delta);
       }
       expect(found(document.model)).toEqual({});
     }

@@ -25,7 +25,7 @@ const meshes: [name: string, mesh: Mesh][] = [
 ];
 
 async function after(document: HemDocument, operation: string, params: object): Promise<HemDocument> {
-  return applyDelta(document, (await carryOut(document, { operation, params }, localContext)).patch);
+  return applyDelta(document, (await carryOut(document, { operation, params }, localContext)).delta);
 }
 
 const figures = (document: HemDocument) =>

@@ -70,7 +70,7 @@ async function unfolded(
     { operation: 'cut', params: { edges } },
     { operation: 'unfold', params: {} },
   ]) {
-    now = applyDelta(now, (await carryOut(now, request, localContext)).patch);
+    now = applyDelta(now, (await carryOut(now, request, localContext)).delta);
   }
   return now;
 }

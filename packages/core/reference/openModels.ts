@@ -43,12 +43,12 @@ function dragon(name: string): Mesh {
 export async function openedShells(mesh: Mesh, rounds = 3): Promise<Shell[]> {
   let document = openDocument(modelFromMesh('model', mesh), { keepUvs: false });
   for (let round = 0; round < rounds; round++) {
-    const { patch } = await carryOut(
+    const { delta } = await carryOut(
       document,
       { operation: 'open-pieces', params: { least: true } },
       localContext,
     );
-    document = applyDelta(document, patch);
+    document = applyDelta(document, delta);
   }
   return Array.from({ length: shellsOf(document).shellCount }, (_, s) => shellOf(document, s))
     .filter((shell) => shellTopology(shell).canUnfold)

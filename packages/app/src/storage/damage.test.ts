@@ -104,8 +104,8 @@ describe.each([
     expect(keptState(document)).toEqual(keptStates[5]);
     const { project, damage } = await wholeProject(database, id);
     expect(damage).toBeUndefined();
-    project.history.acts.slice(0, 5).reduceRight((d, { patch }, i) => {
-      const earlier = applyDelta(d, inverse(patch));
+    project.history.acts.slice(0, 5).reduceRight((d, { delta }, i) => {
+      const earlier = applyDelta(d, inverse(delta));
       expect(keptState(earlier)).toEqual(keptStates[i]);
       return earlier;
     }, document);
@@ -376,8 +376,8 @@ describe('whatever is in the rows', () => {
     const { document, history } = whole.project;
     expect(findFault(document)).toBeUndefined();
     const { acts, done } = history;
-    const first = acts.slice(0, done).reduceRight((d, { patch }) => applyDelta(d, inverse(patch)), document);
-    const last = acts.slice(done).reduce((d, { patch }) => applyDelta(d, patch), document);
+    const first = acts.slice(0, done).reduceRight((d, { delta }) => applyDelta(d, inverse(delta)), document);
+    const last = acts.slice(done).reduce((d, { delta }) => applyDelta(d, delta), document);
     expect([findFault(first), findFault(last)]).toEqual([undefined, undefined]);
     return whole.damage ? 'partly' : 'whole';
   }

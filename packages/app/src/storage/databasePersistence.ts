@@ -50,7 +50,7 @@ export function databasePersistence(
         )
       : true;
   };
-  const inMemory: Delta[] = fresh?.acts.map(({ patch }) => patch) ?? [];
+  const inMemory: Delta[] = fresh?.acts.map(({ delta }) => delta) ?? [];
   const renewed = async (document: Parameters<Persistence['add']>[2], now: number) => {
     if (Math.abs(now - base.at) < LONG_TAIL) return;
     // The acts are kept: without a newer base opening takes a little longer, and that is all.
@@ -61,7 +61,7 @@ export function databasePersistence(
     async add(acts, index, document) {
       if (!(await stored())) {
         inMemory.length = index;
-        inMemory.push(...acts.map(({ patch }) => patch));
+        inMemory.push(...acts.map(({ delta }) => delta));
         return;
       }
       const number = firstAct + index;
@@ -80,7 +80,7 @@ export function databasePersistence(
     async dropTrial(number) {
       if (await stored()) await dropTrial(database, id, number);
     },
-    async patch(index) {
+    async delta(index) {
       if (!(await stored())) return inMemory[index];
       try {
         return await readPatch(database, id, firstAct + index, await checksums());

@@ -7,7 +7,7 @@ import { isValidAct, validateAct, validateDelta } from '@blunt-hem/core/persiste
 import { walkActs } from '@blunt-hem/core/persistence/walkActs';
 import { readBase } from './bases.ts';
 import { type Database, tablesOf } from './database.ts';
-import { olderPatch } from './older.ts';
+import { olderDelta } from './older.ts';
 import { gone, type Stored } from './projects.ts';
 import { readable } from './reading.ts';
 import { readRecord } from './records.ts';
@@ -51,10 +51,10 @@ export async function loadWhole(database: Database, id: string): Promise<Loaded>
   const { at = 0 } = base;
   const kept = await soundActs(database, id, base.first);
   let checksumDiffers = base.checksumDiffers;
-  const patchOf = async (number: number) => {
+  const deltaOf = async (number: number) => {
     const read = await readUnverified(database, id, number, checksum);
     checksumDiffers ||= read.checksumDiffers;
-    return read.patch;
+    return read.delta;
   };
   let [first, last] = [at, at];
   if (base.at !== undefined) {
@@ -66,7 +66,7 @@ export async function loadWhole(database: Database, id: string): Promise<Loaded>
   const done = counted ?? last;
   const firstAct = row.firstAct ?? first;
   const wanted = Math.max(first, Math.min(last, done));
-  const { document, reached } = await walkActs(base.document, at, wanted, patchOf);
+  const { document, reached } = await walkActs(base.document, at, wanted, deltaOf);
   // What lies beyond an act that is not whole cannot be reached.
   if (reached < wanted) last = reached;
   if (reached > wanted) first = reached;
@@ -164,9 +164,9 @@ export async function readPatch(
   number: number,
   checksum: Checksum,
 ): Promise<Delta> {
-  const { patch, checksumDiffers } = await readUnverified(database, id, number, checksum);
+  const { delta, checksumDiffers } = await readUnverified(database, id, number, checksum);
   if (checksumDiffers) throw new HemError('damaged', 'What an act changed is damaged: a checksum differs.');
-  return patch;
+  return delta;
 }
 
 /** The same of a project that is being looked through: one whose checksum alone differs is taken, and that is told. */
@@ -175,13 +175,13 @@ async function readUnverified(
   id: string,
   number: number,
   checksum: Checksum,
-): Promise<{ readonly patch: Delta; readonly checksumDiffers: boolean }> {
+): Promise<{ readonly delta: Delta; readonly checksumDiffers: boolean }> {
   const reading = await readable(readRecord(database, id, number, checksum));
   if (reading) {
     const { value, unverified, checksumDiffers } = reading;
-    return { patch: validateDelta(checksumDiffers ? unverified : value), checksumDiffers };
+    return { delta: validateDelta(checksumDiffers ? unverified : value), checksumDiffers };
   }
-  return { patch: validateDelta(await readable(olderPatch(database, id, number))), checksumDiffers: false };
+  return { delta: validateDelta(await readable(olderDelta(database, id, number))), checksumDiffers: false };
 }
 
 export interface Whole {
@@ -200,19 +200,19 @@ export async function wholeProject(database: Database, id: string): Promise<Whol
   const stored = await loadWhole(database, id);
   const { row, document, history, trials } = stored;
   const checksum = await checksums();
-  const patches = new Map<number, Delta>();
+  const deltas = new Map<number, Delta>();
   let checksumDiffers = false;
-  const patchOf = async (i: number) => {
+  const deltaOf = async (i: number) => {
     const read = await readUnverified(database, id, row.firstAct + i, checksum);
     checksumDiffers ||= read.checksumDiffers;
-    patches.set(i, read.patch);
-    return read.patch;
+    deltas.set(i, read.delta);
+    return read.delta;
   };
-  const first = (await walkActs(document, history.done, 0, patchOf)).reached;
-  const last = (await walkActs(document, history.done, history.acts.length, patchOf)).reached;
+  const first = (await walkActs(document, history.done, 0, deltaOf)).reached;
+  const last = (await walkActs(document, history.done, history.acts.length, deltaOf)).reached;
   const acts = history.acts
     .slice(first, last)
-    .map((act, i): KeptAct => ({ ...act, patch: patches.get(first + i) as Delta }));
+    .map((act, i): KeptAct => ({ ...act, delta: deltas.get(first + i) as Delta }));
   const lost = history.acts.length - acts.length;
   return {
     project: { name: row.name, document, history: { acts, done: history.done - first }, trials },

@@ -1,6 +1,5 @@
-import type { KeptAct } from '@blunt-hem/core/document/history';
-import { upgradedAct } from '@blunt-hem/core/document/upgrade';
-import type { Database } from './database.ts';
+import { upgradedDelta } from '@blunt-hem/core/document/upgrade';
+import type { Database, OldDeltaRow } from './database.ts';
 
 /** What databases of version 1 and 2 kept, as it would be kept today. It stays as it is until something newer takes its place. */
 
@@ -24,11 +23,12 @@ export async function olderBase(
 }
 
 /** What an act changed; undefined when nothing of that age is kept of it. */
-export async function olderPatch(
+export async function olderDelta(
   { patches, acts }: Database,
   id: string,
   number: number,
 ): Promise<unknown | undefined> {
-  const row = (await patches.get([id, number])) ?? ((await acts.get([id, number])) as KeptAct | undefined);
-  return row?.patch && upgradedAct({ patch: row.patch } as KeptAct).patch;
+  const row =
+    (await patches.get([id, number])) ?? ((await acts.get([id, number])) as Partial<OldDeltaRow> | undefined);
+  return row?.patch && upgradedDelta(row.patch);
 }

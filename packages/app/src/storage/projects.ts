@@ -59,8 +59,8 @@ export async function storeProject(
       await database.projects.add(row);
       await putBase(database, id, BASE, base);
       await database.acts.bulkAdd(kept.map((act, number) => actRow(id, number, act)));
-      for (const [number, { patch }] of kept.entries())
-        await putRecord(database, id, number, pack(patch, sum));
+      for (const [number, { delta }] of kept.entries())
+        await putRecord(database, id, number, pack(delta, sum));
       for (const trial of trials) await putTrial(database, id, trial, sum);
     }),
     'This project could not be stored',
@@ -77,14 +77,14 @@ export async function addProject(
   return stored.row.id;
 }
 
-const actRow = (projectId: string, number: number, { operation, params, label, group, patch }: KeptAct) => ({
+const actRow = (projectId: string, number: number, { operation, params, label, group, delta }: KeptAct) => ({
   operation,
   params,
   label,
   group,
   projectId,
   number,
-  bytes: byteSize(patch.changes),
+  bytes: byteSize(delta.changes),
 });
 
 const counts = (document: HemDocument) => ({
@@ -109,7 +109,7 @@ export async function saveActs(
   passed?: BasePlace,
 ): Promise<BasePlace | undefined> {
   const sum = await checksums();
-  const patches = acts.map(({ patch }) => pack(patch, sum));
+  const deltas = acts.map(({ delta }) => pack(delta, sum));
   const done = number + acts.length;
   const next = passed && { at: done, slot: otherSlot(passed) };
   const base = next && pack({ document, at: next.at }, sum);
@@ -119,7 +119,7 @@ export async function saveActs(
       await deleteActs(database, id, number, Infinity);
       for (const [i, act] of acts.entries()) {
         await database.acts.add(actRow(id, number + i, act));
-        await putRecord(database, id, number + i, patches[i]);
+        await putRecord(database, id, number + i, deltas[i]);
       }
       if (passed && base) {
         await markPassed(database, id, passed);

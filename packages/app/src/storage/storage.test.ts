@@ -181,7 +181,7 @@ describe('storage', () => {
     expect((await loadProject(database, id)).document).toEqual(reopened.document);
   });
 
-  it('reads patches back that memory has let go of', async () => {
+  it('reads deltas back that memory has let go of', async () => {
     const { database, stored } = await project();
     const { document, history, row, base } = stored;
     const persistence = { ...databasePersistence(database, { row, base }), memory: 100 };
@@ -192,9 +192,9 @@ describe('storage', () => {
       jobs: localJobs,
       persistence: {
         ...persistence,
-        patch: (at) => {
+        delta: (at) => {
           readBack++;
-          return persistence.patch(at);
+          return persistence.delta(at);
         },
       },
     });

@@ -114,14 +114,14 @@ describe('the figures of shells', () => {
     await controller.measure(cut);
     expect(measured).toBe(2);
     const moved = await after(cut, request('transform-shells', { shells: [1], matrix: [2, 0, 0, 2, 0, 0] }));
-    const { patch } = await import('@blunt-hem/core/operations/catalogue').then(async ({ carryOut }) =>
+    const { delta } = await import('@blunt-hem/core/operations/catalogue').then(async ({ carryOut }) =>
       carryOut(
         cut,
         request('transform-shells', { shells: [1], matrix: [2, 0, 0, 2, 0, 0] }),
         (await import('@blunt-hem/core/operations/localContext')).localContext,
       ),
     );
-    controller.forget(moved, [patch]);
+    controller.forget(moved, [delta]);
     await controller.measure(moved);
     expect(measured).toBe(2);
     expect(controller.rows(moved)[0].stretch?.l2).toBe(figuresOf(cut, 0).stretch?.l2);

@@ -26,9 +26,9 @@ async function start() {
   const act = async (...requests: Request[]) => {
     const deltas: Delta[] = [];
     for (const each of requests) {
-      const { patch } = await carryOut(document, each, localContext);
-      document = applyDelta(document, patch);
-      deltas.push(patch);
+      const { delta } = await carryOut(document, each, localContext);
+      document = applyDelta(document, delta);
+      deltas.push(delta);
     }
     told.shells = 0;
     controller.forget(document, deltas);

@@ -14,16 +14,16 @@ export const isLocked = (document: HemDocument, shell: number): boolean =>
   facesOfShell(shellsOf(document), shell).some((f) => document.locked[f] === 1);
 
 /** Shells that hold their places, being locked or pinned. */
-export function heldShells(document: HemDocument): Set<number> {
-  const held = new Set<number>();
+export function constrainedShells(document: HemDocument): Set<number> {
+  const constrained = new Set<number>();
   const { locked, pins } = document;
-  if (!locked.includes(1) && !pins.includes(1)) return held;
+  if (!locked.includes(1) && !pins.includes(1)) return constrained;
   const { faceShell } = shellsOf(document);
   const { faceStart } = document.model.mesh;
   faceShell.forEach((s, f) => {
-    if (locked[f] || pins.subarray(faceStart[f], faceStart[f + 1]).includes(1)) held.add(s);
+    if (locked[f] || pins.subarray(faceStart[f], faceStart[f + 1]).includes(1)) constrained.add(s);
   });
-  return held;
+  return constrained;
 }
 
 /** Whether shells keep their places: the artist has placed some, or holds one. */

@@ -39,8 +39,8 @@ describe('patches', () => {
     const start = document();
     const flat = flattened(start);
     const change = uvChange(start, new Map([[0, new Float64Array(16).fill(0.5)]]));
-    const patch = { changes: [change, markChange(start, 'stale', [0, 1], 1)], notes: ['x'] };
-    expect(applyDelta(applyDelta(start, patch), inverse(patch))).toEqual(start);
+    const delta = { changes: [change, markChange(start, 'stale', [0, 1], 1)], notes: ['x'] };
+    expect(applyDelta(applyDelta(start, delta), inverse(delta))).toEqual(start);
     expect(start.uvSets[0].uv.every(Number.isNaN)).toBe(true);
     expect(flat.uvSets[0].uv.every(Number.isNaN)).toBe(false);
   });

@@ -104,13 +104,13 @@ export interface Whole extends Marks, Pick<HemDocument, 'uvSets'> {
 
 export const NO_CHANGE: Delta = { changes: [], notes: [] };
 
-export function applyDelta(document: HemDocument, patch: Delta): HemDocument {
-  return patch.changes.reduce(applyChange, document);
+export function applyDelta(document: HemDocument, delta: Delta): HemDocument {
+  return delta.changes.reduce(applyChange, document);
 }
 
-/** The patch that takes this one back. */
-export const inverse = (patch: Delta): Delta => ({
-  changes: patch.changes.map(reversed).reverse(),
+/** The delta that takes this one back. */
+export const inverse = (delta: Delta): Delta => ({
+  changes: delta.changes.map(reversed).reverse(),
   notes: [],
 });
 
@@ -256,15 +256,15 @@ export const isEmpty = (change: Change): boolean => {
   }
 };
 
-/** Whether a patch leads to another mesh or other names. */
+/** Whether a delta leads to another mesh or other names. */
 export const changesModel = ({ changes }: Delta): boolean =>
   changes.some(({ kind }) => kind === 'remesh' || kind === 'replacement' || kind === 'model');
 
-/** Whether a patch makes another UV set current, so that all that is of a set is another. */
+/** Whether a delta makes another UV set current, so that all that is of a set is another. */
 export const switchesSet = ({ changes }: Delta): boolean =>
   changes.some(({ kind }) => kind === 'set-switched');
 
-/** Memory that the arrays of a patch take, bytes. */
+/** Memory that the arrays of a delta take, bytes. */
 export function byteSize(value: unknown): number {
   if (ArrayBuffer.isView(value)) return value.byteLength;
   if (Array.isArray(value)) return value.reduce((sum: number, item) => sum + byteSize(item), 0);

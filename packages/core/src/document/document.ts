@@ -18,8 +18,8 @@ import {
 } from './fields.ts';
 
 /**
- * Everything an artist has made of a model. Never changed in place: an operation gives a patch, and
- * `applyDelta` gives the next document, sharing with the last whatever the patch left alone.
+ * Everything an artist has made of a model. Never changed in place: an operation gives a delta, and
+ * `applyDelta` gives the next document, sharing with the last whatever the delta left alone.
  */
 export interface HemDocument extends Marks, Values {
   readonly model: Model;

@@ -14,7 +14,7 @@ export interface Act {
 
 /** An act as it is kept. */
 export interface KeptAct extends Act {
-  readonly patch: Delta;
+  readonly delta: Delta;
 }
 
 /** What was done, in order, and how much of it stands; the rest can be redone. */

@@ -60,9 +60,9 @@ function document(): HemDocument {
 
 function there(start: HemDocument, edit: MeshEdit) {
   const change = remeshed(start, edit);
-  const patch = { changes: [change], notes: [] };
-  const after = applyDelta(start, patch);
-  return { change, after, back: applyDelta(after, inverse(patch)), patch };
+  const delta = { changes: [change], notes: [] };
+  const after = applyDelta(start, delta);
+  return { change, after, back: applyDelta(after, inverse(delta)), delta };
 }
 
 const EDITS: [string, (mesh: Mesh) => MeshEdit][] = [
@@ -99,14 +99,14 @@ const EDITS: [string, (mesh: Mesh) => MeshEdit][] = [
 describe('another mesh', () => {
   it.each(EDITS)('%s: goes, comes back bit by bit, and goes again', (_, edit) => {
     const start = document();
-    const { after, back, patch, change } = there(start, edit(start.model.mesh));
+    const { after, back, delta, change } = there(start, edit(start.model.mesh));
     expect(after.model.mesh).toEqual(edit(start.model.mesh).mesh);
     expect(after.model.altered).toBe(true);
     expect(back).toEqual(start);
     expect('altered' in back.model).toBe(false);
-    expect(applyDelta(back, patch)).toEqual(after);
+    expect(applyDelta(back, delta)).toEqual(after);
     // Through a copy, as storage makes one.
-    expect(applyDelta(start, structuredClone(patch))).toEqual(after);
+    expect(applyDelta(start, structuredClone(delta))).toEqual(after);
     expect(change.kind).toBe('remesh');
   });
 
@@ -147,11 +147,11 @@ describe('other names', () => {
     const change = modelChange(start.model, { objects: ['x', 'b', 'c'], faceObject, altered: true });
     expect(change.perFace.faceObject?.at).toEqual(Uint32Array.of(7));
     expect(Object.keys(change.after)).toEqual(['objects', 'altered']);
-    const patch = { changes: [change], notes: [] };
-    const after = applyDelta(start, patch);
+    const delta = { changes: [change], notes: [] };
+    const after = applyDelta(start, delta);
     expect(after.model).toMatchObject({ objects: ['x', 'b', 'c'], altered: true });
     expect(after.model.mesh).toBe(start.model.mesh);
-    expect(applyDelta(after, inverse(patch))).toEqual(start);
+    expect(applyDelta(after, inverse(delta))).toEqual(start);
     // JSON knows no undefined: what had no value before has none after undo all the same.
     const read = JSON.parse(JSON.stringify({ ...change, perFace: {} }));
     const undone = applyDelta(after, inverse({ changes: [read], notes: [] }));

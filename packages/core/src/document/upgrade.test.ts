@@ -4,8 +4,7 @@ import { findFault } from '../persistence/validateDocument.ts';
 import { cube } from '../testing/shapes.ts';
 import { applyDelta } from './delta.ts';
 import { openDocument } from './document.ts';
-import type { KeptAct } from './history.ts';
-import { upgradedActs, upgradedDocument } from './upgrade.ts';
+import { upgradedDelta, upgradedDocument } from './upgrade.ts';
 
 const now = openDocument(modelFromMesh('Cube', cube()));
 
@@ -25,17 +24,9 @@ describe('what an earlier version kept', () => {
       before: Uint8Array.of(0),
       after: Uint8Array.of(1),
     });
-    const act = (field: string): KeptAct =>
-      ({
-        operation: field,
-        label: field,
-        params: {},
-        group: 0,
-        patch: { changes: [marks(field)], notes: [] },
-      }) as never;
-    const [hidden, cut] = upgradedActs([act('hiddenParts'), act('seams')]);
-    expect(hidden.patch.changes).toEqual([]);
-    expect(cut.patch.changes).toHaveLength(1);
+    const upgraded = (field: string) => upgradedDelta({ changes: [marks(field)], notes: [] } as never);
+    expect(upgraded('hiddenParts').changes).toEqual([]);
+    expect(upgraded('seams').changes).toHaveLength(1);
   });
 
   it('has materials as objects, where they were names and a list of colours', () => {
@@ -57,15 +48,8 @@ describe('what an earlier version kept', () => {
       after: { ...old, materials: ['Fern', 'Bare'] },
       perFace: {},
     };
-    const act = {
-      operation: 'name-parts',
-      label: '',
-      params: {},
-      group: 0,
-      patch: { changes: [change], notes: [] },
-    };
-    const [{ patch }] = upgradedActs([act as never]) as KeptAct[];
-    expect(applyDelta(upgraded, patch).model.materials[0]).toEqual({ ...described[0], name: 'Fern' });
-    expect(applyDelta(upgraded, patch).model).not.toHaveProperty('materialColours');
+    const delta = upgradedDelta({ changes: [change], notes: [] } as never);
+    expect(applyDelta(upgraded, delta).model.materials[0]).toEqual({ ...described[0], name: 'Fern' });
+    expect(applyDelta(upgraded, delta).model).not.toHaveProperty('materialColours');
   });
 });

@@ -2,7 +2,7 @@ import type { Material } from '../mesh/material.ts';
 import { faceCount } from '../mesh/mesh.ts';
 import type { Model } from '../mesh/model.ts';
 import { FIRST_TILE, type Tile } from '../surface/tiles.ts';
-import type { Change } from './delta.ts';
+import type { Change, Delta } from './delta.ts';
 import { type DocumentSet, freshState, type HemDocument } from './document.ts';
 import {
   blankMarks,
@@ -13,7 +13,6 @@ import {
   setStateOf,
   VALUES,
 } from './fields.ts';
-import type { KeptAct } from './history.ts';
 import type { Limits } from './limits.ts';
 
 /**
@@ -145,11 +144,9 @@ type OldChange = {
   readonly after?: unknown;
 };
 
-export const upgradedActs = <T extends KeptAct>(acts: readonly T[]): T[] => acts.map(upgradedAct);
-
-export function upgradedAct<T extends KeptAct>(act: T): T {
-  const changes = (act.patch.changes as readonly OldChange[]).flatMap(upgradedChange);
-  return { ...act, patch: { ...act.patch, changes } };
+/** What an act changed, as it is now, from as any version kept it. */
+export function upgradedDelta(kept: Delta): Delta {
+  return { ...kept, changes: (kept.changes as readonly OldChange[]).flatMap(upgradedChange) };
 }
 
 function upgradedChange(change: OldChange): Change[] {

@@ -230,7 +230,7 @@ describe('template', () => {
       },
       { operation: 'pack', params: {} },
     ]) {
-      document = applyDelta(document, (await carryOut(document, request, localContext)).patch);
+      document = applyDelta(document, (await carryOut(document, request, localContext)).delta);
     }
     const svg = writeTemplate(document, { tile: 1013, size: 512, fills: true, edges: true, numbers: true });
     expect(svg).toMatch(/^<svg [^>]*width="1024" height="512"/);

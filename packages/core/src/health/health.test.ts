@@ -194,7 +194,7 @@ describe('checks', () => {
     expect(findingOf('lost-points', card.mesh, card)?.count).toBe(1);
     const document = openDocument(model);
     const request = { operation: 'repair', params: { kind: 'lost-points' } };
-    const after = applyDelta(document, (await carryOut(document, request, localContext)).patch);
+    const after = applyDelta(document, (await carryOut(document, request, localContext)).delta);
     expect([...(after.model.faceLost ?? [])]).toEqual([0]);
   });
 
@@ -269,20 +269,20 @@ describe('repairs', () => {
 
   it.each(ills)('%s: gone afterwards, and back after undo', async (kind, mesh) => {
     const document = openDocument(modelFromMesh('model', mesh));
-    const { patch } = await carryOut(document, { operation: 'repair', params: { kind } }, localContext);
-    const after = applyDelta(document, patch);
+    const { delta } = await carryOut(document, { operation: 'repair', params: { kind } }, localContext);
+    const after = applyDelta(document, delta);
     const { connectivity, triangulation } = topologyOf(after.model);
     const again = { model: after.model, mesh: after.model.mesh, connectivity, triangulation };
     expect(checkOf(kind)?.find(again, DEFAULT_OPTIONS, unattended)).toBeUndefined();
     expect(after.seams.length).toBe(connectivity.isInterior.length);
-    expect(applyDelta(after, inverse(patch))).toEqual(document);
+    expect(applyDelta(after, inverse(delta))).toEqual(document);
   });
 
   it('of faces can be done in part, on those that were found', async () => {
     const document = openDocument(modelFromMesh('model', turned(flat, 5, 7)));
     const request = { operation: 'repair', params: { kind: 'mixed-winding', faces: [5] } };
-    const { patch } = await carryOut(document, request, localContext);
-    expect([...(findingOf('mixed-winding', applyDelta(document, patch).model.mesh)?.faces ?? [])]).toEqual([
+    const { delta } = await carryOut(document, request, localContext);
+    expect([...(findingOf('mixed-winding', applyDelta(document, delta).model.mesh)?.faces ?? [])]).toEqual([
       7,
     ]);
   });
@@ -304,10 +304,10 @@ describe('repairs', () => {
     });
     let document = openDocument({ ...modelFromMesh('step', step), uvSets: [{ name: 'UV', uv }] });
     for (const kind of ['t-junctions', 'cracks']) {
-      const { patch } = await carryOut(document, { operation: 'repair', params: { kind } }, localContext);
+      const { delta } = await carryOut(document, { operation: 'repair', params: { kind } }, localContext);
       const before = document;
-      document = applyDelta(document, patch);
-      expect(applyDelta(document, inverse(patch))).toEqual(before);
+      document = applyDelta(document, delta);
+      expect(applyDelta(document, inverse(delta))).toEqual(before);
     }
     const { mesh } = document.model;
     expect([...mesh.faceStart]).toEqual([0, 5, 9, 13]);
@@ -321,8 +321,8 @@ describe('repairs', () => {
   it('keep the area of a polygon with a hole', async () => {
     const document = openDocument(modelFromMesh('model', bridged));
     const params = { kind: 'bridged-polygons' };
-    const { patch } = await carryOut(document, { operation: 'repair', params }, localContext);
-    const { mesh } = applyDelta(document, patch).model;
+    const { delta } = await carryOut(document, { operation: 'repair', params }, localContext);
+    const { mesh } = applyDelta(document, delta).model;
     let area = 0;
     for (let c = 0; c < mesh.cornerVertex.length; c += 3) {
       const [a, b, d] = mesh.cornerVertex.subarray(c, c + 3);
@@ -344,16 +344,16 @@ describe('repairs', () => {
       moved(boxInBox, 40),
     );
     const document = openDocument(modelFromMesh('model', ill));
-    const { patch } = await carryOut(document, { operation: 'repair-safe', params: {} }, localContext);
-    expect(patch.notes).toEqual([
+    const { delta } = await carryOut(document, { operation: 'repair-safe', params: {} }, localContext);
+    expect(delta.notes).toEqual([
       'Join them: 4 open crack points.',
       'Turn them over: 1 face that faces the other way than its neighbours.',
       'Turn the pieces inside in: 6 faces of pieces that are inside out.',
     ]);
-    const after = applyDelta(document, patch);
+    const after = applyDelta(document, delta);
     const left = examine({ ...patient(after.model.mesh), model: after.model }, unattended);
     expect(left.map(({ check }) => check.kind).sort()).toEqual(['hidden-faces', 'warped-polygons']);
-    expect(applyDelta(after, inverse(patch))).toEqual(document);
+    expect(applyDelta(after, inverse(delta))).toEqual(document);
   });
 
   it('take names, UVs, seams and what is hidden along', async () => {
@@ -378,10 +378,10 @@ describe('repairs', () => {
       { operation: 'delete-faces', params: { faces: [0, 1, 13] } },
       { operation: 'repair-safe', params: {} },
     ]) {
-      const { patch } = await carryOut(document, step, localContext);
+      const { delta } = await carryOut(document, step, localContext);
       const back = document;
-      document = applyDelta(document, patch);
-      expect(applyDelta(document, inverse(patch))).toEqual(back);
+      document = applyDelta(document, delta);
+      expect(applyDelta(document, inverse(delta))).toEqual(back);
     }
     expect(document.model.faceObject.length).toBe(27);
     expect([...document.hidden]).toEqual(Array.from({ length: 27 }, (_, f) => (f < 21 ? 0 : 1)));
@@ -412,6 +412,6 @@ describe('repairs', () => {
     const all = Array.from({ length: 12 }, (_, f) => f);
     await expect(refused('delete-faces', { faces: all })).rejects.toThrow('Nothing would be left');
     await expect(refused('delete-faces', { faces: [99] })).rejects.toThrow('no face 99');
-    expect((await refused('repair-safe', {})).patch.changes).toEqual([]);
+    expect((await refused('repair-safe', {})).delta.changes).toEqual([]);
   });
 });

@@ -56,16 +56,16 @@ describe('the catalogue', () => {
     const states = [start];
     for (const [group, request] of acts(start).entries()) {
       const outcome = await carryOut(document, request, localContext);
-      document = applyDelta(document, outcome.patch);
+      document = applyDelta(document, outcome.delta);
       history = record(history, { operation: request.operation, ...outcome, group });
       states.push(document);
-      expect(applyDelta(document, inverse(outcome.patch))).toEqual(states[group]);
+      expect(applyDelta(document, inverse(outcome.delta))).toEqual(states[group]);
     }
     for (let i = states.length - 1; i > 0; i--) {
-      document = applyDelta(document, inverse(history.acts[i - 1].patch));
+      document = applyDelta(document, inverse(history.acts[i - 1].delta));
       expect(document).toEqual(states[i - 1]);
     }
-    for (const { patch } of history.acts) document = applyDelta(document, patch);
+    for (const { delta } of history.acts) document = applyDelta(document, delta);
     expect(document).toEqual(states[states.length - 1]);
     const requests = JSON.parse(
       JSON.stringify(history.acts.map(({ operation, params }) => ({ operation, params }))),
@@ -172,11 +172,11 @@ describe('the catalogue', () => {
     const mirrored = await after(cut, { operation: 'mirror-in-place', params: { shells: [ON_LID] } });
     const relax = (shells: number[]) =>
       carryOut(mirrored, { operation: 'relax', params: { shells } }, localContext);
-    expect((await relax([ON_LID, BELOW])).patch.notes.join()).toMatch(
+    expect((await relax([ON_LID, BELOW])).delta.notes.join()).toMatch(
       /1 shell with flipped or collapsed faces left alone/,
     );
     await expect(relax([ON_LID])).rejects.toThrow(/flipped or collapsed faces/);
-    expect((await relax([BELOW])).patch.notes.join()).not.toMatch(/flipped/);
+    expect((await relax([BELOW])).delta.notes.join()).not.toMatch(/flipped/);
   });
 
   it('gives new shells room beside the old', async () => {
@@ -222,9 +222,9 @@ describe('parts', () => {
     };
     const start = openDocument(model);
     const after = async (params: object) => {
-      const { patch } = await carryOut(start, { operation: 'name-parts', params }, localContext);
-      const document = applyDelta(start, patch);
-      expect(applyDelta(document, inverse(patch))).toEqual(start);
+      const { delta } = await carryOut(start, { operation: 'name-parts', params }, localContext);
+      const document = applyDelta(start, delta);
+      expect(applyDelta(document, inverse(delta))).toEqual(start);
       return document.model;
     };
     const renamed = await after({ by: 'object', parts: [1], name: 'lid' });
@@ -248,7 +248,7 @@ describe('parts', () => {
     const hidden = async (params: object) => {
       document = applyDelta(
         document,
-        (await carryOut(document, { operation: 'hide', params }, localContext)).patch,
+        (await carryOut(document, { operation: 'hide', params }, localContext)).delta,
       );
       return [...document.hidden].join('');
     };
@@ -265,8 +265,8 @@ describe('what an artist hears', () => {
     const { positions, triangles } = horn(12, 12, 6);
     const faceStart = Uint32Array.from({ length: triangles.length / 3 + 1 }, (_, f) => 3 * f);
     const document = openDocument(modelFromMesh('Horn', { positions, cornerVertex: triangles, faceStart }));
-    const { patch } = await carryOut(document, { operation: 'unfold', params: {} }, localContext);
-    expect(patch.notes).toEqual([
+    const { delta } = await carryOut(document, { operation: 'unfold', params: {} }, localContext);
+    expect(delta.notes).toEqual([
       'Nearly closed: 1 shell, kept from flipping and from shrinking to nothing at the cost of stretch. A lengthwise cut would help.',
     ]);
   });

@@ -121,7 +121,7 @@ export function operationNamed(name: string): Operation<string, any, any> {
 }
 
 export interface Outcome {
-  readonly patch: Delta;
+  readonly delta: Delta;
   readonly label: string;
   /** With defaults filled in, and numbers for what was told by what it is. */
   readonly params: unknown;
@@ -149,7 +149,7 @@ export async function carryOut(
   const notes = [...patch.notes, ...leftLocked(left)];
   const label = operation.label(value, document);
   return {
-    patch: { ...patch, notes },
+    delta: { ...patch, notes },
     label: chosen.words ? `${label}: ${chosen.words}` : label,
     params: value,
     kept: { ...value, ...chosen.kept },

@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest';
 import { applyDelta, inverse, isEmpty } from '../document/delta.ts';
 import { type HemDocument, openDocument, shellOf, shellUv, topologyOf } from '../document/document.ts';
 import { LIMIT_PRESETS } from '../document/limits.ts';
-import { upgradedAct } from '../document/upgrade.ts';
+import { upgradedDelta } from '../document/upgrade.ts';
 import { HemError } from '../errors.ts';
 import { findEdge } from '../mesh/connectivity.ts';
 import { type Mesh, meshFromPolygons } from '../mesh/mesh.ts';
@@ -191,22 +191,22 @@ describe.each(OPERATIONS.map(({ name }) => name))('%s', (name) => {
     const start = await on();
     const before = structuredClone(seen(start));
     const params = paramsFor(start);
-    const { patch, label } = await carryOut(start, { operation: name, params }, context);
-    expect(patch.changes.every(isEmpty)).toBe(false);
+    const { delta, label } = await carryOut(start, { operation: name, params }, context);
+    expect(delta.changes.every(isEmpty)).toBe(false);
     expect(label).toMatch(/^[A-Z]/);
-    const next = applyDelta(start, patch);
+    const next = applyDelta(start, delta);
     expect(seen(next)).not.toEqual(before);
     expect(seen(start)).toEqual(before);
-    const back = applyDelta(next, inverse(patch));
+    const back = applyDelta(next, inverse(delta));
     expect(seen(back)).toEqual(before);
-    expect(seen(applyDelta(back, patch))).toEqual(seen(next));
+    expect(seen(applyDelta(back, delta))).toEqual(seen(next));
     // As it is read back from a project or the store, either way.
-    const kept = validateDelta(upgradedAct({ operation: name, params, label, group: 0, patch }).patch);
+    const kept = validateDelta(upgradedDelta(delta));
     expect(seen(applyKept(start, kept))).toEqual(seen(next));
     expect(seen(applyKept(next, inverse(kept)))).toEqual(before);
     const again = JSON.parse(JSON.stringify({ operation: name, params }));
     const replayed = await carryOut(await on(), again, context);
-    expect(seen(applyDelta(await on(), replayed.patch))).toEqual(seen(next));
+    expect(seen(applyDelta(await on(), replayed.delta))).toEqual(seen(next));
   });
 
   it('that is stopped at once leaves the document as it was, and is done or told in a sentence', async () => {
@@ -218,7 +218,7 @@ describe.each(OPERATIONS.map(({ name }) => name))('%s', (name) => {
     if (outcome instanceof Error) {
       expect(outcome).toBeInstanceOf(HemError);
       expect(outcome.message).toMatch(/\.$/);
-    } else expect(seen(applyDelta(applyDelta(start, outcome.patch), inverse(outcome.patch)))).toEqual(before);
+    } else expect(seen(applyDelta(applyDelta(start, outcome.delta), inverse(outcome.delta)))).toEqual(before);
     expect(seen(start)).toEqual(before);
   });
 });

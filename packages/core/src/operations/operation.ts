@@ -36,13 +36,13 @@ export interface Operation<Name extends string, Out, In = Out> {
    */
   run(document: HemDocument, params: Out, context: OperationContext): Delta | Promise<Delta>;
   /** What is done at once after it, in the same undo. */
-  readonly follow?: readonly Follow<Out>[];
+  readonly followUps?: readonly FollowUp<Out>[];
   /** The shells that it lays flat, in the document as it leaves it: they are kept as a trial. */
   readonly trial?: (after: HemDocument, params: Out) => readonly number[];
   /** True where it may change locked shells. */
   readonly onLocked?: true;
   /** True where it neither reads nor changes anything that a long operation does: it need not wait for one, nor end it. */
-  readonly aside?: true;
+  readonly nonBlocking?: true;
 }
 
 /**
@@ -53,7 +53,7 @@ export interface Operation<Name extends string, Out, In = Out> {
  * @param params  of the operation
  * @returns undefined when there is nothing to do
  */
-export type Follow<Out = unknown> = (
+export type FollowUp<Out = unknown> = (
   after: HemDocument,
   now: HemDocument,
   params: Out,

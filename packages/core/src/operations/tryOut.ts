@@ -15,13 +15,13 @@ export async function tryOut(
   request: Request,
   context: OperationContext,
 ): Promise<HemDocument> {
-  const { patch, params } = await carryOut(document, request, context);
-  const after = applyDelta(document, patch);
+  const { delta, params } = await carryOut(document, request, context);
+  const after = applyDelta(document, delta);
   let now = after;
   try {
-    for (const follow of operationNamed(request.operation).follow ?? []) {
+    for (const follow of operationNamed(request.operation).followUps ?? []) {
       const next = follow(after, now, params);
-      if (next) now = applyDelta(now, (await carryOut(now, next, context)).patch);
+      if (next) now = applyDelta(now, (await carryOut(now, next, context)).delta);
     }
   } catch (error) {
     if (!(error instanceof HemError) || error.code === 'stopped') throw error;

@@ -44,17 +44,17 @@ describe('a patch that was read back', () => {
     const { connectivity } = topologyOf(start.model);
     const edges = [4, 5, 6, 7].map((a, i, ring) => findEdge(connectivity, a, ring[(i + 1) % 4]));
     const cut = await carryOut(start, { operation: 'cut', params: { edges } }, localContext);
-    const document = applyDelta(start, cut.patch);
-    const { patch } = await carryOut(document, { operation: 'unfold', params: {} }, localContext);
+    const document = applyDelta(start, cut.delta);
+    const { delta } = await carryOut(document, { operation: 'unfold', params: {} }, localContext);
     const again = await carryOut(
-      applyDelta(document, patch),
+      applyDelta(document, delta),
       { operation: 'transform-shells', params: { shells: [0], matrix: [1, 0, 0, 1, 0.1, 0] } },
       localContext,
     );
-    return { document: applyDelta(document, patch), patch: again.patch };
+    return { document: applyDelta(document, delta), delta: again.delta };
   }
-  const spoilt = (patch: Delta, field: 'vertices' | 'corners'): Delta => {
-    const copy = structuredClone(patch);
+  const spoilt = (delta: Delta, field: 'vertices' | 'corners'): Delta => {
+    const copy = structuredClone(delta);
     const change = copy.changes.find(({ kind }) => kind === 'uv') as UvChange;
     expect(change[field].at.length).toBeGreaterThan(0);
     change[field].before[0] += 1e-12;
@@ -62,12 +62,12 @@ describe('a patch that was read back', () => {
   };
 
   it('has to start from exactly what is there, either way', async () => {
-    const { document, patch } = await unfolded();
-    const after = applyKept(document, patch);
-    expect(applyKept(after, inverse(patch))).toEqual(document);
+    const { document, delta } = await unfolded();
+    const after = applyKept(document, delta);
+    expect(applyKept(after, inverse(delta))).toEqual(document);
     for (const field of ['vertices', 'corners'] as const)
-      expect(() => applyKept(document, spoilt(patch, field))).toThrow(/does not fit the model/);
-    expect(() => applyKept(after, patch)).toThrow(/does not fit the model/);
+      expect(() => applyKept(document, spoilt(delta, field))).toThrow(/does not fit the model/);
+    expect(() => applyKept(after, delta)).toThrow(/does not fit the model/);
   });
 });
 

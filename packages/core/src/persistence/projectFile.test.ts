@@ -220,7 +220,7 @@ describe('a damaged project file', () => {
       // Whatever is left can be taken back to the end.
       back.history.acts
         .slice(0, back.history.done)
-        .reduceRight((d, { patch }) => applyDelta(d, inverse(patch)), back.document);
+        .reduceRight((d, { delta }) => applyDelta(d, inverse(delta)), back.document);
       expect(back.history.acts.length).toBeLessThan(acts.length);
     }
   });
@@ -235,14 +235,14 @@ describe('project files of earlier versions', () => {
       const { acts, done } = project.history;
       expect([acts.length, done]).toEqual([6, 5]);
       expect(keptState(project.document)).toEqual(keptStates[5]);
-      expect(keptState(applyDelta(project.document, acts[5].patch))).toEqual(keptStates[6]);
+      expect(keptState(applyDelta(project.document, acts[5].delta))).toEqual(keptStates[6]);
       let { document } = project;
       for (let i = done; i-- > 0; ) {
-        document = applyDelta(document, inverse(acts[i].patch));
+        document = applyDelta(document, inverse(acts[i].delta));
         expect(keptState(document)).toEqual(keptStates[i]);
         expect(findFault(document)).toBeUndefined();
       }
-      for (let i = 0; i < done; i++) document = applyDelta(document, acts[i].patch);
+      for (let i = 0; i < done; i++) document = applyDelta(document, acts[i].delta);
       expect(document).toEqual(project.document);
     },
   );
@@ -252,7 +252,7 @@ describe('project files of earlier versions', () => {
     expect(loss).toBeUndefined();
     const { acts, done } = project.history;
     const states = [project.document];
-    for (let i = done; i-- > 0; ) states.push(applyDelta(states[states.length - 1], inverse(acts[i].patch)));
+    for (let i = done; i-- > 0; ) states.push(applyDelta(states[states.length - 1], inverse(acts[i].delta)));
     for (const state of states) {
       expect(findFault(state)).toBeUndefined();
       expect(state.uvSets.map(({ id, name }) => [id, name])).toEqual([
@@ -265,7 +265,7 @@ describe('project files of earlier versions', () => {
       expect(light.placed).toBe(1);
     }
     let again = states[states.length - 1];
-    for (let i = 0; i < done; i++) again = applyDelta(again, acts[i].patch);
+    for (let i = 0; i < done; i++) again = applyDelta(again, acts[i].delta);
     expect(again).toEqual(project.document);
   });
 
@@ -276,10 +276,10 @@ describe('project files of earlier versions', () => {
     let { document } = project;
     const bare = { name: 'Bare' };
     expect(document.model.materials).toEqual([{ name: 'Fern', colour: [0.25, 0.5, 0.125] }, bare]);
-    for (let i = done; i-- > 0; ) document = applyKept(document, inverse(acts[i].patch));
+    for (let i = done; i-- > 0; ) document = applyKept(document, inverse(acts[i].delta));
     expect(document.model.materials).toEqual([{ name: 'Moss', colour: [0.25, 0.5, 0.125] }, bare]);
     expect(document.model.images).toEqual([]);
-    for (let i = 0; i < done; i++) document = applyKept(document, acts[i].patch);
+    for (let i = 0; i < done; i++) document = applyKept(document, acts[i].delta);
     expect(document).toEqual(project.document);
   });
 
@@ -294,16 +294,16 @@ describe('project files of earlier versions', () => {
     expect(document.limits).not.toHaveProperty('texture');
     expect(document.limits.stretch).toBe(1.1);
     for (let i = done; i-- > 0; ) {
-      document = applyDelta(document, inverse(acts[i].patch));
+      document = applyDelta(document, inverse(acts[i].delta));
       expect(findFault(document)).toBeUndefined();
     }
-    for (let i = 0; i < done; i++) document = applyDelta(document, acts[i].patch);
+    for (let i = 0; i < done; i++) document = applyDelta(document, acts[i].delta);
     // A set that is added anew has the usual texture: the act does not tell which.
     expect({ ...document, tiles: project.document.tiles }).toEqual(project.document);
     expect(document.currentUv).toBe(1);
     expect(findFault(withCurrent(document, 0))).toBeUndefined();
     // And what was kept is taken as sound when it is read back act by act.
-    for (let i = done; i-- > 0; ) document = applyKept(document, inverse(acts[i].patch));
+    for (let i = done; i-- > 0; ) document = applyKept(document, inverse(acts[i].delta));
     expect(document.tiles).toEqual([{ ...FIRST_TILE, width: 1024, height: 1024, padding: 4 }]);
     expect(document.limits.stretch).toBe(1.25);
   });

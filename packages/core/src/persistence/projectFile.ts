@@ -1,9 +1,10 @@
 import { strFromU8, strToU8, type ZipOptions, zipSync } from 'fflate';
 import Joi from 'joi';
 import type { NumberArray } from '../document/arrayDelta.ts';
+import type { Delta } from '../document/delta.ts';
 import type { HemDocument } from '../document/document.ts';
-import type { History, KeptAct } from '../document/history.ts';
-import { upgradedAct, upgradedIfDocument } from '../document/upgrade.ts';
+import type { Act, History, KeptAct } from '../document/history.ts';
+import { upgradedDelta, upgradedIfDocument } from '../document/upgrade.ts';
 import { FileError, HemError } from '../errors.ts';
 import type { Trial } from '../trials/trial.ts';
 import { attempt } from './attempt.ts';
@@ -47,14 +48,23 @@ export const MOST_UNPACKED = 2 ** 31;
  *
  * @throws HemError when it would take more, unpacked, than `readProject` takes in
  */
-export async function writeProject(
-  { name, document, history, trials = [] }: Project,
-  most = MOST_UNPACKED,
-): Promise<Uint8Array> {
-  const { text, checksum, arrays } = pack(
-    { format: FORMAT, version: VERSION, name, document, history, trials },
-    await checksums(),
-  );
+export const writeProject = (project: Project, most = MOST_UNPACKED): Promise<Uint8Array> =>
+  writeManifest(manifestOf(project), most);
+
+/** A project as files hold it. */
+export const manifestOf = ({ name, document, history, trials = [] }: Project): Manifest => ({
+  format: FORMAT,
+  version: VERSION,
+  name,
+  document,
+  history: { acts: history.acts.map(({ delta, ...act }) => ({ ...act, patch: delta })), done: history.done },
+  trials,
+});
+
+/** Packs what a file holds: see `writeProject`. */
+export async function writeManifest(manifest: Manifest, most = MOST_UNPACKED): Promise<Uint8Array> {
+  const { name } = manifest;
+  const { text, checksum, arrays } = pack(manifest, await checksums());
   const size = arrays.reduce((sum, { byteLength }) => sum + byteLength, 3 * text.length);
   if (size > most)
     throw new HemError(
@@ -84,7 +94,7 @@ export interface ReadProject {
   readonly loss?: string;
 }
 
-const manifest = Joi.object({
+const manifestShape = Joi.object({
   format: Joi.valid(FORMAT).required(),
   version: Joi.number().integer().min(1).required(),
   name: Joi.string().allow('').required(),
@@ -96,11 +106,17 @@ const manifest = Joi.object({
   trials: Joi.any(),
 }).unknown(false);
 
+/** An act as files hold it. */
+interface StoredAct extends Act {
+  readonly patch: Delta;
+}
+
 interface Manifest {
+  readonly format: string;
   readonly version: number;
   readonly name: string;
   readonly document: unknown;
-  readonly history: { readonly acts: readonly KeptAct[]; readonly done: number };
+  readonly history: { readonly acts: readonly StoredAct[]; readonly done: number };
   readonly trials?: unknown;
 }
 
@@ -155,7 +171,7 @@ export async function readProject(
       `it was written by a later Blunt Hem (its version is ${version}, this one knows ${VERSION}).`,
       'Open it there; the file is as it was.',
     );
-  if (!kept || manifest.validate(kept.unverified, { convert: false }).error)
+  if (!kept || manifestShape.validate(kept.unverified, { convert: false }).error)
     return fail('the project is damaged.');
   return (await wholeOf(kept, fileName, report)) ?? fail('the model in it is damaged.');
 }
@@ -230,17 +246,22 @@ async function wholeOf(
   // Where the count is wrong, nothing tells which act led here.
   const acts = history.done <= history.acts.length ? history.acts : [];
   const done = Math.min(history.done, acts.length);
-  const patchOf = (i: number) => {
+  const deltaOf = (i: number) => {
     report(0.5 + (0.5 * Math.abs(done - i)) / acts.length);
     validateAct(acts[i]);
-    return validateDelta(attempt(() => upgradedAct(acts[i]).patch));
+    return validateDelta(attempt(() => upgradedDelta(acts[i].patch)));
   };
-  const first = (await walkActs(document, done, 0, patchOf)).reached;
-  const last = (await walkActs(document, done, acts.length, patchOf)).reached;
+  const first = (await walkActs(document, done, 0, deltaOf)).reached;
+  const last = (await walkActs(document, done, acts.length, deltaOf)).reached;
   const project: Project = {
     name,
     document,
-    history: { acts: acts.slice(first, last).map(upgradedAct), done: done - first },
+    history: {
+      acts: acts
+        .slice(first, last)
+        .map(({ patch, ...act }): KeptAct => ({ ...act, delta: upgradedDelta(patch) })),
+      done: done - first,
+    },
     trials,
   };
   const lost = history.acts.length - (last - first);

@@ -6,7 +6,7 @@ import { shellOf, shellsOf } from '../document/document.ts';
 import { FileError } from '../errors.ts';
 import { keptFile } from '../testing/kept.ts';
 import { faults, spoilt } from '../testing/spoil.ts';
-import { type Project, readProject, writeProject } from './projectFile.ts';
+import { manifestOf, readProject, writeManifest } from './projectFile.ts';
 import { findFault } from './validateDocument.ts';
 
 const kept = (version: number) => keptFile(`project-v${version}.hemproject`);
@@ -24,8 +24,8 @@ async function survives(bytes: Uint8Array): Promise<'read' | 'partly' | 'refused
   const { document, history } = read.project;
   const { acts, done } = history;
   expect(findFault(document)).toBeUndefined();
-  const first = acts.slice(0, done).reduceRight((d, { patch }) => applyDelta(d, inverse(patch)), document);
-  const last = acts.slice(done).reduce((d, { patch }) => applyDelta(d, patch), document);
+  const first = acts.slice(0, done).reduceRight((d, { delta }) => applyDelta(d, inverse(delta)), document);
+  const last = acts.slice(done).reduce((d, { delta }) => applyDelta(d, delta), document);
   for (const each of [first, document, last]) {
     expect(findFault(each)).toBeUndefined();
     for (let s = 0; s < shellsOf(each).shellCount; s++) shellOf(each, s);
@@ -55,11 +55,11 @@ it.each([3, 4])('survives changed, lost and added bytes in a file of version %i'
 });
 
 it('survives a file whose checksums are right and whose contents are wrong', async () => {
-  const { project } = await readProject(kept(4), 'x');
+  const manifest = manifestOf((await readProject(kept(4), 'x')).project);
   const seen = new Set<string>();
   await fc.assert(
     fc.asyncProperty(faults, async (list) => {
-      seen.add(await survives(await writeProject(spoilt<Project>(project, list))));
+      seen.add(await survives(await writeManifest(spoilt(manifest, list))));
     }),
     { numRuns: RUNS },
   );

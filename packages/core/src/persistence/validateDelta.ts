@@ -68,7 +68,7 @@ const CHANGES: Record<Change['kind'], Record<string, Joi.Schema>> = {
 
 const shapes = Object.entries(CHANGES).map(([kind, keys]) => whole({ kind: Joi.valid(kind), ...keys }));
 
-const patchShape = whole({
+const deltaShape = whole({
   changes: list(Joi.alternatives(...shapes)),
   notes: list(Joi.string().allow('')),
 }).required();
@@ -82,9 +82,9 @@ const actShape = whole({
 
 const unfit = () => new HemError('damaged', 'What an act changed is damaged, or does not fit the model.');
 
-/** @throws HemError unless it has the shape of a patch, either way */
+/** @throws HemError unless it has the shape of a delta, either way */
 export function validateDelta(candidate: unknown): Delta {
-  if (patchShape.validate(candidate, { convert: false }).error) throw unfit();
+  if (deltaShape.validate(candidate, { convert: false }).error) throw unfit();
   try {
     // What is there and undefined counts as absent above, and not here.
     inverse(candidate as Delta);
@@ -109,14 +109,14 @@ export const isValidAct = (candidate: unknown): boolean =>
   !actShape.validate(candidate, { convert: false }).error;
 
 /**
- * Applies a patch that was read back. It must fit: what it says was there before has to be there, and what it leads to has to
+ * Applies a delta that was read back. It must fit: what it says was there before has to be there, and what it leads to has to
  * be sound.
  *
  * @throws HemError when it does not; the document is as it was
  */
-export function applyKept(document: HemDocument, patch: Delta): HemDocument {
+export function applyKept(document: HemDocument, delta: Delta): HemDocument {
   try {
-    return patch.changes.reduce(applyChange, document);
+    return delta.changes.reduce(applyChange, document);
   } catch {
     throw unfit();
   }

@@ -8,23 +8,23 @@ import { applyKept } from './validateDelta.ts';
  *
  * @param from  how many acts stand in `document`
  * @param to  how many are to stand; fewer than `from` takes acts back
- * @param patchOf  what act number `i` changed, read back; throws HemError where that is damaged or missing
+ * @param deltaOf  what act number `i` changed, read back; throws HemError where that is damaged or missing
  * @returns the document as it is at `reached`, which is `to` when every act on the way is whole
  */
 export async function walkActs(
   document: HemDocument,
   from: number,
   to: number,
-  patchOf: (i: number) => Delta | Promise<Delta>,
+  deltaOf: (i: number) => Delta | Promise<Delta>,
 ): Promise<{ readonly document: HemDocument; readonly reached: number }> {
   let reached = from;
   try {
     while (reached < to) {
-      document = applyKept(document, await patchOf(reached));
+      document = applyKept(document, await deltaOf(reached));
       reached++;
     }
     while (reached > to) {
-      document = applyKept(document, inverse(await patchOf(reached - 1)));
+      document = applyKept(document, inverse(await deltaOf(reached - 1)));
       reached--;
     }
   } catch (error) {

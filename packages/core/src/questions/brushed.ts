@@ -39,10 +39,10 @@ export const brushed = question({
   name: 'brushed',
   params: brushParams,
   byHand: true,
-  answer(document, params, { held }): BrushPicture {
+  answer(document, params, { cache }): BrushPicture {
     const { face, brush, dabs } = params;
     knownFaces(document.model.mesh, [face]);
-    const last = held?.get('brushed', document) as Stroke | undefined;
+    const last = cache?.get('brushed', document) as Stroke | undefined;
     const goesOn =
       last?.s === shellsOf(document).faceShell[face] &&
       (last.brush === brush || last.dabs.length === 0) &&
@@ -52,7 +52,7 @@ export const brushed = question({
     for (let i = stroke.dabs.length; i < dabs.length; i += 6)
       touch(stroke, dab(stroke.shell, stroke.uv, brush, touchAt(dabs, i)));
     const value = { ...stroke, dabs };
-    held?.put('brushed', { document, value });
+    cache?.put('brushed', { document, value });
     return pictureOf(value);
   },
 });

@@ -107,7 +107,7 @@ export const isIdle = (name: QuestionName): boolean => byName.get(name)?.idle ==
 
 /** Whether the answer to a question is of no more use after a change. */
 export const lapses = (name: QuestionName, patches: readonly Delta[]): boolean =>
-  patches.some((patch) => byName.get(name)?.lapses?.(patch) ?? true);
+  patches.some((delta) => byName.get(name)?.lapses?.(delta) ?? true);
 
 /** @throws HemError when the parameters are wrong or it cannot be answered; StoppedError */
 export async function answerQuestion<N extends QuestionName>(

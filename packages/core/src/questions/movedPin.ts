@@ -37,10 +37,10 @@ export const movedPin = question({
   answer(document, { vertex, face, uv }, context): ShellPicture {
     knownFaces(document.model.mesh, [face]);
     const corner = cornerOf(document.model.mesh, vertex, face);
-    const last = context.held?.get('moved-pin', document) as ReadyShell | undefined;
+    const last = context.cache?.get('moved-pin', document) as ReadyShell | undefined;
     const ready = last?.corner === corner ? last : makeReady(document, corner, face, context.signal);
     const uvs = ready.at([uv[0], uv[1]]);
-    if (context.held) context.held.put('moved-pin', { document, value: ready, release: ready.release });
+    if (context.cache) context.cache.put('moved-pin', { document, value: ready, release: ready.release });
     else ready.release();
     return shellPicture(document, ready.shell, uvs);
   },

@@ -15,8 +15,8 @@ export const neighbours = question({
   byHand: true,
   answer(document, { target, of }): readonly Spot[] {
     const ground = groundOf(document);
-    const { beside, count } = targetOf(target);
+    const { neighbours, count } = targetOf(target);
     if (of >= count(ground)) throw new HemError('no-such-element', `There is nothing with the number ${of}.`);
-    return beside(ground, of);
+    return neighbours(ground, of);
   },
 });

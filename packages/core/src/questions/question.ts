@@ -3,12 +3,12 @@ import type { HemDocument } from '../document/document.ts';
 import type { Jobs } from '../jobs/index.ts';
 import type { Param } from '../params.ts';
 import type { Context } from '../progress.ts';
-import type { Held } from './held.ts';
+import type { AnswerCache } from './answerCache.ts';
 
 export interface QuestionContext extends Context {
   readonly jobs: Jobs;
   /** What is kept from one answer to the next; nothing is where it is absent. */
-  readonly held?: Held;
+  readonly cache?: AnswerCache;
 }
 
 /** Something the interface wants to know of a document: read-only, never recorded, and cancelled when it is asked anew. */
@@ -16,7 +16,7 @@ export interface Question<Name extends string, Out, In, Answer> {
   readonly name: Name;
   readonly params: Param<Out, In>;
   /** Whether an answer on its way is of no more use after a change; after any, when absent. */
-  readonly lapses?: (patch: Delta) => boolean;
+  readonly lapses?: (delta: Delta) => boolean;
   /** Nobody waits for it with the hand on the key: it gives way to everything else. */
   readonly background?: true;
   /** Only for while nothing else is done: the beginning of any act ends it. */

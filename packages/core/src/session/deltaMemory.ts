@@ -41,7 +41,7 @@ export function deltaMemory(persistence: Persistence) {
     async get(at: number): Promise<Delta> {
       const found = held.get(at)?.delta;
       if (found) return found;
-      const delta = await persistence.patch(at);
+      const delta = await persistence.delta(at);
       hold(at, delta);
       keepNear(at);
       return delta;

@@ -44,7 +44,7 @@ export function forecast(jobs: Jobs) {
 
   const foresee = (from: HemDocument, request: Request, context: OperationContext): Step => {
     const result = carryOut(from, request, context).then(
-      (outcome): Foreseen => ({ ...outcome, request, next: applyDelta(from, outcome.patch) }),
+      (outcome): Foreseen => ({ ...outcome, request, next: applyDelta(from, outcome.delta) }),
     );
     result.catch(() => undefined);
     const step = { from, key: JSON.stringify(request), result };
@@ -80,7 +80,7 @@ export function forecast(jobs: Jobs) {
         mine.step = foresee(document, request, context);
         const { next: after, params } = await mine.step.result;
         let now = after;
-        for (const follow of operationNamed(request.operation).follow ?? []) {
+        for (const follow of operationNamed(request.operation).followUps ?? []) {
           const following = context.signal.aborted ? undefined : follow(after, now, params);
           if (following) now = (await foresee(now, following, context).result).next;
         }

@@ -1,5 +1,5 @@
 import type { HemDocument } from '../document/document.ts';
-import { heldByQuestions } from '../questions/held.ts';
+import { answerCache } from '../questions/answerCache.ts';
 import { type AnswerOf, type AskedOf, answerQuestion, type QuestionName } from '../questions/index.ts';
 import type { QuestionContext } from '../questions/question.ts';
 
@@ -17,9 +17,10 @@ export interface Hands {
 
 /** On this thread. */
 export function handsHere(): Hands {
-  const held = heldByQuestions();
+  const cache = answerCache();
   return {
-    answer: (document, name, params, context) => answerQuestion(document, name, params, { ...context, held }),
-    keepOnly: (document) => held.keepOnly(document),
+    answer: (document, name, params, context) =>
+      answerQuestion(document, name, params, { ...context, cache }),
+    keepOnly: (document) => cache.keepOnly(document),
   };
 }

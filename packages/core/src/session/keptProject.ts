@@ -69,24 +69,24 @@ export function keptProject({ persistence, onSaved, onChange, ...start }: KeptSt
       ready?: { readonly from: HemDocument; readonly next: HemDocument },
     ): Promise<boolean> {
       const acts = carried
-        .filter(({ patch }) => !patch.changes.every(isEmpty))
+        .filter(({ delta }) => !delta.changes.every(isEmpty))
         .map(
-          ({ request, kept, label, patch }): KeptAct => ({
+          ({ request, kept, label, delta }): KeptAct => ({
             operation: request.operation,
             params: kept,
             label,
             group,
-            patch,
+            delta,
           }),
         );
       if (acts.length === 0) return false;
       await commits.add(async () => {
-        const deltas = acts.map(({ patch }) => patch);
+        const deltas = acts.map(({ delta }) => delta);
         const next = ready?.from === document ? ready.next : deltas.reduce(applyDelta, document);
         await saved(() => persistence.add(acts, history.done, next));
         for (const act of acts) {
           history = record(history, bare(act));
-          memory.put(history.done - 1, act.patch, history.done);
+          memory.put(history.done - 1, act.delta, history.done);
         }
         changeTo(next, deltas, group);
       });
@@ -132,7 +132,7 @@ export function keptProject({ persistence, onSaved, onChange, ...start }: KeptSt
       const last = (await walkActs(now, done, acts.length, deltaAt)).reached;
       const kept = acts
         .slice(first, last)
-        .map((act, i): KeptAct => ({ ...act, patch: deltas.get(first + i) as Delta }));
+        .map((act, i): KeptAct => ({ ...act, delta: deltas.get(first + i) as Delta }));
       return {
         document: now,
         history: { acts: kept, done: done - first },

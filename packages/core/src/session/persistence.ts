@@ -14,7 +14,7 @@ export interface Persistence extends TrialPersistence {
   /** Keeps how many acts stand. */
   move(done: number, document: HemDocument): Promise<void>;
   /** Reads back what act number `at` changed. */
-  patch(at: number): Promise<Delta>;
+  delta(at: number): Promise<Delta>;
   /** Most bytes of patches that need be in memory; the rest can be read back. */
   readonly memory: number;
 }
@@ -26,12 +26,12 @@ export function memoryPersistence(): Persistence {
     memory: 0,
     async add(acts, at) {
       patches.length = at;
-      patches.push(...acts.map(({ patch }) => patch));
+      patches.push(...acts.map(({ delta }) => delta));
     },
     async move() {},
     async keepTrial() {},
     async dropTrial() {},
-    async patch(at) {
+    async delta(at) {
       return patches[at];
     },
   };

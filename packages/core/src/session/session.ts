@@ -6,7 +6,7 @@ import { HemError } from '../errors.ts';
 import type { Jobs } from '../jobs/index.ts';
 import { carryOut, type OperationName, operationNamed, type ParamsOf } from '../operations/catalogue.ts';
 import { reflatten } from '../operations/cut/reflatten.ts';
-import type { Follow, OperationContext } from '../operations/operation.ts';
+import type { FollowUp, OperationContext } from '../operations/operation.ts';
 import type { Progress } from '../progress.ts';
 import type { AnswerOf, AskedOf, QuestionName } from '../questions/index.ts';
 import type { Trial } from '../trials/trial.ts';
@@ -106,7 +106,7 @@ export function openSession({
     const outcome = ready ?? (await carryOut(from, request, context));
     const changed = await project.keep([{ ...outcome, request }], own, ready && { from, next: ready.next });
     const { label, params } = outcome;
-    return { done: { label, notes: outcome.patch.notes, changed }, params };
+    return { done: { label, notes: outcome.delta.notes, changed }, params };
   };
 
   /** The same of a request with all that follows it, where all of that was foreseen: it is kept in one go. */
@@ -116,7 +116,7 @@ export function openSession({
     if (!steps || project.document !== from) return undefined;
     const changed = await project.keep(steps, own, { from, next: steps[steps.length - 1].next });
     const [{ label, params }] = steps;
-    return { done: { label, notes: steps.flatMap(({ patch }) => patch.notes), changed }, params };
+    return { done: { label, notes: steps.flatMap(({ delta }) => delta.notes), changed }, params };
   };
 
   /**
@@ -126,7 +126,7 @@ export function openSession({
    * @returns what the artist should hear
    */
   const followUp = async (
-    follow: readonly Follow<never>[],
+    follow: readonly FollowUp<never>[],
     params: unknown,
     own: number,
     signal: ActSignal,
@@ -158,7 +158,7 @@ export function openSession({
     const operation = operationNamed(request.operation);
     const signal = actSignal();
     const context = contextFor(operation.name as OperationName, signal);
-    if (operation.aside) return (await act(request, group++, context)).done;
+    if (operation.nonBlocking) return (await act(request, group++, context)).done;
     ahead.yieldTo(project.document, request, context);
     return enqueue(async () => {
       const own = group++;
@@ -170,8 +170,11 @@ export function openSession({
         const shells = operation.trial(project.document, params);
         void trials.made(from, project.document, done.label, shells, since);
       }
-      if (whole || alone || !operation.follow || !done.changed) return done;
-      return { ...done, notes: [...done.notes, ...(await followUp(operation.follow, params, own, signal))] };
+      if (whole || alone || !operation.followUps || !done.changed) return done;
+      return {
+        ...done,
+        notes: [...done.notes, ...(await followUp(operation.followUps, params, own, signal))],
+      };
     }, signal);
   };
 

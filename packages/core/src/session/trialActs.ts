@@ -52,10 +52,10 @@ export const trialActs = ({ trials, document, perform, alone }: Stage) => ({
       const made = await Promise.all(
         METHODS.map(async (method) => {
           const asked = request('unfold', { shells: which, method });
-          const { patch, label } = await carryOut(from, asked, context);
+          const { delta, label } = await carryOut(from, asked, context);
           const seconds = (Date.now() - since) / 1000;
           const more = { name: label, kept: false, seconds };
-          return trials.add(applyDelta(from, patch), chosenShells(from, which), more);
+          return trials.add(applyDelta(from, delta), chosenShells(from, which), more);
         }),
       );
       return made.flatMap((trial) => trial?.id ?? []);

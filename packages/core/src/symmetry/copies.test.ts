@@ -147,8 +147,8 @@ describe('carrying seams and UVs to copies', () => {
     }
     expect(carried.stale.includes(1)).toBe(false);
     // Taken back, everything is as it was.
-    const { patch } = await carryOut(cut, request('carry-to-copies', { face: 3 }), localContext);
-    const again = applyDelta(applyDelta(cut, patch), inverse(patch));
+    const { delta } = await carryOut(cut, request('carry-to-copies', { face: 3 }), localContext);
+    const again = applyDelta(applyDelta(cut, delta), inverse(delta));
     for (const field of ['seams', 'stale', 'relaxed'] as const) expect(again[field]).toEqual(cut[field]);
     expect(again.uvSets).toEqual(cut.uvSets);
     // The other way: from one that was never cut, seams go.

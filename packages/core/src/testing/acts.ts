@@ -7,6 +7,6 @@ import { localContext } from '../operations/localContext.ts';
 /** A document after some acts. */
 export async function after(document: HemDocument, ...requests: readonly Request[]): Promise<HemDocument> {
   let now = document;
-  for (const request of requests) now = applyDelta(now, (await carryOut(now, request, localContext)).patch);
+  for (const request of requests) now = applyDelta(now, (await carryOut(now, request, localContext)).delta);
   return now;
 }

@@ -1,4 +1,4 @@
-import { heldShells, isLocked, keepsPlaces } from '../document/constraints.ts';
+import { constrainedShells, isLocked, keepsPlaces } from '../document/constraints.ts';
 import { current, type HemDocument, shellsOf, topologyOf } from '../document/document.ts';
 import { facesOfShell } from '../surface/shells.ts';
 
@@ -6,7 +6,7 @@ import { facesOfShell } from '../surface/shells.ts';
 export function disturbed(before: HemDocument, after: HemDocument, meant: ReadonlySet<number>): number[] {
   if (before.model.mesh !== after.model.mesh || before.currentUv !== after.currentUv) return [];
   const shells = shellsOf(before);
-  const held = heldShells(before);
+  const held = constrainedShells(before);
   const old = current(before).uv;
   const now = current(after).uv;
   const wrong: number[] = [];

@@ -108,14 +108,14 @@ describe('a Board on which something is held', () => {
     const document = await pinned([{ vertex: 0, face: 0 }]);
     const uv = document.uvSets[0].uv.slice(0, 2);
     for (const act of [BODY, request('unfold', {}), request('unfold', { method: 'angle-based' })]) {
-      const { patch } = await carryOut(document, act, localContext);
-      const next = applyDelta(document, patch);
+      const { delta } = await carryOut(document, act, localContext);
+      const next = applyDelta(document, delta);
       expect(next.placed).toBe(0);
       expect(next.uvSets[0].uv.slice(0, 2)).toEqual(uv);
       expect(outside(next)).toBe(0);
       expect(pairs(next)).toBe(0);
       expect(densitiesApart(next)).toBeLessThan(1.02);
-      expect(patch.notes.join()).not.toMatch(/wait|keep their places/);
+      expect(delta.notes.join()).not.toMatch(/wait|keep their places/);
     }
   });
 
@@ -138,12 +138,12 @@ describe('a Board on which something is held', () => {
       ...document,
       uvSets: [{ ...document.uvSets[0], uv: document.uvSets[0].uv.map((x) => 0.2 + 0.6 * x) }],
     };
-    const { patch } = await carryOut(large, request('keep-places', { keep: false }), localContext);
-    expect(patch.notes).toEqual([]);
+    const { delta } = await carryOut(large, request('keep-places', { keep: false }), localContext);
+    expect(delta.notes).toEqual([]);
     const grown = { ...large, placed: 1 };
     const told = await carryOut(grown, request('pack', {}), localContext);
-    const packed = applyDelta(grown, told.patch);
-    expect(told.patch.notes).toContain('1 locked shell left as it is.');
+    const packed = applyDelta(grown, told.delta);
+    expect(told.delta.notes).toContain('1 locked shell left as it is.');
     expect(boxes(packed)[0]).toEqual(boxes(grown)[0]);
     expect(outside(packed)).toBe(0);
     expect(pairs(packed)).toBe(0);
@@ -158,8 +158,8 @@ describe('a Board on which something is held', () => {
       request('lock-shells', { shells: [0], locked: true }),
     );
     const smaller = await carryOut(wide, request('pack', {}), localContext);
-    expect(pairs(applyDelta(wide, smaller.patch))).toBe(0);
-    expect(smaller.patch.notes.join()).toMatch(/% of their size|beside the tile/);
+    expect(pairs(applyDelta(wide, smaller.delta))).toBe(0);
+    expect(smaller.delta.notes.join()).toMatch(/% of their size|beside the tile/);
   });
 });
 
@@ -181,10 +181,10 @@ describe('locked shells', () => {
     request('keep-places', { keep: false }),
   ])('stay as they are when all are meant, which is said: $operation', async (act) => {
     const document = await start();
-    const { patch } = await carryOut(document, act, localContext);
-    const next = applyDelta(document, patch);
+    const { delta } = await carryOut(document, act, localContext);
+    const next = applyDelta(document, delta);
     expect(boxes(next)[0]).toEqual(boxes(document)[0]);
-    if (act.operation !== 'keep-places') expect(patch.notes).toContain('1 locked shell left as it is.');
+    if (act.operation !== 'keep-places') expect(delta.notes).toContain('1 locked shell left as it is.');
   });
 
   it.each([
@@ -208,9 +208,9 @@ describe('locked shells', () => {
   it('may be unlocked, and others cut beside them', async () => {
     const document = await start();
     const both = request('cut', { edges: [...across(document, 1), ...across(document, 8)] });
-    const { patch } = await carryOut(document, both, localContext);
-    expect(patch.notes.join()).toMatch(/edges of locked shells left as they are/);
-    expect(shellsOf(applyDelta(document, patch)).shellCount).toBe(4);
+    const { delta } = await carryOut(document, both, localContext);
+    expect(delta.notes.join()).toMatch(/edges of locked shells left as they are/);
+    expect(shellsOf(applyDelta(document, delta)).shellCount).toBe(4);
     const free = await after(document, request('lock-shells', { shells: [0], locked: false }));
     expect(free.locked.includes(1)).toBe(false);
     expect(shellsOf(await after(free, both)).shellCount).toBe(5);
@@ -230,9 +230,9 @@ describe('a Board on which shells were placed', () => {
     const move = request('transform-shells', { shells: [0], matrix: [1, 0, 0, 1, 0.1, 0] });
     expect((await after(fresh, move)).placed).toBe(1);
     const asked = request('unfold', { pins: [{ vertex: 0, uv: [0.1, 0.1] }] });
-    const { patch } = await carryOut(fresh, asked, localContext);
-    expect(applyDelta(fresh, patch).placed).toBe(1);
-    expect(patch.notes).toEqual(['From now on shells keep their places.']);
+    const { delta } = await carryOut(fresh, asked, localContext);
+    expect(applyDelta(fresh, delta).placed).toBe(1);
+    expect(delta.notes).toEqual(['From now on shells keep their places.']);
     expect(openDocument({ ...fresh.model, uvSets: fresh.uvSets }).placed).toBe(1);
   });
 
@@ -257,13 +257,13 @@ describe('a Board on which shells were placed', () => {
     const lying = await after(document, onto);
     expect(pairs(lying)).toBeGreaterThan(0);
     const again = await carryOut(lying, request('unfold', { shells: [0] }), localContext);
-    expect(again.patch.notes).toEqual([]);
+    expect(again.delta.notes).toEqual([]);
     // Cut in two, the halves open at the cut: the smaller gives way to the larger.
     const cut = await after(document, request('cut', { edges: across(document, 3) }));
-    const { patch } = await carryOut(cut, request('unfold', { shells: 'stale' }), localContext);
+    const { delta } = await carryOut(cut, request('unfold', { shells: 'stale' }), localContext);
     const next = await after(cut, request('unfold', { shells: 'stale' }));
     const out = boxes(next).filter((box) => isOutside(box));
-    expect(patch.notes.length).toBe(out.length > 0 ? 1 : 0);
+    expect(delta.notes.length).toBe(out.length > 0 ? 1 : 0);
     expect(pairs(next)).toBe(0);
   });
 
@@ -277,10 +277,10 @@ describe('a Board on which shells were placed', () => {
       matrix: [0.5 * scale, 0, 0, scale, 0.999 - 0.5 * scale * maxU, 0.3 - scale * minV],
     });
     const squeezed = await after(start, shrink);
-    const { patch } = await carryOut(squeezed, request('relax', {}), localContext);
-    const relaxed = applyDelta(squeezed, patch);
+    const { delta } = await carryOut(squeezed, request('relax', {}), localContext);
+    const relaxed = applyDelta(squeezed, delta);
     expect(outside(relaxed)).toBe(0);
-    expect(patch.notes).toEqual([]);
+    expect(delta.notes).toEqual([]);
     const [box] = boxes(relaxed);
     expect(box[2]).toBeGreaterThan(0.99);
     expect(Math.abs(box[1] - boxes(squeezed)[0][1])).toBeLessThan(0.1);
@@ -290,8 +290,8 @@ describe('a Board on which shells were placed', () => {
       request('transform-shells', { shells: [0], matrix: [0.95, 0, 0, 0.99, 0.002, 0.002] }),
     );
     const told = await carryOut(large, request('relax', {}), localContext);
-    const [grown] = boxes(applyDelta(large, told.patch));
-    if (isOutside(grown)) expect(told.patch.notes.join()).toMatch(/1 shell reaches out of the tile/);
+    const [grown] = boxes(applyDelta(large, told.delta));
+    if (isOutside(grown)) expect(told.delta.notes.join()).toMatch(/1 shell reaches out of the tile/);
     expect(grown[0]).toBeLessThan(0.2);
   });
 
@@ -307,8 +307,8 @@ describe('a Board on which shells were placed', () => {
     const cut = await after(ring, request('cut', { edges }));
     expect(shellsOf(cut).shellCount).toBe(3);
     const first = await after(cut, request('unfold', { shells: [0] }), request('pack', {}));
-    const { patch } = await carryOut(first, request('unfold', {}), localContext);
-    expect(patch.notes[0]).toMatch(/^2 shells do not fit where they would lie and wait beside the tile/);
+    const { delta } = await carryOut(first, request('unfold', {}), localContext);
+    expect(delta.notes[0]).toMatch(/^2 shells do not fit where they would lie and wait beside the tile/);
     const next = await after(first, request('unfold', {}));
     expect(boxes(next).filter((box) => isOutside(box))).toHaveLength(2);
     expect(pairs(next)).toBe(0);

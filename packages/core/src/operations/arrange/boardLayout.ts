@@ -4,7 +4,7 @@ import { cornerUv, type UvChange, uvDifference } from '../../document/uvChange.t
 import type { Shell } from '../../surface/shell.ts';
 import { bestTurn, transformUv } from '../../surface/similarity.ts';
 import { boxOf } from '../../surface/uvBox.ts';
-import { besideOf, layAfresh } from './layAfresh.ts';
+import { layAfresh, parkingU } from './layAfresh.ts';
 import { settle } from './settle.ts';
 
 export interface BoardLayout {
@@ -52,7 +52,7 @@ export function nearOldPlace(
   if (before.every(Number.isNaN)) {
     const upright = transformUv(uv, [density, 0, 0, density, 0, 0]);
     const [minU, minV] = boxOf(upright);
-    return transformUv(upright, [1, 0, 0, 1, besideOf(document) - minU, -minV]);
+    return transformUv(upright, [1, 0, 0, 1, parkingU(document) - minU, -minV]);
   }
   return transformUv(uv, bestTurn(uv, before, density));
 }

@@ -1,7 +1,7 @@
 import { freePlaces } from '../../arrange/freePlaces.ts';
 import { type HemDocument, shellsOf } from '../../document/document.ts';
 import { flatTriangles, shellBoxes } from '../../document/layout.ts';
-import { besideNote, flatOf, moveShell, stackBeside } from './layAfresh.ts';
+import { describeParked, flatOf, moveShell, parkShells } from './layAfresh.ts';
 
 /**
  * Moves shells to where nothing lies, the largest first: inside the tile where there is room, beside it where there is none.
@@ -34,6 +34,6 @@ export function clearPlaces(document: HemDocument, uv: Float64Array, shells: rea
     else waiting.push(s);
   });
   if (waiting.length === 0) return [];
-  stackBeside(document, uv, waiting, shellBoxes(document, uv));
-  return [besideNote(waiting.length)];
+  parkShells(document, uv, waiting, shellBoxes(document, uv));
+  return [describeParked(waiting.length)];
 }

@@ -1,6 +1,6 @@
 import { joinFlats, shrunkPlaces } from '../../arrange/freePlaces.ts';
 import { tidyTile } from '../../arrange/tidyTile.ts';
-import { heldShells } from '../../document/constraints.ts';
+import { constrainedShells } from '../../document/constraints.ts';
 import { type HemDocument, shellsOf } from '../../document/document.ts';
 import { flatTriangles, shellBoxes } from '../../document/layout.ts';
 import { plural } from '../../plural.ts';
@@ -12,9 +12,9 @@ import { boxesMeet, type UvBox } from '../../surface/uvBox.ts';
 const AWAY = 0.03;
 
 /** Left edge of where shells wait. */
-export const besideOf = ({ tiles }: Pick<HemDocument, 'tiles'>): number => frameOfAll(tiles)[2] + AWAY;
+export const parkingU = ({ tiles }: Pick<HemDocument, 'tiles'>): number => frameOfAll(tiles)[2] + AWAY;
 
-export const besideNote = (count: number): string =>
+export const describeParked = (count: number): string =>
   `${plural(count, 'shell')} ${count === 1 ? 'does' : 'do'} not fit where ${count === 1 ? 'it' : 'they'} would lie and ${
     count === 1 ? 'waits' : 'wait'
   } beside the tile: move or pack ${count === 1 ? 'it' : 'them'}.`;
@@ -23,12 +23,16 @@ export const besideNote = (count: number): string =>
  * Lays all shells that nothing holds into the first tile, at the scales they have to one another, round those that are held.
  *
  * @param uv  of every corner; the places of those shells are written over
- * @param held  besides those that are pinned or locked
+ * @param firmShells  besides those that are pinned or locked
  * @returns what the artist should hear
  */
-export function layAfresh(document: HemDocument, uv: Float64Array, held: Iterable<number> = []): string[] {
+export function layAfresh(
+  document: HemDocument,
+  uv: Float64Array,
+  firmShells: Iterable<number> = [],
+): string[] {
   const boxes = shellBoxes(document, uv);
-  const firm = new Set([...heldShells(document), ...held]);
+  const firm = new Set([...constrainedShells(document), ...firmShells]);
   const loose = [...boxes.keys()].filter((s) => boxes[s] && !firm.has(s));
   const staying = [...firm].filter((s) => boxes[s]);
   if (staying.length > 0) return layRound(document, uv, loose, staying);
@@ -60,8 +64,8 @@ export function layRound(
     tiles,
   );
   if (!found) {
-    stackBeside(document, uv, loose, boxes);
-    return [besideNote(loose.length)];
+    parkShells(document, uv, loose, boxes);
+    return [describeParked(loose.length)];
   }
   const { scale, places } = found;
   order.forEach(({ s, box }, i) => {
@@ -82,20 +86,20 @@ export function flatOf(document: HemDocument, shells: readonly number[], uv: Flo
 }
 
 /** Shells in a block of their own right of the tiles and of all that lies there, as large as they are. */
-export function stackBeside(
+export function parkShells(
   document: HemDocument,
   uv: Float64Array,
-  waiting: readonly number[],
+  parked: readonly number[],
   boxes: readonly (UvBox | undefined)[],
 ): void {
-  const { scale, moves } = tidyTile(waiting.map((s) => boxes[s] as UvBox));
+  const { scale, moves } = tidyTile(parked.map((s) => boxes[s] as UvBox));
   const size = 1 / scale;
-  const beside = besideOf(document);
-  const isWaiting = new Set(waiting);
-  const others = boxes.filter((box, s): box is UvBox => box !== undefined && !isWaiting.has(s));
+  const beside = parkingU(document);
+  const isParked = new Set(parked);
+  const others = boxes.filter((box, s): box is UvBox => box !== undefined && !isParked.has(s));
   const isFree = !others.some((box) => boxesMeet(box, [beside, 0, beside + size, size]));
   const left = isFree ? beside : others.reduce((most, box) => Math.max(most, box[2] + AWAY), beside);
-  waiting.forEach((s, i) => {
+  parked.forEach((s, i) => {
     moveShell(document, uv, s, 1, [left + moves[i][0] * size, moves[i][1] * size]);
   });
 }

@@ -84,12 +84,12 @@ describe('tiles of a UV set', () => {
 
   it('or keep the UVs as the file has them, so that the stretch is told that is seen', async () => {
     const document = squares([0.1, 0.2, 0.4]);
-    const { patch } = await carryOut(
+    const { delta } = await carryOut(
       document,
       request('set-tiles', { tiles: [tile(1001, { width: 4096 })], keeping: 'places' }),
       localContext,
     );
-    const wide = applyDelta(document, patch);
+    const wide = applyDelta(document, delta);
     expect(boxes(wide)).toEqual([[0.2, 0.2, 1, 0.6]]);
     expect((await exported(wide, 'obj')).text).toContain('vt 0.1 0.2');
     // Twice as long one way as the other, at no change of area: σ = √2 and 1/√2, L2 = √((2 + ½) / 2) (Sander et al. 2001).
@@ -99,7 +99,7 @@ describe('tiles of a UV set', () => {
   it('say how many shells lie outside when one is taken away', async () => {
     const document = squares([0.1, 0.1, 0.5], [1.2, 0.3, 0.4]);
     const told = await carryOut(document, request('set-tiles', { tiles: [tile(1001)] }), localContext);
-    expect(told.patch.notes).toEqual(['1 shell lies outside the tiles now.']);
+    expect(told.delta.notes).toEqual(['1 shell lies outside the tiles now.']);
     await expect(
       carryOut(
         document,

@@ -1,5 +1,5 @@
 import { freePlaces } from '../../arrange/freePlaces.ts';
-import { heldShells } from '../../document/constraints.ts';
+import { constrainedShells } from '../../document/constraints.ts';
 import { type HemDocument, shellsOf } from '../../document/document.ts';
 import { flatTriangles, shellBoxes } from '../../document/layout.ts';
 import { plural } from '../../plural.ts';
@@ -7,7 +7,7 @@ import { facesOfShell } from '../../surface/shells.ts';
 import { isOutside } from '../../surface/tiles.ts';
 import type { UvBox } from '../../surface/uvBox.ts';
 import { closeness, toldLanded } from './closeness.ts';
-import { besideNote, flatOf, layAfresh, moveShell, stackBeside } from './layAfresh.ts';
+import { describeParked, flatOf, layAfresh, moveShell, parkShells } from './layAfresh.ts';
 
 /**
  * Finds places for shells that were laid flat anew while others keep theirs. One that is clear where it lies, or no worse than it was
@@ -26,7 +26,7 @@ export function settle(
   uvOf: ReadonlyMap<number, unknown>,
   firm: ReadonlyMap<number, unknown>,
 ): string[] {
-  const held = heldShells(document);
+  const held = constrainedShells(document);
   const boxes = shellBoxes(document, uv);
   const flat = [...boxes.keys()].filter((s) => boxes[s]);
   const close = closeness(document, uv, boxes);
@@ -83,9 +83,9 @@ function placeMisfits(
     if (!close.hadPlace(s) || close.growsCloser(s, (other) => !undecided.has(other))) waiting.push(s);
     else undecided.delete(s);
   const reaching = homeless.length - waiting.length;
-  if (waiting.length > 0) stackBeside(document, uv, waiting, shellBoxes(document, uv));
+  if (waiting.length > 0) parkShells(document, uv, waiting, shellBoxes(document, uv));
   return [
-    ...(waiting.length > 0 ? [besideNote(waiting.length)] : []),
+    ...(waiting.length > 0 ? [describeParked(waiting.length)] : []),
     ...(reaching > 0
       ? [
           `${plural(reaching, 'shell')} ${reaching === 1 ? 'reaches' : 'reach'} out of the tile, which has no room for ${reaching === 1 ? 'it' : 'them'}: pack, or scale ${reaching === 1 ? 'it' : 'them'}.`,

@@ -18,7 +18,7 @@ export const cut = operation({
   }),
   label: ({ edges }) => `Cut ${plural(edges.length, 'edge')}`,
   doing: 'Cutting',
-  follow: [...reflatten, (after, now, { relax }) => (relax ? relaxOpened(after, now) : undefined)],
+  followUps: [...reflatten, (after, now, { relax }) => (relax ? relaxOpened(after, now) : undefined)],
   run(document, { edges }) {
     const { isInterior } = topologyOf(document.model).connectivity;
     return changeSeams(

@@ -26,7 +26,7 @@ export const openPieces = operation({
   }),
   label: ({ shells }, document) => `Cut open ${shellsLabel(document, shells)}`,
   doing: 'Cutting pieces open',
-  follow: [...reflatten, relaxOpened],
+  followUps: [...reflatten, relaxOpened],
   async run(document, { shells: which, least }, context) {
     const chosen = chosenShells(document, which);
     const isStuck = (on: HemDocument, s: number) => !shellTopology(shellOf(on, s)).canUnfold;

@@ -3,10 +3,10 @@ import { shellsOf } from '../../document/document.ts';
 import type { Request } from '../../document/request.ts';
 import { RELAX_STEPS } from '../../relax/steps.ts';
 import { facesOfShell, shellsWhere } from '../../surface/shells.ts';
-import type { Follow } from '../operation.ts';
+import type { FollowUp } from '../operation.ts';
 
 /** After a change of seams the shells that it touched lie flat again at once; those that had been relaxed are relaxed again. */
-export const reflatten: readonly Follow[] = [
+export const reflatten: readonly FollowUp[] = [
   (after) => (after.stale.includes(1) ? { operation: 'unfold', params: { shells: 'stale' } } : undefined),
   (after, now) => {
     const shells = relaxedBefore(after, now);

@@ -11,6 +11,6 @@ export const sew = operation({
   params: record({ edges: about('seams that are joined, by number', indices) }),
   label: ({ edges }) => `Sew ${plural(edges.length, 'edge')}`,
   doing: 'Sewing',
-  follow: reflatten,
+  followUps: reflatten,
   run: (document, { edges }) => changeSeams(document, knownEdges(document, edges), 0),
 });

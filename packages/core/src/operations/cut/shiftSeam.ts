@@ -40,7 +40,7 @@ export const shiftSeam = operation({
   params,
   label: ({ edges }) => `Shift a seam of ${plural(edges.length, 'edge')}`,
   doing: 'Shifting a seam',
-  follow: reflatten,
+  followUps: reflatten,
   async run(document, given, context) {
     const shift = shiftOf(document, given);
     const sewing = changeSeams(document, shift.sewn, 0);

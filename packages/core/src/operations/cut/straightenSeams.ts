@@ -22,7 +22,7 @@ export const straightenSeams = operation({
   params: record({ edges: about('seams that are made straight, by number', indices) }),
   label: ({ edges }) => `Straighten the seam of ${plural(edges.length, 'edge')}`,
   doing: 'Straightening a seam',
-  follow: reflatten,
+  followUps: reflatten,
   async run(document, { edges }, context): Promise<Delta> {
     const found = await straightened(document, edges, context);
     if (found.cut.length === 0)

@@ -28,7 +28,7 @@ export const hide = operation({
     return `${how[0].toUpperCase()}${how.slice(1)} ${what}`;
   },
   doing: 'Hiding',
-  aside: true,
+  nonBlocking: true,
   run(document, given) {
     const chosen = chosenFaces(document, given);
     const { how } = given;

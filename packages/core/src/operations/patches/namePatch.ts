@@ -13,7 +13,7 @@ export const namePatch = operation({
   }),
   label: ({ name }) => `Rename a patch to “${name}”`,
   doing: 'Renaming a patch',
-  aside: true,
+  nonBlocking: true,
   run(document, { patch, name }) {
     knownPatch(document, patch);
     if (document.patchNames.some((other, i) => other === name && i !== patch - 1))

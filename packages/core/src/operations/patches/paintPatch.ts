@@ -28,7 +28,7 @@ export const paintPatch = operation({
     return `Put ${what} in patch “${patchNames[patch - 1] ?? patch}”`;
   },
   doing: 'Painting a patch',
-  aside: true,
+  nonBlocking: true,
   run(document, { faces, patch, name }) {
     knownFaces(document.model.mesh, faces);
     if (patch === 'none')

@@ -13,7 +13,7 @@ export const patchShells = operation({
   params: record({ shells: whichShells }),
   label: ({ shells }, document) => `Make ${shellsLabel(document, shells)} patches`,
   doing: 'Making patches of shells',
-  aside: true,
+  nonBlocking: true,
   run(document, { shells: which }) {
     const chosen = chosenShells(document, which);
     const numbers = freePatches(document, chosen.length);

@@ -35,15 +35,15 @@ describe('patches', () => {
 
   it('are undone exactly, checked as they are kept, and carried along when faces are deleted', async () => {
     const one = await after(start, request('paint-patch', { faces: [1, 4], patch: 'new' }));
-    const { patch } = await carryOut(
+    const { delta } = await carryOut(
       one,
       request('paint-patch', { faces: [0, 1], patch: 'new' }),
       localContext,
     );
-    const two = applyKept(one, patch);
+    const two = applyKept(one, delta);
     expect([...two.patches]).toEqual([2, 2, 0, 0, 1, 0]);
-    expect(applyDelta(two, inverse(patch))).toEqual(one);
-    expect(() => applyKept(start, patch)).toThrow(/does not fit/);
+    expect(applyDelta(two, inverse(delta))).toEqual(one);
+    expect(() => applyKept(start, delta)).toThrow(/does not fit/);
     const less = await after(two, request('delete-faces', { faces: [1] }));
     expect([...less.patches]).toEqual([2, 0, 0, 1, 0]);
   });
@@ -102,12 +102,12 @@ describe('patches', () => {
     await expect(after(full, request('paint-patch', { faces: [0], patch: 'new' }))).rejects.toThrow(
       /4095 patches/,
     );
-    const { patch } = await carryOut(
+    const { delta } = await carryOut(
       start,
       request('paint-patch', { faces: [0], patch: 'none' }),
       localContext,
     );
-    expect(patch.notes).toEqual(['None of these faces was in a patch.']);
+    expect(delta.notes).toEqual(['None of these faces was in a patch.']);
     expect(findFault({ ...start, patches: Uint16Array.of(0, 1, 0, 0, 0, 0) })).toBe(
       'a face is of a patch that is not there',
     );

@@ -10,7 +10,7 @@ export const removePatch = operation({
   params: record({ patch: about('the patch, by number from 1', whole(1)) }),
   label: ({ patch }, { patchNames }) => `Remove patch “${patchNames[patch - 1] ?? patch}”`,
   doing: 'Removing a patch',
-  aside: true,
+  nonBlocking: true,
   run(document, { patch }) {
     knownPatch(document, patch);
     const faces = Array.from(document.patches.keys()).filter((f) => document.patches[f] === patch);

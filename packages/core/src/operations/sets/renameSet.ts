@@ -13,7 +13,7 @@ export const renameSet = operation({
   label: ({ name }) => `Rename a UV set to “${name}”`,
   doing: 'Renaming a UV set',
   onLocked: true,
-  aside: true,
+  nonBlocking: true,
   run(document, { set, name }) {
     const { name: before } = knownSet(document, set);
     return {

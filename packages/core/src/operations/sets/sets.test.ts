@@ -113,20 +113,20 @@ describe('UV sets', () => {
     ];
     for (const [group, each] of requests.entries()) {
       const outcome = await carryOut(document, each, localContext);
-      document = applyDelta(document, outcome.patch);
+      document = applyDelta(document, outcome.delta);
       history = record(history, { operation: each.operation, ...outcome, group });
       states.push(document);
       expect(findFault(document)).toBeUndefined();
     }
     for (let i = states.length - 1; i > 0; i--) {
-      document = applyKept(document, inverse(history.acts[i - 1].patch));
+      document = applyKept(document, inverse(history.acts[i - 1].delta));
       expect(document).toEqual(states[i - 1]);
     }
-    for (const { patch } of history.acts) document = applyKept(document, patch);
+    for (const { delta } of history.acts) document = applyKept(document, delta);
     expect(document).toEqual(states[states.length - 1]);
     // What does not fit is refused.
-    const { patch } = history.acts[history.acts.length - 1];
-    expect(() => applyKept(states[0], patch)).toThrow(/does not fit/);
+    const { delta } = history.acts[history.acts.length - 1];
+    expect(() => applyKept(states[0], delta)).toThrow(/does not fit/);
     expect(() =>
       applyKept(document, { changes: [{ kind: 'set-switched', before: 1, after: 9 }], notes: [] }),
     ).toThrow();

@@ -31,7 +31,7 @@ const hill = () =>
   );
 
 async function after(document: HemDocument, operation: string, params: object): Promise<HemDocument> {
-  return applyDelta(document, (await carryOut(document, { operation, params }, localContext)).patch);
+  return applyDelta(document, (await carryOut(document, { operation, params }, localContext)).delta);
 }
 
 /** UV of a vertex of the first shell. */
@@ -172,9 +172,9 @@ it('unfolds thousands of shells in batches', async () => {
     },
   };
   const context = { ...localContext, jobs };
-  const { patch } = await carryOut(document, { operation: 'unfold', params: {} }, context);
+  const { delta } = await carryOut(document, { operation: 'unfold', params: {} }, context);
   expect(calls).toEqual([500, 500, 200]);
-  expect(applyDelta(document, patch).uvSets[0].uv.some(Number.isNaN)).toBe(false);
+  expect(applyDelta(document, delta).uvSets[0].uv.some(Number.isNaN)).toBe(false);
 });
 
 describe('what is held from now on', () => {

@@ -68,8 +68,8 @@ describe('projecting', () => {
 
   it('covers half with 180° (common practice); what is beyond stays as it was', async () => {
     const start = ball();
-    const { patch } = await project(start, { kind: 'cylinder', sweep: 180 });
-    expect(patch.notes.join()).toMatch(/144 faces beyond the sweep: left as they are/);
+    const { delta } = await project(start, { kind: 'cylinder', sweep: 180 });
+    expect(delta.notes.join()).toMatch(/144 faces beyond the sweep: left as they are/);
     const document = await after(start, {
       operation: 'project',
       params: { faces: all(start), kind: 'cylinder', sweep: 180 },
@@ -97,8 +97,8 @@ describe('projecting', () => {
 
   it('names side faces that collapse, and refuses when all do', async () => {
     const start = openDocument(modelFromMesh('Cube', cube()));
-    const { patch } = await project(start, { kind: 'plane', toward: [0, 0, 1] });
-    expect(patch.notes.join()).toMatch(
+    const { delta } = await project(start, { kind: 'plane', toward: [0, 0, 1] });
+    expect(delta.notes.join()).toMatch(
       /4 faces seen edge-on: get hardly any texture.*1 face seen from behind: come out mirrored/,
     );
     const flat = openDocument(
@@ -164,10 +164,10 @@ describe('projecting', () => {
   it('gives caps that are seen edge-on planes of their own, when asked to', async () => {
     const post = openDocument(modelFromMesh('Post', cube()));
     const along = await project(post, { kind: 'cylinder' });
-    expect(along.patch.notes.join()).toMatch(/2 faces seen edge-on/);
+    expect(along.delta.notes.join()).toMatch(/2 faces seen edge-on/);
     const apart = await project(post, { kind: 'cylinder', caps: 'apart' });
-    expect(apart.patch.notes.join()).not.toMatch(/edge-on/);
-    const done = applyDelta(post, apart.patch);
+    expect(apart.delta.notes.join()).not.toMatch(/edge-on/);
+    const done = applyDelta(post, apart.delta);
     // The wall is one shell, each cap another, and none lies on another.
     expect(shellsOf(done).shellCount).toBe(3);
     expect(overlappingFaces(done).overlaps).toHaveLength(0);
@@ -187,7 +187,7 @@ describe('projecting', () => {
       const document = ball();
       const asked = { faces: all(document), kind, ...params } as never;
       const preview = await answerQuestion(document, 'projection', asked, context);
-      const done = applyDelta(document, (await project(document, { kind, ...params })).patch);
+      const done = applyDelta(document, (await project(document, { kind, ...params })).delta);
       const { triangleCorners } = topologyOf(document.model).triangulation;
       preview.triangles.forEach((t, i) => {
         for (let k = 0; k < 6; k++) {

@@ -25,7 +25,7 @@ export const setStays = operation({
       ? `Make a stay of ${plural(edges.length, 'edge')}`
       : `Let go of a stay of ${plural(edges.length, 'edge')}`,
   doing: 'Setting a stay',
-  follow: reflatten,
+  followUps: reflatten,
   run(document, { edges, straight }) {
     const mark = markChange(document, 'stays', knownEdges(document, edges), straight ? 1 : 0);
     if (mark.index.length === 0) {

@@ -23,7 +23,7 @@ export const setSurface = operation({
       ? `Flatten ${plural(faces.length, 'face')} as they look smoothed`
       : `Flatten ${plural(faces.length, 'face')} as they are`,
   doing: 'Smoothing',
-  follow: reflatten,
+  followUps: reflatten,
   run(document, { faces, surface }) {
     knownFaces(document.model.mesh, faces);
     const mark = markChange(document, 'smoothed', faces, surface === 'smoothed' ? 1 : 0);

@@ -42,7 +42,7 @@ export const edges: Target<'edges'> = {
   grow: ({ connectivity }, items) => grownEdges(connectivity, items),
   shrink: ({ connectivity }, items) => shrunkEdges(connectivity, items),
   /** At its ends, and round its faces. */
-  beside(ground, edge) {
+  neighbours(ground, edge) {
     const { mesh, connectivity, shells } = ground;
     const { vertexEdgeStart, vertexEdges, edgeVertices, cornerEdge } = connectivity;
     const found = new Set<number>();

@@ -11,7 +11,7 @@ export const faces: Target<'faces'> = {
   underBrush: (_, items) => [...items],
   grow: ({ mesh }, items) => grownFaces(mesh, items),
   shrink: ({ mesh, connectivity }, items) => shrunkFaces(mesh, connectivity, items),
-  beside(ground, face) {
+  neighbours(ground, face) {
     const { mesh, connectivity, shells } = ground;
     return [...connectivity.cornerEdge.subarray(mesh.faceStart[face], mesh.faceStart[face + 1])].flatMap(
       (edge) =>

@@ -37,7 +37,7 @@ export const points: Target<'points'> = {
     });
     return [...left];
   },
-  beside(ground, point) {
+  neighbours(ground, point) {
     const { connectivity, shells } = ground;
     const found = new Map<number, Spot>();
     eachSide(

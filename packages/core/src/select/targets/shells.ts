@@ -36,7 +36,7 @@ export const shells: Target<'shells'> = {
     return [...grown];
   },
   shrink: (_, items) => [...items],
-  beside({ mesh, connectivity, shells: map }, shell) {
+  neighbours({ mesh, connectivity, shells: map }, shell) {
     return Array.from({ length: map.shellCount }, (_, s) => s)
       .filter((s) => s !== shell)
       .map((s) => {

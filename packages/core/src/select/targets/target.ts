@@ -35,7 +35,7 @@ export interface Target<Id extends string = string> {
   grow(ground: Ground, items: readonly number[]): number[];
   shrink(ground: Ground, items: readonly number[]): number[];
   /** Where keys can go from one. */
-  beside(ground: Ground, item: number): Spot[];
+  neighbours(ground: Ground, item: number): Spot[];
   /** How many there are. */
   count(ground: Ground): number;
 }

@@ -70,10 +70,10 @@ describe.each([...TARGETS])('%s', (id) => {
     const itemOf = (spot: { point: number; edge: number; face: number }) =>
       id === 'shells' ? shellAt(spot.face) : spot[part];
     for (const item of everything.slice(0, 12)) {
-      const beside = target.beside(ground, item).map(itemOf);
+      const beside = target.neighbours(ground, item).map(itemOf);
       expect(beside.length).toBeGreaterThan(0);
       expect(beside).not.toContain(item);
-      for (const other of beside) expect(target.beside(ground, other).map(itemOf)).toContain(item);
+      for (const other of beside) expect(target.neighbours(ground, other).map(itemOf)).toContain(item);
     }
   });
 

@@ -1,12 +1,12 @@
 import { describe, expect, it } from 'vitest';
 import type { HemDocument } from '../document/document.ts';
-import { heldByQuestions } from './held.ts';
+import { answerCache } from './answerCache.ts';
 
 const [one, other] = [{}, {}] as HemDocument[];
 
 describe('what questions keep', () => {
   it('is of one document, and is let go of when another takes its place, or the session ends', () => {
-    const held = heldByQuestions();
+    const held = answerCache();
     const released: string[] = [];
     const put = (name: string, document: HemDocument, value: object, told: string) =>
       held.put(name, { document, value, release: () => released.push(told) });

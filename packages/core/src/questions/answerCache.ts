@@ -11,7 +11,7 @@ interface Kept {
  * What questions keep from one answer to the next, one thing each, on one document. It belongs to a session, which lets go of it when the
  * document changes and when it is closed.
  */
-export interface Held {
+export interface AnswerCache {
   /** What was kept under a name on this document; undefined where that was on another, or nothing was. */
   get(name: string, document: HemDocument): object | undefined;
   /** Takes the place of what was kept under the name. */
@@ -20,7 +20,7 @@ export interface Held {
   keepOnly(document?: HemDocument): void;
 }
 
-export function heldByQuestions(): Held {
+export function answerCache(): AnswerCache {
   const all = new Map<string, Kept>();
   const drop = (name: string): void => {
     all.get(name)?.release?.();

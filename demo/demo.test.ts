@@ -81,7 +81,12 @@ describe('toad ferryman', () => {
     const left = new Set(Array(faceCount(mesh)).keys());
     const parts: number[] = [];
     for (const f of left) {
-      const part = connectedFaces(mesh, connectivity, [f], (e) => connectivity.isInterior[e] === 1 && !closed.has(e));
+      const part = connectedFaces(
+        mesh,
+        connectivity,
+        [f],
+        (e) => connectivity.isInterior[e] === 1 && !closed.has(e),
+      );
       for (const each of part) left.delete(each);
       parts.push(part.length);
     }
@@ -95,7 +100,10 @@ describe('toad ferryman', () => {
 
   it('gets seams proposed that are shorter than those by hand, stretch less and lie clear', async () => {
     const model = modelFromMesh('toad', mesh);
-    const byHand = seams.reduce((sum, [a, b]) => sum + edgeLength(mesh, connectivity, findEdge(connectivity, a, b)), 0);
+    const byHand = seams.reduce(
+      (sum, [a, b]) => sum + edgeLength(mesh, connectivity, findEdge(connectivity, a, b)),
+      0,
+    );
     const document = openDocument(model, { keepUvs: false });
     const told = await answerQuestion(document, 'proposal', { view: 'all round' }, localContext);
     expect(told.length).toBeLessThan(0.95 * byHand);
@@ -149,7 +157,9 @@ describe('heron hood', () => {
     expect(faceCount(mesh)).toBeGreaterThan(10_000);
     expect(shellTopology(shell)).toMatchObject({ kind: 'holes', borderCount: 3, genus: 0 });
     expect(
-      connectivity.edgeCornerStart.every((start, e) => e === 0 || start - connectivity.edgeCornerStart[e - 1] <= 2),
+      connectivity.edgeCornerStart.every(
+        (start, e) => e === 0 || start - connectivity.edgeCornerStart[e - 1] <= 2,
+      ),
     ).toBe(true);
     expect(volume(mesh)).toBeGreaterThan(1);
     const { positions: p } = mesh;

@@ -11,7 +11,7 @@ export function withGuards(
   part: number,
 ): WeightedTriangles {
   const weight = part * (first.rest.totalArea / guards.rest.totalArea);
-  const isInterior = <T extends Uint32Array | Float64Array>(into: T, a: T, b: T): T => {
+  const concatenated = <T extends Uint32Array | Float64Array>(into: T, a: T, b: T): T => {
     into.set(a);
     into.set(b, a.length);
     return into;
@@ -19,10 +19,10 @@ export function withGuards(
   const own = first.triangles.length;
   const count = own + guards.triangles.length;
   return {
-    triangles: isInterior(new Uint32Array(count), first.triangles, guards.triangles),
+    triangles: concatenated(new Uint32Array(count), first.triangles, guards.triangles),
     rest: {
-      local: isInterior(new Float64Array(count), first.rest.local, guards.rest.local),
-      area: isInterior(
+      local: concatenated(new Float64Array(count), first.rest.local, guards.rest.local),
+      area: concatenated(
         new Float64Array(count / 3),
         first.rest.area,
         guards.rest.area.map((a) => weight * a),

@@ -22,7 +22,11 @@ const [MOST_TRIANGLES, MOST_IN_HASTE] = [20_000, 2500];
 /** @throws StoppedError */
 export function predict(shell: Shell, { signal }: Pick<Context, 'signal'>, hastily = false): Predicted {
   if (!shellTopology(shell).canUnfold) return { area: 0 };
-  const piece = likeShell(shell, hastily ? MOST_IN_HASTE : MOST_TRIANGLES, signal);
+  // Which way its polygons are split hardly matters to what is told.
+  const piece = {
+    ...likeShell(shell, hastily ? MOST_IN_HASTE : MOST_TRIANGLES, signal),
+    polygons: undefined,
+  };
   const { uv, onItself } = laidOut(piece, signal);
   const { area, l2, linf, angleMean, areaMean } = measureStretch(piece, uv);
   return { area, l2, linf, angleMean, areaMean, liesOnItself: onItself === 'yes' };

@@ -5,6 +5,7 @@ import type { WeightedTriangles } from '../surface/anyDiagonal.ts';
 import { triangleArea } from '../surface/flatArea.ts';
 import { type AreaTerm, energy, quadratic } from './distortion.ts';
 import { freeTriangles } from './freeTriangles.ts';
+import { growOverTriangles } from './growOverTriangles.ts';
 import { lineSearch } from './lineSearch.ts';
 
 /** A triangle with less than this part of its due area does not count as facing up. */
@@ -72,16 +73,9 @@ function heldBeyond(
   fixed: Uint8Array,
 ): Uint8Array {
   if (rings === Infinity) return fixed;
-  let near = new Uint8Array(fixed.length);
+  const near = new Uint8Array(fixed.length);
   for (const t of around) for (let k = 0; k < 3; k++) near[triangles[3 * t + k]] = 1;
-  for (let ring = 1; ring < rings; ring++) {
-    const grown = near.slice();
-    for (let i = 0; i < triangles.length; i += 3) {
-      if (near[triangles[i]] || near[triangles[i + 1]] || near[triangles[i + 2]])
-        for (let k = 0; k < 3; k++) grown[triangles[i + k]] = 1;
-    }
-    near = grown;
-  }
+  growOverTriangles(triangles, near, rings - 1);
   return near.map((n, v) => (n && !fixed[v] ? 0 : 1));
 }
 

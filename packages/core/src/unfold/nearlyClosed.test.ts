@@ -3,6 +3,7 @@ import { measureStretch } from '../measure/stretch.ts';
 import { unattended } from '../progress.ts';
 import { discMetric } from '../relax/discMetric.ts';
 import { boundedConformal, energy } from '../relax/distortion.ts';
+import { progressiveEmbedding } from '../relax/progressive.ts';
 import { relax } from '../relax/relax.ts';
 import { borders } from '../surface/borders.ts';
 import { coarsen } from '../surface/coarsen.ts';
@@ -13,7 +14,6 @@ import { glove, head, spikyBall, tentacle } from '../testing/sculpts.ts';
 import { horn, sphericalCap, tube } from '../testing/shapes.ts';
 import { isLocallyInjective } from './isLocallyInjective.ts';
 import { AREA_BOUND } from './nearlyClosed.ts';
-import { progressiveEmbedding } from './progressive.ts';
 import { METHODS, unfoldShell } from './unfold.ts';
 
 /** Nearly closed discs, sleeves and what else breaks a plain solver. */

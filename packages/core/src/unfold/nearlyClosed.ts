@@ -3,7 +3,9 @@ import { NotPositiveDefiniteError } from '../linear/cholesky.ts';
 import { type Context, heedStop } from '../progress.ts';
 import { discMetric } from '../relax/discMetric.ts';
 import { boundedConformal, dirichletParts } from '../relax/distortion.ts';
-import { pickTriangles } from '../relax/freeTriangles.ts';
+import { freeTriangles, pickTriangles } from '../relax/freeTriangles.ts';
+import { heldFarFrom } from '../relax/heldFarFrom.ts';
+import { progressiveEmbedding } from '../relax/progressive.ts';
 import { projectedNewton } from '../relax/projectedNewton.ts';
 import { invertedTriangles, removeInversions } from '../relax/removeInversions.ts';
 import { withGuards } from '../relax/withGuards.ts';
@@ -12,7 +14,6 @@ import { signedArea, triangleArea } from '../surface/flatArea.ts';
 import type { RestTriangles } from '../surface/restTriangles.ts';
 import type { Shell } from '../surface/shell.ts';
 import { isLocallyInjective } from './isLocallyInjective.ts';
-import { progressiveEmbedding } from './progressive.ts';
 import { spectralConformal } from './spectral.ts';
 
 /** Area may be so many times less or more than its due before it counts beside angles. */
@@ -80,21 +81,27 @@ export function nearlyClosed(
   const guards = shell.polygons ? anyDiagonal(shell, true) : own;
   const guarded = shell.polygons ? withGuards(target, guards, GUARD) : target;
   /** The least of the energy near a map, with the polygons that it folds left out. */
-  const settled = (from: Float64Array): Float64Array => {
-    const inverted = new Set(invertedTriangles(guarded, from, 0));
-    const part = pickTriangles(guarded, (t) => !inverted.has(t));
+  const settled = (whole: WeightedTriangles, from: Float64Array, fixed?: Uint8Array): Float64Array => {
+    const inverted = new Set(invertedTriangles(whole, from, 0));
+    const part = pickTriangles(whole, (t) => !inverted.has(t));
     const { stretch, shrink } = dirichletParts(part.triangles, part.rest, from);
-    const scale = (shrink / stretch) ** 0.25;
+    const scale = fixed ? 1 : (shrink / stretch) ** 0.25;
     const sized = from.map((x) => x * scale);
-    const found = projectedNewton(part, sized, { term, ...CONVERGED }, context);
+    const free = fixed ? freeTriangles(part, fixed) : part;
+    const settling = projectedNewton(free, sized, { term, fixed, ...CONVERGED }, context);
     heedStop(context.signal);
-    return found.uv;
+    return settling.uv;
   };
-  // Removing inversions is gentle near the least, and far from it may tear the map: so first there, and what it tears is settled again.
-  const first = settled(start);
+  // First by the triangles alone, of which there are half as many as ways to split the polygons.
+  const plain = target === every ? own : target;
+  const first = settled(guarded, shell.polygons ? settled(plain, start) : start);
+  // Removing inversions is gentle near the least, and far from it may tear the map: so first there, and what it tears is settled again, from near to far.
   const repaired =
     removeInversions(guards, first, none, context, false) ?? removeInversions(every, first, none, context);
-  const found = repaired && repaired !== first ? settled(repaired) : first;
+  const found =
+    repaired && repaired !== first
+      ? settled(guarded, settled(guarded, repaired, heldFarFrom(shell.triangles, first, repaired, none)))
+      : first;
   for (const last of [found, first, start]) if (isStart(last)) return last;
   throw new NoValidMapError();
 }

@@ -1,6 +1,7 @@
 import { HemError } from '../errors.ts';
 import { NotPositiveDefiniteError } from '../linear/cholesky.ts';
 import { type Context, heedStop } from '../progress.ts';
+import { unfoldOverlapFree } from '../relax/overlapFree.ts';
 import { invertedTriangles, removeInversions } from '../relax/removeInversions.ts';
 import { anyDiagonal, type WeightedTriangles } from '../surface/anyDiagonal.ts';
 import { type Borders, borders } from '../surface/borders.ts';
@@ -31,6 +32,8 @@ export interface UnfoldOptions {
   readonly stays?: readonly Stay[];
   /** Which axis points up, as a document says it; what is up on the model is up in the flat. */
   readonly upAxis?: number;
+  /** Whether it is relaxed next: one that is nearly closed is laid out as relaxing would begin it anyway. */
+  readonly relaxedNext?: boolean;
 }
 
 export interface Unfolded {
@@ -67,7 +70,7 @@ export function unfoldShell(
   shell: Shell,
   method: Method,
   context: Context,
-  { pins, stays = [], upAxis = 0 }: UnfoldOptions = {},
+  { pins, stays = [], upAxis = 0, relaxedNext = false }: UnfoldOptions = {},
 ): Unfolded {
   const topology = shellTopology(shell);
   if (!topology.canUnfold) throw new CannotUnfoldError(topology);
@@ -97,6 +100,10 @@ export function unfoldShell(
     const { uv: solved, repaired, target } = solve();
     heedStop(context.signal);
     const fits = solved !== undefined && keepsArea(own, solved);
+    const clear = fits || !relaxedNext ? undefined : unfoldOverlapFree(shell, {}, context)?.uv;
+    heedStop(context.signal);
+    if (clear && isValid(clear))
+      return { uv: turnUpright(shell, clear, upAxis), repaired: false, closed: false };
     const uv = fits ? solved : nearlyClosed(shell, own, every, target, loops, onBorder, context);
     const scale = Math.sqrt(own.rest.totalArea / signedArea(shell.triangles, uv));
     const sized = uv.map((x) => x * scale);

@@ -2,7 +2,7 @@ import { topologyOf } from '../../document/document.ts';
 import { about, flag, indices, otherwise, record } from '../../params.ts';
 import { plural } from '../../plural.ts';
 import { operation } from '../operation.ts';
-import { reflatten, relaxOpened } from './reflatten.ts';
+import { reflattenWith } from './reflatten.ts';
 import { changeSeams, knownEdges } from './seamChange.ts';
 
 /** Selected edges become seams. Edges where the mesh ends anyway are left out. */
@@ -18,7 +18,7 @@ export const cut = operation({
   }),
   label: ({ edges }) => `Cut ${plural(edges.length, 'edge')}`,
   doing: 'Cutting',
-  followUps: [...reflatten, (after, now, { relax }) => (relax ? relaxOpened(after, now) : undefined)],
+  followUps: reflattenWith(({ relax }: { readonly relax: boolean }) => relax),
   run(document, { edges }) {
     const { isInterior } = topologyOf(document.model).connectivity;
     return changeSeams(

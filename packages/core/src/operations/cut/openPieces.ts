@@ -10,7 +10,7 @@ import { facesOfShell } from '../../surface/shells.ts';
 import { shellTopology } from '../../surface/shellTopology.ts';
 import { USUAL_VIEW } from '../../surface/visibility.ts';
 import { type OperationContext, operation } from '../operation.ts';
-import { reflatten, relaxOpened } from './reflatten.ts';
+import { reflattenWith } from './reflatten.ts';
 import { changeSeams } from './seamChange.ts';
 
 /** Pieces that cannot lie flat as they are get the seams that a rough proposal has for them, hidden and symmetric; the others are left alone. */
@@ -26,7 +26,7 @@ export const openPieces = operation({
   }),
   label: ({ shells }, document) => `Cut open ${shellsLabel(document, shells)}`,
   doing: 'Cutting pieces open',
-  followUps: [...reflatten, relaxOpened],
+  followUps: reflattenWith(() => true),
   async run(document, { shells: which, least }, context) {
     const chosen = chosenShells(document, which);
     const isStuck = (on: HemDocument, s: number) => !shellTopology(shellOf(on, s)).canUnfold;

@@ -5,26 +5,24 @@ import { RELAX_STEPS } from '../../relax/steps.ts';
 import { facesOfShell, shellsWhere } from '../../surface/shells.ts';
 import type { FollowUp } from '../operation.ts';
 
-/** After a change of seams the shells that it touched lie flat again at once; those that had been relaxed are relaxed again. */
-export const reflatten: readonly FollowUp[] = [
-  (after) => (after.stale.includes(1) ? { operation: 'unfold', params: { shells: 'stale' } } : undefined),
-  (after, now) => {
-    const shells = relaxedBefore(after, now);
-    return shells.length > 0 ? { operation: 'relax', params: { shells, steps: RELAX_STEPS } } : undefined;
-  },
+/**
+ * After a change of seams the shells that it touched lie flat again at once; those that had been relaxed are relaxed again.
+ *
+ * @param relaxesAll  whether the others are relaxed as well: what a proposal promises of stretch is of relaxed shells
+ */
+export const reflattenWith = <Out>(relaxesAll: (params: Out) => boolean): readonly FollowUp<Out>[] => [
+  (after, _, params) => unfoldStale(after, relaxesAll(params) ? 'all' : 'again'),
+  (after, now, params) => relaxAnew(after, now, relaxesAll(params)),
 ];
 
-/** Relaxes also what was laid flat anew and not relaxed before: what a proposal promises of stretch is of relaxed shells. */
-export const relaxOpened = (after: HemDocument, now: HemDocument): Request | undefined => {
-  const shells = shellsOf(now);
-  const opened = shellsWhere(shells, (f) => after.stale[f] === 1 && !now.stale[f] && !now.relaxed[f]);
-  const names = opened.map((s) => facesOfShell(shells, s)[0]);
-  return names.length > 0 ? { operation: 'relax', params: { shells: names, steps: RELAX_STEPS } } : undefined;
-};
+export const reflatten: readonly FollowUp[] = reflattenWith(() => false);
 
-/** Shells that were relaxed before and are unfolded now, each by its first face. */
-function relaxedBefore(after: HemDocument, now: HemDocument): number[] {
-  const shells = shellsOf(now);
-  const changed = shellsWhere(shells, (f) => after.stale[f] === 1 && after.relaxed[f] === 1);
-  return changed.map((s) => facesOfShell(shells, s)[0]).filter((f) => !now.stale[f]);
+const unfoldStale = (after: HemDocument, relaxedNext: 'again' | 'all'): Request | undefined =>
+  after.stale.includes(1) ? { operation: 'unfold', params: { shells: 'stale', relaxedNext } } : undefined;
+
+/** Relaxes the shells that lie flat anew: those that were relaxed before, or all. */
+function relaxAnew(after: HemDocument, now: HemDocument, all: boolean): Request | undefined {
+  const laid = shellsWhere(shellsOf(now), (f) => after.stale[f] === 1 && (all || after.relaxed[f] === 1));
+  const shells = laid.map((s) => facesOfShell(shellsOf(now), s)[0]).filter((f) => !now.stale[f]);
+  return shells.length > 0 ? { operation: 'relax', params: { shells, steps: RELAX_STEPS } } : undefined;
 }

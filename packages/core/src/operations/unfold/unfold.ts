@@ -42,6 +42,10 @@ export const unfold = operation({
     pins: about('places that hold, beside what is pinned where it lies', otherwise(list(pin), [])),
     stays: about('chains of vertices that lie straight at true length', otherwise(list(stay), [])),
     surface: surfaceChoice,
+    relaxedNext: about(
+      'which of them are relaxed next, so that what is nearly closed is laid out as that would begin',
+      otherwise(choice('none', 'again', 'all'), 'none'),
+    ),
   }),
   label({ shells, method }, document) {
     const methods = new Set(chosenShells(document, shells).map((s) => method ?? lastMethod(document, s)));
@@ -49,7 +53,7 @@ export const unfold = operation({
   },
   doing: 'Unfolding',
   trial: (document, { shells }) => chosenShells(document, shells),
-  async run(document, { shells: which, method, pins, stays, surface }, context) {
+  async run(document, { shells: which, method, pins, stays, surface, relaxedNext }, context) {
     const chosen = chosenShells(document, which).map((s) => ({ s, shell: shellOf(document, s, surface) }));
     const known = densityOf(document);
     const wishes = wishesOf(document, new Map(chosen.map(({ s, shell }) => [s, shell])), known, pins, stays);
@@ -60,7 +64,13 @@ export const unfold = operation({
         batch.map(({ s, shell }) => ({
           shell,
           method: method ?? lastMethod(document, s),
-          options: { ...wishes.get(s)?.options, upAxis: document.upAxis },
+          options: {
+            ...wishes.get(s)?.options,
+            upAxis: document.upAxis,
+            relaxedNext:
+              relaxedNext === 'all' ||
+              (relaxedNext === 'again' && document.relaxed[nameOfShell(document, s)] === 1),
+          },
         })),
       context,
       ({ s, shell }, uv) => context.show?.(s, onItsWay(document, shell, uv, known)),

@@ -1,6 +1,6 @@
 import { bucket } from '../mesh/connectivity.ts';
-import { type AreaTerm, areaTerm } from '../relax/distortion.ts';
 import type { IntrinsicTriangles } from '../surface/coarsen.ts';
+import { type AreaTerm, areaTerm } from './distortion.ts';
 
 /** Triangles at each of some vertices that are no neighbours of each other. */
 export interface Stars {
@@ -29,38 +29,53 @@ const FINEST = 0.03;
 const DIRECTIONS = 8;
 const MOST_LOOKS = 40;
 
-/**
- * Places a vertex that comes back where the energy of its triangles is least, by looking about from a place that is known to be valid:
- * beside the neighbour u whose fan covers its star, along the middle of the fan, near enough to u.
- *
- * @param v  the vertex, the i-th of those that the stars are of
- * @param u  the neighbour that had taken its triangles over
- * @param uv  `2 × vertexCount`, valid for the coarser mesh; receives the place
- */
-export function placeInStar(
+/** A vertex that comes back, and the triangles at it. */
+export interface Star {
+  readonly vertex: number;
+  /** The neighbour that had taken its triangles over, and whose fan covers them. */
+  readonly into: number;
+  /** The sides of its rim in pairs of vertices, each with the vertex a triangle. */
+  readonly rim: readonly number[];
+  /** Their shapes on the surface, three numbers each: see `apexOver`. */
+  readonly shapes: readonly number[];
+}
+
+/** The star of the i-th vertex of those that the stars are of. */
+export function starAt(
   { triangles, lengths }: IntrinsicTriangles,
   { start, triangles: inStars }: Stars,
   i: number,
-  v: number,
-  u: number,
-  uv: Float64Array,
-  term: AreaTerm = symmetric,
-): void {
-  // The sides of the star's rim, each with v a triangle; their shapes on the surface.
+  vertex: number,
+  into: number,
+): Star {
   const rim: number[] = [];
   const shapes: number[] = [];
   for (let k = start[i]; k < start[i + 1]; k++) {
     const first = 3 * inStars[k];
-    const at = triangles[first] === v ? 0 : triangles[first + 1] === v ? 1 : 2;
+    const at = triangles[first] === vertex ? 0 : triangles[first + 1] === vertex ? 1 : 2;
     const [side, last] = [first + ((at + 1) % 3), first + ((at + 2) % 3)];
     rim.push(triangles[side], triangles[last]);
     shapes.push(...apexOver(lengths[side], lengths[last], lengths[first + at]));
   }
+  return { vertex, into, rim, shapes };
+}
+
+/**
+ * Places a vertex that comes back where the energy of its triangles is least, by looking about from a place that is known to be valid:
+ * beside the neighbour whose fan covers its star, along the middle of the fan, near enough to it.
+ *
+ * @param uv  `2 × vertexCount`, valid for the coarser mesh; receives the place
+ */
+export function placeInStar(
+  { vertex, into, rim, shapes }: Star,
+  uv: Float64Array,
+  term: AreaTerm = symmetric,
+): void {
   const energyAt = (x: number, y: number): number => starEnergy(uv, rim, shapes, x, y, term);
 
-  let [x, y, value] = roomBeside(u, rim, uv, energyAt);
+  let [x, y, value] = roomBeside(into, rim, uv, energyAt);
   // Look about, ever nearer.
-  let reach = 0.25 * extentOf(u, rim, uv);
+  let reach = 0.25 * extentOf(into, rim, uv);
   const finest = FINEST * reach;
   for (let looks = 0; looks < MOST_LOOKS && reach > finest && value < Infinity; looks++) {
     let [bx, by, best] = [x, y, value];
@@ -73,8 +88,8 @@ export function placeInStar(
     if (best < value) [x, y, value] = [bx, by, best];
     else reach *= 0.5;
   }
-  uv[2 * v] = x;
-  uv[2 * v + 1] = y;
+  uv[2 * vertex] = x;
+  uv[2 * vertex + 1] = y;
 }
 
 const symmetric = areaTerm(1);
@@ -131,7 +146,7 @@ function awayFrom(u: number, rim: readonly number[], uv: Float64Array): [number,
 }
 
 /** The end of an open rim: the vertex that is only last (0) or only first (1) of its sides. */
-function farEnd(rim: readonly number[], which: 0 | 1): number {
+export function farEnd(rim: readonly number[], which: 0 | 1): number {
   for (let k = 1 - which; k < rim.length; k += 2) {
     let alone = true;
     for (let m = which; m < rim.length; m += 2) if (rim[m] === rim[k]) alone = false;
@@ -161,14 +176,14 @@ export function apexOver(ab: number, bc: number, ca: number): [number, number, n
   return [base, x, Math.max(Math.sqrt(Math.max(0, ca * ca - x * x)), FLOOR * longest)];
 }
 
-/** Energy of the triangles of a star with v at (x, y), weighed by area; Infinity where one faces down. */
-function starEnergy(
+/** Energy of the triangles of a star with its vertex at (x, y), weighed by area; Infinity where one faces down. */
+export function starEnergy(
   uv: Float64Array,
   rim: readonly number[],
   shapes: readonly number[],
   x: number,
   y: number,
-  term: AreaTerm,
+  term: AreaTerm = symmetric,
 ): number {
   let sum = 0;
   for (let k = 0, s = 0; k < rim.length; k += 2, s += 3) {

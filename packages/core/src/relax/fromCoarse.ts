@@ -17,12 +17,8 @@ export interface FromCoarse {
    * @returns gives the vertex of a star its place
    */
   placing(coarse: IntrinsicTriangles, uv: Float64Array): (star: Star, uv: Float64Array) => void;
-  /** How many times as many triangles there are before the map is evened out again. */
-  readonly growth: number;
-  /** Whether the map of the finest is evened out as well. */
-  readonly finest: boolean;
-  /** Evens a map out on the way. */
-  relax(part: Part, uv: Float64Array): Float64Array;
+  /** Evens a map out after each step, and whether that was the last. */
+  relax(part: Part, uv: Float64Array, isFinest: boolean): Float64Array;
 }
 
 /**
@@ -43,17 +39,13 @@ export function fromCoarse(
   const uv = new Float64Array(2 * vertexCount);
   onItsOwn(positions, base, uv, (part) => way.embed(part));
   let coarse = base;
-  let evened = base.triangles.length;
   for (let l = levels.length - 1; l >= 0; l--) {
     heedStop(signal);
     const { fine, removed, into } = levels[l];
     const stars = starsOf(fine.triangles, removed, vertexCount);
     const place = way.placing(coarse, uv);
     for (let i = 0; i < removed.length; i++) place(starAt(fine, stars, i, removed[i], into[i]), uv);
-    if (fine.triangles.length >= way.growth * evened && (l > 0 || way.finest)) {
-      onItsOwn(positions, fine, uv, (part, own) => way.relax(part, own));
-      evened = fine.triangles.length;
-    }
+    onItsOwn(positions, fine, uv, (part, own) => way.relax(part, own, l === 0));
     coarse = fine;
   }
   return uv;

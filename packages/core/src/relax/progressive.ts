@@ -43,8 +43,6 @@ export function progressiveEmbedding(
           context,
         ),
       placing: () => (star, uv) => placeInStar(star, uv, term),
-      growth: 1,
-      finest: true,
       relax: (part, uv) => relaxed(part, uv, term, context),
     },
     context.signal,

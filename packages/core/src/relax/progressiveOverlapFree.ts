@@ -5,6 +5,7 @@ import type { IntrinsicTriangles } from '../surface/coarsen.ts';
 import { restTriangles } from '../surface/restTriangles.ts';
 import { type Shell, shellFromTriangles } from '../surface/shell.ts';
 import { type AreaTerm, dirichletParts } from './distortion.ts';
+import { easeWorst } from './easeWorst.ts';
 import { fromCoarse } from './fromCoarse.ts';
 import { intoDisc } from './intoDisc.ts';
 import { newtonOverlapFree } from './newtonOverlapFree.ts';
@@ -13,16 +14,17 @@ import { outerTriangles } from './outerTriangles.ts';
 import { borderNeighbours, placeAtBorder } from './placeAtBorder.ts';
 import { placeInStar } from './placeInStar.ts';
 
-/** Triangles on which the map is found, and more than which are worth the way. */
-const ENOUGH = 1500;
-const [AT_FIRST, ON_THE_WAY] = [
-  { steps: 150, tolerance: 1e-4 },
-  { steps: 10, tolerance: 3e-3 },
-];
-const GROWTH = 3;
+/** Triangles that are few enough to be laid out from a disc, in which nothing of them is much too small; and steps that this takes at most. */
+const ENOUGH = 60;
+const AT_FIRST = { steps: 150, tolerance: 1e-3 };
+/** Up to so many triangles the map is evened out after each step, then each time there are so many times as many. */
+const [FEW, GROWTH] = [1000, 2];
+const ON_THE_WAY = { steps: 10, tolerance: 3e-3 };
+/** Triangles of a shell that is worth the way. */
+const MANY = 3000;
 
 /** Whether the way by a coarse shell is worth it. */
-export const isWorthCoarsening = ({ triangles }: Shell): boolean => triangles.length > 2 * 3 * ENOUGH;
+export const isWorthCoarsening = ({ triangles }: Shell): boolean => triangles.length > 3 * MANY;
 
 /**
  * A map that neither flips a triangle nor lies on itself, near the least of an energy, by way of a coarse shell: it is laid out from a disc, and its
@@ -38,13 +40,18 @@ export function progressiveOverlapFree(
 ): Float64Array | undefined {
   const { positions, triangles } = shell;
   const quiet = { signal: context.signal, report: () => undefined };
-  const evened = (part: Part, uv: Float64Array, options: typeof AT_FIRST): Float64Array => {
-    const { loops } = borders(part.triangles, part.positions.length / 3);
+  const loopsOf = (part: Part) => borders(part.triangles, part.positions.length / 3).loops;
+  const sized = (part: Part, uv: Float64Array): Float64Array => {
     const { stretch, shrink } = dirichletParts(part.triangles, part.rest, uv);
     const scale = (shrink / stretch) ** 0.25;
-    const sized = uv.map((x) => x * scale);
-    return newtonOverlapFree(part, loops, sized, { term, ...options }, quiet).uv;
+    return uv.map((x) => x * scale);
   };
+  const evened = (part: Part, uv: Float64Array, options: typeof AT_FIRST): Float64Array =>
+    newtonOverlapFree(part, loopsOf(part), sized(part, uv), { term, ...options }, quiet).uv;
+  // As large as the step before has left it: a few bad triangles would say otherwise.
+  const eased = (part: Part, uv: Float64Array): Float64Array =>
+    easeWorst(part, loopsOf(part), uv, term, quiet);
+  let last = 0;
   try {
     return fromCoarse(
       shell,
@@ -66,9 +73,13 @@ export function progressiveOverlapFree(
             if (!middle || !placeAtBorder(star, sides, middle, uv, term)) throw new NoRoomError();
           };
         },
-        growth: GROWTH,
-        finest: false,
-        relax: (part, uv) => evened(part, uv, ON_THE_WAY),
+        relax(part, uv, isFinest) {
+          const near = eased(part, uv);
+          const count = part.triangles.length;
+          if (isFinest || (count > 3 * FEW && count < GROWTH * last)) return near;
+          last = count;
+          return evened(part, near, ON_THE_WAY);
+        },
       },
       context.signal,
     );

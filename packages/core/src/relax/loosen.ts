@@ -36,6 +36,8 @@ export interface Loosened {
   readonly energyAfter: number;
   readonly steps: number;
   readonly converged: boolean;
+  /** Part of the energy that the last ten steps took off. */
+  readonly lately: number;
 }
 
 /** Relax was handed a map that has flipped or collapsed faces. */
@@ -93,7 +95,15 @@ export function loosen(
   for (const group of rigid) for (const v of group) unfree[v] = 1;
   const every = anyDiagonal(shell);
   const valid = validStart(shell, every, start, unfree, options.leaveFolds ?? false, context);
-  if (!valid) return { uv: start, energyBefore: Infinity, energyAfter: Infinity, steps: 0, converged: false };
+  if (!valid)
+    return {
+      uv: start,
+      energyBefore: Infinity,
+      energyAfter: Infinity,
+      steps: 0,
+      converged: false,
+      lately: 0,
+    };
   const inverted = new Set(invertedTriangles(every, valid, 0));
   const whole = pickTriangles(every, (t) => !inverted.has(t));
 
@@ -122,6 +132,7 @@ export function loosen(
     energyAfter: found.energy,
     steps: found.steps,
     converged: found.converged || free.triangles.length === 0,
+    lately: found.lately,
   };
 }
 

@@ -1,7 +1,13 @@
 import type { Context } from '../progress.ts';
 import type { WeightedTriangles } from '../surface/anyDiagonal.ts';
 import { energy } from './distortion.ts';
-import { type Minimised, type NewtonOptions, projectedNewton } from './projectedNewton.ts';
+import {
+  type Minimised,
+  type NewtonOptions,
+  projectedNewton,
+  RECENT,
+  takenLately,
+} from './projectedNewton.ts';
 import { withOutside } from './withOutside.ts';
 
 /** Steps before the outside is filled anew. */
@@ -24,6 +30,14 @@ export function newtonOverlapFree(
   const { term, steps, tolerance, unchanging = 0 } = options;
   const energyOf = (uv: Float64Array) => energy(whole.triangles, whole.rest, uv, term) + unchanging;
   let [uv, current, step] = [start, energyOf(start), 0];
+  const rounds = [current];
+  const result = (converged: boolean): Minimised => ({
+    uv,
+    energy: current,
+    steps: step,
+    converged,
+    lately: takenLately(rounds.slice(-1 - RECENT / STEPS_A_ROUND)),
+  });
   while (step < steps && !context.signal.aborted) {
     const filled = withOutside(whole, loops, uv, options.fixed);
     if (!filled) break;
@@ -47,10 +61,10 @@ export function newtonOverlapFree(
     const before = current;
     uv = found.uv.slice(0, start.length);
     current = energyOf(uv);
+    rounds.push(current);
     step += found.steps;
     // With the shape it has, the outside is at its least: a round that brings little is the last.
-    if (found.steps === 0 || before - current < tolerance * current)
-      return { uv, energy: current, steps: step, converged: true };
+    if (found.steps === 0 || before - current < tolerance * current) return result(true);
   }
-  return { uv, energy: current, steps: step, converged: false };
+  return result(false);
 }

@@ -35,6 +35,8 @@ export interface Minimised {
   readonly energy: number;
   readonly steps: number;
   readonly converged: boolean;
+  /** Part of the energy that the last `RECENT` steps took off. */
+  readonly lately: number;
 }
 
 /**
@@ -51,6 +53,7 @@ export function projectedNewton(
 ): Minimised {
   let uv = start;
   let current = energy(triangles, rest, uv, term);
+  const energies = [current + unchanging];
   const held = fixed?.slice() ?? new Uint8Array(uv.length / 2);
   for (const group of rigid) for (const v of group) held[v] = 1;
   const result = (step: number, converged: boolean): Minimised => ({
@@ -58,6 +61,7 @@ export function projectedNewton(
     energy: current + unchanging,
     steps: step,
     converged,
+    lately: takenLately(energies),
   });
   let factor: Factor | undefined;
   let step = 0;
@@ -100,6 +104,7 @@ export function projectedNewton(
       if (!found) return result(step, true);
       uv = found.trial;
       current = found.value;
+      energies.push(current + unchanging);
     }
     return result(steps, false);
   } catch (error) {
@@ -111,6 +116,16 @@ export function projectedNewton(
   } finally {
     if (factor) release(factor);
   }
+}
+
+/** Steps by which it is told how fast the energy still falls. */
+export const RECENT = 10;
+
+/** Part of the energy that the last steps took off. */
+export function takenLately(energies: readonly number[]): number {
+  const last = energies[energies.length - 1];
+  const before = energies[Math.max(0, energies.length - 1 - RECENT)];
+  return before > 0 && before < Infinity ? (before - last) / before : 0;
 }
 
 /** @throws NotPositiveDefiniteError, StoppedError */

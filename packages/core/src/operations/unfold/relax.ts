@@ -25,6 +25,7 @@ import { within } from '../../progress.ts';
 import { FlippedStartError, isFlippedStart, scaleToArea } from '../../relax/loosen.ts';
 import { fixedBorder, fixedOutside } from '../../relax/region.ts';
 import type { RelaxOptions } from '../../relax/relax.ts';
+import { RELAX_STEPS } from '../../relax/steps.ts';
 import type { Shell } from '../../surface/shell.ts';
 import { facesOfShell } from '../../surface/shells.ts';
 import { bestTurn, transformUv } from '../../surface/similarity.ts';
@@ -75,6 +76,7 @@ export const relax = operation({
     const firm = new Map<number, Float64Array>();
     const even: number[] = [];
     let [stopped, kept, onItself] = [0, 0, 0];
+    const falling: number[] = [];
     for (const [{ s, shell, start, options }, result] of results) {
       if (result.onItself === 'kept from it') kept++;
       if (result.onItself === 'yes' && given.steps > GENTLE) onItself++;
@@ -86,6 +88,8 @@ export const relax = operation({
         else uvOf.set(s, whereItLay(shell, result.uv, start));
       else if (result.converged) even.push(s);
       if (!result.converged && signal.aborted) stopped++;
+      else if (!result.converged && result.lately > WORTH && given.steps > RELAX_STEPS)
+        falling.push(result.lately);
     }
     const notes = leftLocked(locked.length);
     const flipped = found.length - work.length;
@@ -94,6 +98,10 @@ export const relax = operation({
         `${plural(flipped, 'shell')} with flipped or collapsed faces left alone: unfold anew before relaxing.`,
       );
     if (stopped > 0) notes.push(`Stopped early on ${plural(stopped, 'shell')}; the best so far is kept.`);
+    if (falling.length > 0)
+      notes.push(
+        `${plural(falling.length, 'shell')} not as even as can be yet: the last ten steps took ${percent(Math.max(...falling))} off the energy. Relax again.`,
+      );
     if (kept > 0)
       notes.push(`${plural(kept, 'shell')} kept from lying on ${kept === 1 ? 'itself' : 'themselves'}.`);
     if (onItself > 0)
@@ -132,6 +140,11 @@ function atItsSize(
   const [u, v] = [start[2 * pin], start[2 * pin + 1]];
   return scale > 0 ? transformUv(uv, [scale, 0, 0, scale, u - scale * u, v - scale * v]) : uv;
 }
+
+/** Part of the energy that ten steps take off for which more are worth it. */
+const WORTH = 1e-4;
+
+const percent = (part: number): string => `${Number((100 * part).toPrecision(2))} %`;
 
 /** So few steps are taken to be watched, one after the other: nothing is begun anew for them. */
 const GENTLE = 10;

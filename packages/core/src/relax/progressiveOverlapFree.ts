@@ -1,16 +1,15 @@
 import { HemError } from '../errors.ts';
 import type { Context } from '../progress.ts';
 import { borders } from '../surface/borders.ts';
-import type { IntrinsicTriangles } from '../surface/coarsen.ts';
 import { restTriangles } from '../surface/restTriangles.ts';
 import { type Shell, shellFromTriangles } from '../surface/shell.ts';
 import { type AreaTerm, dirichletParts } from './distortion.ts';
 import { easeWorst } from './easeWorst.ts';
+import { emptyBeside } from './emptyBeside.ts';
 import { fromCoarse } from './fromCoarse.ts';
 import { intoDisc } from './intoDisc.ts';
 import { newtonOverlapFree } from './newtonOverlapFree.ts';
 import type { Part } from './onItsOwn.ts';
-import { outerTriangles } from './outerTriangles.ts';
 import { borderNeighbours, placeAtBorder } from './placeAtBorder.ts';
 import { placeInStar } from './placeInStar.ts';
 
@@ -65,11 +64,12 @@ export function progressiveOverlapFree(
             AT_FIRST,
           ),
         placing(coarse, uv) {
-          const middles = middlesBeyond(coarse, uv);
+          const middleBeyond = emptyBeside(coarse.triangles, uv);
+          if (!middleBeyond) throw new NoRoomError();
           return (star) => {
             const sides = borderNeighbours(star);
             if (!sides) return placeInStar(star, uv, term);
-            const middle = middles.get(keyOf(...sides));
+            const middle = middleBeyond(...sides);
             if (!middle || !placeAtBorder(star, sides, middle, uv, term)) throw new NoRoomError();
           };
         },
@@ -93,34 +93,4 @@ class NoRoomError extends HemError {
   constructor() {
     super('no-room', 'There is no room beside the border of this shell.');
   }
-}
-
-const keyOf = (a: number, b: number): string => `${a} ${b}`;
-
-/** The middle of the empty triangle beyond each side of the border of a map. @throws NoRoomError where borders touch */
-function middlesBeyond(
-  { triangles }: IntrinsicTriangles,
-  uv: Float64Array,
-): ReadonlyMap<string, readonly [number, number]> {
-  const { loops } = borders(triangles, uv.length / 2);
-  // Over the vertices of the borders alone.
-  const border = loops.flatMap((loop) => [...loop]);
-  let first = 0;
-  const own = loops.map((loop) => Uint32Array.from(loop, () => first++));
-  const places = Float64Array.from({ length: 2 * border.length }, (_, i) => uv[2 * border[i >> 1] + (i & 1)]);
-  const outer = outerTriangles(places, own);
-  if (!outer) throw new NoRoomError();
-  const placeOf = (v: number, k: number): number =>
-    2 * v < places.length ? places[2 * v + k] : outer.added[2 * v - places.length + k];
-  const middles = new Map<string, readonly [number, number]>();
-  for (let t = 0; t < outer.triangles.length; t += 3) {
-    const corners = outer.triangles.subarray(t, t + 3);
-    const [x, y] = [0, 1].map((k) => corners.reduce((sum, v) => sum + placeOf(v, k), 0) / 3);
-    for (let k = 0; k < 3; k++) {
-      const [from, to] = [corners[k], corners[(k + 1) % 3]];
-      // What is empty has the sides the other way round.
-      if (Math.max(from, to) < border.length) middles.set(keyOf(border[to], border[from]), [x, y]);
-    }
-  }
-  return middles;
 }

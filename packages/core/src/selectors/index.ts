@@ -8,7 +8,7 @@ import { edgesInMiddle } from './edgesInMiddle.ts';
 import { edgesProposed } from './edgesProposed.ts';
 import { edgesRound, facesOf, shellsOfNamed } from './named.ts';
 import { CHOSEN_KINDS, type ChosenKind, type Selector } from './selector.ts';
-import { shellsWhere } from './shellsWhere.ts';
+import { shellsWhere, shellWorst } from './shellsByFigure.ts';
 
 /** Every selector. */
 export const SELECTORS = [
@@ -19,6 +19,7 @@ export const SELECTORS = [
   facesOf,
   shellsOfNamed,
   shellsWhere,
+  shellWorst,
 ] as const;
 
 type ByOf<S> = S extends { readonly params: infer P } ? Given<P> : never;
@@ -28,7 +29,7 @@ type EdgesBy =
   | ByOf<typeof edgesProposed>
   | ByOf<typeof edgesInMiddle>;
 type FacesBy = ByOf<typeof facesOf>;
-type ShellsBy = ByOf<typeof shellsOfNamed> | ByOf<typeof shellsWhere>;
+type ShellsBy = ByOf<typeof shellsOfNamed> | ByOf<typeof shellsWhere> | ByOf<typeof shellWorst>;
 
 /**
  * What is meant by what it is, in place of a list of numbers. Where the numbers that it gave are told as well, they hold: a history is

@@ -69,6 +69,11 @@ describe('what is told by what it is', () => {
     );
     expect((stretched.params as { shells: number[] }).shells).toEqual([0]);
     expect(stretched.words).toBe('shells of stretch L2 above 1.05');
+    const worst = await resolveChosen(flat, { shells: { by: { worst: 'l2' } } }, localContext);
+    expect((worst.params as { shells: number[] }).shells).toEqual([0]);
+    expect(worst.words).toBe('the shell of most stretch L2');
+    const none = await answerQuestion(box(), 'chosen', { of: 'shells', by: { worst: 'l2' } }, localContext);
+    expect(none).toEqual([]);
   });
 
   it('is taken by any operation in place of numbers, and told in its label', async () => {

@@ -14,14 +14,14 @@ export const flipped: Figure = {
   name: 'Flipped',
   read: (totals) => (totals.unfolded ? String(totals.flipped) : undefined),
   isBad: (totals) => totals.flipped > 0,
-  show: (s) => showWhere(s, ({ stretch }) => (stretch?.flipped ?? 0) > 0),
+  show: (s) => showWhere(s, ({ stretch }) => (stretch?.flipped ?? 0) > 0, { where: 'flipped', above: 0 }),
 };
 
 export const collapsed: Figure = {
   name: 'Collapsed',
   read: (totals) => (totals.unfolded ? String(totals.collapsed) : undefined),
   isBad: (totals) => totals.collapsed > 0,
-  show: (s) => showWhere(s, ({ stretch }) => (stretch?.collapsed ?? 0) > 0),
+  show: (s) => showWhere(s, ({ stretch }) => (stretch?.collapsed ?? 0) > 0, { where: 'collapsed', above: 0 }),
 };
 
 /** Polygons that some way of splitting them flips. */
@@ -29,7 +29,7 @@ export const folded: Figure = {
   name: 'Folded',
   read: (totals) => (totals.unfolded ? String(totals.folded) : undefined),
   isBad: (totals) => totals.folded > 0,
-  show: (s) => showWhere(s, (row) => (row.folded ?? 0) > 0),
+  show: (s) => showWhere(s, (row) => (row.folded ?? 0) > 0, { where: 'folded', above: 0 }),
 };
 
 export const overlaps: Figure = {

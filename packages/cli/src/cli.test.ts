@@ -3,10 +3,11 @@ import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
+import { writeGlb } from '@blunt-hem/core/formats/writeGlb';
 import { writeObj } from '@blunt-hem/core/formats/writeObj';
 import { modelFromMesh } from '@blunt-hem/core/mesh/model';
 import { meshOfShell } from '@blunt-hem/core/surface/cutShell';
-import { tube } from '@blunt-hem/core/testing/shapes';
+import { sheet, tube } from '@blunt-hem/core/testing/shapes';
 import { CommanderError } from 'commander';
 import { afterAll, describe, expect, it } from 'vitest';
 import { program } from './program.ts';
@@ -48,6 +49,27 @@ const CUBE = file(
 const CROSS = file('cross.json', '{"edges": [[0,1],[1,2],[2,3],[4,5],[5,6],[6,7],[1,5]]}');
 
 describe('hem', () => {
+  it('measures and relaxes the UV set that is meant', async () => {
+    const flat = sheet(3, 3, (i, j) => [j, i, 0]);
+    const corners = [...flat.cornerVertex].flatMap((v) => [...flat.positions.subarray(3 * v, 3 * v + 2)]);
+    const even = Float64Array.from(corners, (x) => x / 4);
+    const drawn = even.map((x, i) => (i % 2 === 0 ? x : x / 3));
+    const path = join(folder, 'sets.glb');
+    writeFileSync(path, await writeGlb(modelFromMesh('Sheet', flat), [even, drawn]));
+    const l2Of = async (file: string, ...more: string[]) =>
+      ((await run(['measure', file, ...more])) as { readonly model: { readonly l2: number } }).model.l2;
+    expect(await l2Of(path)).toBeCloseTo(1, 6);
+    // Three times as long as wide: √((3 + 1 / 3) / 2), once scale is left out (Sander et al. 2001).
+    expect(await l2Of(path, '--set', 'UV 2')).toBeCloseTo(Math.sqrt((3 + 1 / 3) / 2), 5);
+    await expect(run(['measure', path, '--set', 'Paint'])).rejects.toThrow(
+      'sets.glb: it has no UV set “Paint”. There are “UV”, “UV 2”.',
+    );
+    const out = join(folder, 'sets-relaxed.glb');
+    await run(['relax', path, '--set', 'UV 2', '--out', out]);
+    expect(await l2Of(out)).toBeCloseTo(1, 6);
+    expect(await l2Of(out, '--set', 'UV 2')).toBeCloseTo(1, 4);
+  });
+
   it('tells about a file', async () => {
     const { code, out } = await hem('info', CUBE);
     expect(code).toBe(0);

@@ -24,6 +24,8 @@ const facesOption = (what: string): Option =>
 const directionOption = (flags: string, what: string): Option =>
   new Option(flags, `${what}: x, y, z, −x (as -x), or three numbers`).argParser(direction);
 
+const setOption = (): Option =>
+  new Option('--set <name>', 'the UV set that is meant, by its name; the first when absent');
 const upOption = (): Option =>
   new Option('--up <axis>', 'which axis of the file points up').choices(UP_AXES).default('y');
 
@@ -90,6 +92,7 @@ export const COMMANDS: readonly HemCommand[] = [
         .addOption(facesOption('loosen these alone'))
         .addOption(optionOf('relax', 'balance'))
         .addOption(optionOf('relax', 'seconds'))
+        .addOption(setOption())
         .addOption(outOption()),
     load: () => import('./relax.ts'),
   },
@@ -198,7 +201,7 @@ export const COMMANDS: readonly HemCommand[] = [
   {
     name: 'measure',
     summary: 'the figures of the UVs a file already has',
-    shape: () => undefined,
+    shape: (command) => command.addOption(setOption()),
     load: () => import('./measure.ts'),
   },
   {

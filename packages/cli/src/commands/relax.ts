@@ -1,6 +1,5 @@
 import { basename } from 'node:path';
-import { FileError } from '@blunt-hem/core/errors';
-import { sessionOver } from '../asking.ts';
+import { sessionOverUvs } from '../asking.ts';
 import { carried } from '../carried.ts';
 import { readFaces } from '../faceFile.ts';
 import { fileText } from '../files.ts';
@@ -10,16 +9,15 @@ export interface RelaxOptions {
   readonly faces?: string;
   readonly seconds?: number;
   readonly balance: number;
+  readonly set?: string;
 }
 
 /** Relaxes the UVs a file has, all of them or some faces, and writes the model. */
 export async function run(
   input: string,
-  { out, faces: list, seconds, balance }: RelaxOptions,
+  { out, faces: list, seconds, balance, set }: RelaxOptions,
 ): Promise<object> {
-  const session = await sessionOver(input);
-  if (session.document.model.uvSets.length === 0)
-    throw new FileError(basename(input), 'there are no UVs in this file.', 'Unfold it first.');
+  const session = await sessionOverUvs(input, set);
   const faces = list === undefined ? undefined : readFaces(await fileText(list), basename(list));
   return carried(session, input, out, 'relax', { faces, seconds, balance });
 }

@@ -31,15 +31,19 @@ export function unfoldOverlapFree(
   context: Context,
 ): Loosened | undefined {
   if (!shellTopology(shell).canUnfold) return undefined;
-  const disc = unlessHopeless(
-    () =>
-      (isWorthCoarsening(shell) &&
-        progressiveOverlapFree(shell, areaTerm(exponentOf(options.balance ?? 0.5)), context)) ||
-      intoDisc(shell, context.signal),
-  );
-  return disc && !isFlippedStart(shell, disc)
-    ? relaxOverlapFree(shell, disc, { ...options, steps: undefined }, context)
-    : undefined;
+  const { signal } = context;
+  const term = areaTerm(exponentOf(options.balance ?? 0.5));
+  const starts = [
+    () => (isWorthCoarsening(shell) ? progressiveOverlapFree(shell, term, context) : undefined),
+    () => intoDisc(shell, signal),
+  ];
+  for (const begin of starts) {
+    const start = unlessHopeless(begin);
+    if (!start || isFlippedStart(shell, start)) continue;
+    const found = relaxOverlapFree(shell, start, { ...options, steps: undefined }, context);
+    if (found) return found;
+  }
+  return undefined;
 }
 
 /**
@@ -117,7 +121,7 @@ function heldOf({ positions }: Shell, { fixed, rigid = [] }: LooseningOptions): 
 const surfaceOf = ({ positions, triangles }: Shell): number => restTriangles(positions, triangles).totalArea;
 
 /** What is found, unless it was stopped or numbers run out. */
-function unlessHopeless<T>(work: () => T): T | undefined {
+function unlessHopeless<T>(work: () => T | undefined): T | undefined {
   try {
     return work();
   } catch (error) {

@@ -119,6 +119,20 @@ describe('relaxing what is to be kept from lying on itself', () => {
     expect(pairsIn(shell, found.uv)).toBe(0);
   });
 
+  it('folds no polygon on the way that was not folded, and takes no more steps than it may', () => {
+    const shell = ofPolygons(ruffled(0.8));
+    const { uv } = relax(shell, unfolded(shell), { clear: 'anew' }, unattended);
+    expect(invertedTriangles(anyDiagonal(shell), uv, 0)).toEqual([]);
+    for (const balance of [0.2, 0.8]) {
+      const found = relax(shell, uv, { steps: 6, clear: 'kept', balance }, unattended);
+      expect(found.onItself).toBe('kept from it');
+      expect(found.steps).toBeGreaterThan(0);
+      expect(found.steps).toBeLessThanOrEqual(6);
+      expect(invertedTriangles(anyDiagonal(shell), found.uv, 0)).toEqual([]);
+      expect(pairsIn(shell, found.uv)).toBe(0);
+    }
+  });
+
   it('tells the energy of the map on its way, without what fills the outside', () => {
     const shell = ramp(1.5);
     const told: number[] = [];

@@ -37,18 +37,40 @@ export function unfoldOverlapFree(
     () => (isWorthCoarsening(shell) ? progressiveOverlapFree(shell, term, context) : undefined),
     () => intoDisc(shell, signal),
   ];
+  const anew = { ...options, steps: undefined };
   for (const begin of starts) {
     const start = unlessHopeless(begin);
     if (!start || isFlippedStart(shell, start)) continue;
-    const found = relaxOverlapFree(shell, start, { ...options, steps: undefined }, context);
+    const found = shell.polygons
+      ? relaxPolygonsLast(shell, start, anew, context)
+      : descents(shell, anew, context).relaxed(start);
     if (found) return found;
   }
   return undefined;
 }
 
+/** First by the triangles alone: near the least of those, polygons that are folded are few, and unfolding them is gentle. */
+function relaxPolygonsLast(
+  shell: Shell,
+  start: Float64Array,
+  options: LooseningOptions,
+  context: Context,
+): Loosened | undefined {
+  const plain = descents({ ...shell, polygons: undefined }, options, context).relaxed(start);
+  if (!plain) return undefined;
+  const { relaxed, unfolded } = descents(shell, options, context);
+  // Where that fails, with those counted that are not folded, fewer are.
+  const counted = () => {
+    const first = relaxed(plain.uv);
+    return first && (unfolded(first.uv) ?? first);
+  };
+  const found = unfolded(plain.uv) ?? counted();
+  return found && { ...found, steps: plain.steps + found.steps };
+}
+
 /**
- * Evens out stretch from a start that is clear of itself, and keeps it so. Polygons count only once the map of their triangles is at its least, near
- * which unfolding those that are folded is gentle.
+ * Evens out stretch from a start that is clear of itself, and keeps it so. Polygons that are folded are unfolded once the map is at its least,
+ * near which that is gentle.
  *
  * @returns undefined where it lies on itself all the same: borders that touch cannot be told apart
  */
@@ -58,41 +80,42 @@ export function relaxOverlapFree(
   options: LooseningOptions,
   context: Context,
 ): Loosened | undefined {
+  const { relaxed, unfolded } = descents(shell, options, context);
+  const found = relaxed(start);
+  return found && shell.polygons && hasFolds(shell, found.uv) ? (unfolded(found.uv) ?? found) : found;
+}
+
+/** The two ways down from a map that is clear of itself, both undefined where one leads to a map that is not; steps are counted over both. */
+function descents(shell: Shell, options: LooseningOptions, context: Context) {
   const loops = loopsOf(shell);
   const newton: Parameters<typeof loosen>[0] = (whole, uv, given, heeding) =>
     newtonOverlapFree(whole, loops, uv, given, heeding);
-  const { steps: mostSteps = MOST_STEPS } = options;
   let taken = 0;
-  const relaxed = (own: Shell, uv: Float64Array, more: LooseningOptions = {}): Loosened | undefined => {
-    const found = loosen(
-      newton,
-      own,
-      uv,
-      { ...options, tolerance: TOLERANCE, leaveFolds: true, steps: mostSteps, ...more },
-      context,
-    );
+  const relaxed = (uv: Float64Array, more: LooseningOptions = {}): Loosened | undefined => {
+    const steps = options.steps === undefined ? MOST_STEPS : Math.max(0, options.steps - taken);
+    const given = { ...options, tolerance: TOLERANCE, leaveFolds: true, steps, ...more };
+    const found = loosen(newton, shell, uv, given, context);
     taken += found.steps;
     return liesOnItself(shell, found.uv) ? undefined : { ...found, steps: taken };
   };
-  if (!shell.polygons) return relaxed(shell, start);
-  /** The map with its folded polygons unfolded, and evened out where they were: narrow at first, but few. */
-  const unfold = (uv: Float64Array): Loosened | undefined => {
-    const unfolded = unlessHopeless(() => withoutInversions(shell, uv, options, context));
-    if (!unfolded || unfolded === uv) return unfolded && relaxed(shell, uv);
-    const eased = relaxed(shell, unfolded, {
-      fixed: heldFarFrom(shell.triangles, uv, unfolded, heldOf(shell, options)),
-      rigid: [],
-      scale: options.scale ?? Math.sqrt(surfaceOf(shell) / signedArea(shell.triangles, uv)),
-    });
-    return eased && relaxed(shell, eased.uv);
+  return {
+    relaxed: (uv: Float64Array) => relaxed(uv),
+    /** With polygons unfolded first that are folded, and evened out where they were: narrow at first, but few; undefined also where some stay so. */
+    unfolded(uv: Float64Array): Loosened | undefined {
+      const valid = unlessHopeless(() => withoutInversions(shell, uv, options, context));
+      if (!valid || valid === uv) return valid && relaxed(uv);
+      const eased = relaxed(valid, {
+        fixed: heldFarFrom(shell.triangles, uv, valid, heldOf(shell, options)),
+        rigid: [],
+        scale: options.scale ?? Math.sqrt(surfaceOf(shell) / signedArea(shell.triangles, uv)),
+      });
+      return eased && relaxed(eased.uv);
+    },
   };
-  const plain = relaxed({ ...shell, polygons: undefined }, start);
-  const found = plain && unfold(plain.uv);
-  if (found) return found;
-  // With those counted that are not folded, fewer are.
-  const counted = relaxed(shell, plain?.uv ?? start);
-  return counted && (unfold(counted.uv) ?? counted);
 }
+
+const hasFolds = (shell: Shell, uv: Float64Array): boolean =>
+  invertedTriangles(anyDiagonal(shell), uv, 0).length > 0;
 
 export const liesOnItself = ({ triangles }: Shell, uv: Float64Array): boolean =>
   overlapsWithin(triangles, uv, 1).length > 0;

@@ -20,7 +20,7 @@ export interface RepairTask {
 /** One repair may bring to light what another can repair; more rounds than this are never needed in practice. */
 const MOST_ROUNDS = 4;
 
-/** Repairs what checks find; the patch says in its notes what was done. */
+/** Repairs what checks find; the delta says in its notes what was done. */
 export const repairModel: Job<'repair', RepairTask, Delta> = {
   name: 'repair',
   run({ document, kind, faces, options }, context) {

@@ -92,8 +92,8 @@ export function dirichletParts(
   return { stretch: stretch / rest.totalArea, shrink: shrink / rest.totalArea };
 }
 
-/** J row by row: du/dx, du/dy, dv/dx, dv/dy. */
-function jacobian(
+/** J of triangle t into four numbers, row by row: du/dx, du/dy, dv/dx, dv/dy. */
+export function jacobian(
   triangles: Uint32Array,
   local: Float64Array,
   uv: Float64Array,

@@ -1,6 +1,6 @@
 import type { Context } from '../progress.ts';
 import type { WeightedTriangles } from '../surface/anyDiagonal.ts';
-import type { AreaTerm } from './distortion.ts';
+import { type AreaTerm, jacobian } from './distortion.ts';
 import { freeTriangles } from './freeTriangles.ts';
 import { growOverTriangles } from './growOverTriangles.ts';
 import { newtonOverlapFree } from './newtonOverlapFree.ts';
@@ -27,22 +27,16 @@ export function easeWorst(
 ): Float64Array {
   const { triangles } = whole;
   const near = new Uint8Array(uv.length / 2);
-  for (let t = 0; 3 * t < triangles.length; t++)
-    if (energyOfTriangle(whole, uv, t) > 4 * BAD) for (let k = 0; k < 3; k++) near[triangles[3 * t + k]] = 1;
+  const J = new Float64Array(4);
+  for (let t = 0; 3 * t < triangles.length; t++) {
+    jacobian(triangles, whole.rest.local, uv, t, J);
+    const det = J[0] * J[3] - J[1] * J[2];
+    // Symmetric Dirichlet, which is 4 at best.
+    const energy = (J[0] ** 2 + J[1] ** 2 + J[2] ** 2 + J[3] ** 2) * (1 + 1 / det ** 2);
+    if (energy > 4 * BAD) for (let k = 0; k < 3; k++) near[triangles[3 * t + k]] = 1;
+  }
   if (!near.includes(1)) return uv;
   growOverTriangles(triangles, near, RINGS);
   const fixed = near.map((isNear) => 1 - isNear);
   return newtonOverlapFree(freeTriangles(whole, fixed), loops, uv, { term, fixed, ...EASING }, context).uv;
-}
-
-/** Symmetric Dirichlet energy of one triangle, 4 at best. */
-function energyOfTriangle({ triangles, rest }: WeightedTriangles, uv: Float64Array, t: number): number {
-  const [a, b, c] = [2 * triangles[3 * t], 2 * triangles[3 * t + 1], 2 * triangles[3 * t + 2]];
-  const [x2, x3, y3] = [rest.local[3 * t], rest.local[3 * t + 1], rest.local[3 * t + 2]];
-  const j0 = (uv[b] - uv[a]) / x2;
-  const j2 = (uv[b + 1] - uv[a + 1]) / x2;
-  const j1 = (uv[c] - uv[a] - j0 * x3) / y3;
-  const j3 = (uv[c + 1] - uv[a + 1] - j2 * x3) / y3;
-  const det = j0 * j3 - j1 * j2;
-  return (j0 * j0 + j1 * j1 + j2 * j2 + j3 * j3) * (1 + 1 / (det * det));
 }

@@ -11,6 +11,7 @@ import { history } from './history.ts';
 import { factorisation } from './linear.ts';
 import { flips, smallShells } from './many.ts';
 import { overlaps } from './overlaps.ts';
+import { pack } from './pack.ts';
 import { reading } from './reading.ts';
 import { relaxing } from './relaxing.ts';
 import { roundTrip } from './roundTrip.ts';
@@ -35,6 +36,7 @@ const sections: Record<string, (large: boolean) => Table | Promise<Table>> = {
   flips,
   hard,
   many: smallShells,
+  pack,
   ways,
   turning,
   seams,

@@ -15,7 +15,7 @@ const LAYERS: Readonly<Record<string, readonly string[]>> = {
     'measure',
     'relax',
     'unfold',
-    'arrange',
+    'pack',
     'select',
     'symmetry',
     'seams',

@@ -9,10 +9,18 @@ import { openSession, type Session } from '@blunt-hem/core/session/session';
 import { opened } from './files.ts';
 
 /** A session over a file, nothing of which is kept. */
-export async function sessionOver(input: string, options?: OpenOptions): Promise<Session> {
+export async function sessionOver(input: string, options?: OpenOptions, emit?: Listener): Promise<Session> {
   const document = openDocument(await opened(input), options);
-  return openSession({ document, history: emptyHistory, persistence: memoryPersistence(), jobs: localJobs });
+  return openSession({
+    document,
+    history: emptyHistory,
+    persistence: memoryPersistence(),
+    jobs: localJobs,
+    emit,
+  });
 }
+
+type Listener = Parameters<typeof openSession>[0]['emit'];
 
 /**
  * The same on the UVs that a file has.
@@ -20,8 +28,8 @@ export async function sessionOver(input: string, options?: OpenOptions): Promise
  * @param name  of the UV set that is meant; the first when absent
  * @throws FileError when it has none, or none of that name
  */
-export async function sessionOverUvs(input: string, name?: string): Promise<Session> {
-  const session = await sessionOver(input);
+export async function sessionOverUvs(input: string, name?: string, emit?: Listener): Promise<Session> {
+  const session = await sessionOver(input, undefined, emit);
   const { model, uvSets } = session.document;
   if (model.uvSets.length === 0)
     throw new FileError(basename(input), 'there are no UVs in this file.', 'Unfold it first.');

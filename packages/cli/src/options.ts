@@ -2,6 +2,7 @@ import { formatOf, WRITTEN_ENDINGS } from '@blunt-hem/core/formats/formats';
 import { type OperationName, operationNamed, type ParamsOf } from '@blunt-hem/core/operations/catalogue';
 import { type Parameter, parameterOf } from '@blunt-hem/core/parameters';
 import { type AskedOf, paramsOf, type QuestionName } from '@blunt-hem/core/questions/index';
+import { MOST_TILES } from '@blunt-hem/core/surface/tiles';
 import { InvalidArgumentError, Option } from 'commander';
 
 /** An option for one parameter of an operation: its words, choices, bounds and default are those of the catalogue. */
@@ -95,6 +96,14 @@ export function pixels(word: string): number {
   const value = Number(word);
   if (word.trim() === '' || !(value >= 0 && value <= 512))
     throw new InvalidArgumentError('It must be a number from 0 to 512.');
+  return value;
+}
+
+/** How many tiles. */
+export function tileCount(word: string): number {
+  const value = Number(word);
+  if (!(Number.isInteger(value) && value >= 1 && value <= MOST_TILES))
+    throw new InvalidArgumentError(`It must be a whole number from 1 to ${MOST_TILES}.`);
   return value;
 }
 

@@ -20,6 +20,8 @@ export interface Progress {
   readonly figure?: number;
   /** The best map so far, for a moving picture: UV per shell vertex, `2 × vertexCount`. */
   readonly uv?: Float64Array;
+  /** The best layout so far, for a moving picture: u, v, angle and scale of each shell that is packed, `4 × shellCount`. */
+  readonly places?: Float64Array;
 }
 
 /** The same for a part of the work, whose progress counts from one part of the whole to another. */

@@ -10,6 +10,7 @@ import {
   seamsOutOption,
   textureSize,
   threeNumbers,
+  tileCount,
   vertexList,
 } from '../options.ts';
 import type { HemCommand } from './command.ts';
@@ -28,6 +29,14 @@ const setOption = (): Option =>
   new Option('--set <name>', 'the UV set that is meant, by its name; the first when absent');
 const upOption = (): Option =>
   new Option('--up <axis>', 'which axis of the file points up').choices(UP_AXES).default('y');
+
+const sizeOption = (): Option =>
+  new Option(
+    '--size <pixels>',
+    'texture size when packing: 2048, which is the usual, or 4096x2048 where it is not square',
+  ).argParser(textureSize);
+const paddingOption = (): Option =>
+  new Option('--padding <pixels>', 'least gap between shells when packing, 8 as the usual').argParser(pixels);
 
 /** Every command. */
 export const COMMANDS: readonly HemCommand[] = [
@@ -71,17 +80,8 @@ export const COMMANDS: readonly HemCommand[] = [
         .addOption(optionOf('relax', 'seconds'))
         .option('--cuts', 'try for each shell that stretches too much which single cut helps it most')
         .option('--pack', 'pack the shells into the tile')
-        .addOption(
-          new Option(
-            '--size <pixels>',
-            'texture size when packing: 2048, which is the usual, or 4096x2048 where it is not square',
-          ).argParser(textureSize),
-        )
-        .addOption(
-          new Option('--padding <pixels>', 'least gap between shells when packing, 8 as the usual').argParser(
-            pixels,
-          ),
-        ),
+        .addOption(sizeOption())
+        .addOption(paddingOption()),
     load: () => import('./unfold.ts'),
   },
   {
@@ -95,6 +95,34 @@ export const COMMANDS: readonly HemCommand[] = [
         .addOption(setOption())
         .addOption(outOption()),
     load: () => import('./relax.ts'),
+  },
+  {
+    name: 'pack',
+    summary: 'packs the UVs a file has into tiles, better the longer it may take, and writes the model',
+    shape: (command) =>
+      command
+        .addOption(sizeOption())
+        .addOption(paddingOption())
+        .addOption(optionOf('pack', 'turning'))
+        .addOption(optionOf('pack', 'density').conflicts('tiles'))
+        .addOption(
+          new Option('--tiles <n>', 'over so many tiles, evenly unless --spread says otherwise').argParser(
+            tileCount,
+          ),
+        )
+        .addOption(optionOf('pack', 'spread').default(undefined))
+        .addOption(optionOf('pack', 'steps').default(undefined).conflicts('seconds'))
+        .addOption(optionOf('pack', 'seconds'))
+        .addOption(optionOf('pack', 'seed'))
+        .addOption(
+          new Option(
+            '--lock <file>',
+            'shells that stay where they are, each by a face: {"faces": [a, b, …]}',
+          ),
+        )
+        .addOption(setOption())
+        .addOption(outOption()),
+    load: () => import('./pack.ts'),
   },
   {
     name: 'project',

@@ -16,6 +16,7 @@ import { fileText, opened, save } from '../files.ts';
 import { measured } from '../measured.ts';
 import type { TextureSize } from '../options.ts';
 import { readPins } from '../pinFile.ts';
+import { setTexture } from '../setTexture.ts';
 
 export interface UnfoldOptions {
   /** Where seams are listed; where neither this nor `propose` is given, those of the file are taken. */
@@ -93,13 +94,6 @@ export async function run(input: string, options: UnfoldOptions): Promise<object
     ...(await measured(session)),
     cuts,
   };
-}
-
-/** Sizes and padding as they are asked for; tiles are as they were otherwise. */
-async function setTexture(session: Session, { size, padding }: UnfoldOptions): Promise<void> {
-  const { tiles } = session.document;
-  const asked = { ...size, ...(padding !== undefined && { padding }) };
-  await session.perform('set-tiles', { tiles: tiles.map((tile) => ({ ...tile, ...asked })) });
 }
 
 /** Edges to cut: as they are listed, as they are proposed, or where the UVs of the file break. */

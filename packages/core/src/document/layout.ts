@@ -1,7 +1,7 @@
-import type { FlatShell } from '../arrange/packShells.ts';
 import type { Mesh } from '../mesh/mesh.ts';
 import { triangleAreas } from '../surface/areas.ts';
 import { boxesOfShells } from '../surface/boxesOfShells.ts';
+import type { FlatShell } from '../surface/flatShell.ts';
 import { facesOfShell } from '../surface/shells.ts';
 import type { UvBox } from '../surface/uvBox.ts';
 import { current, type HemDocument, shellsOf, type Topology, topologyOf } from './document.ts';

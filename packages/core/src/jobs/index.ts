@@ -16,7 +16,9 @@ import { limbRings } from './limbRings.ts';
 import { measureShells } from './measureShells.ts';
 import { meetsBound } from './meetsBound.ts';
 import { openPieces } from './openPieces.ts';
-import { packTile } from './packTile.ts';
+import { packBetter } from './packBetter.ts';
+import { packFirst } from './packFirst.ts';
+import { packSome } from './packSome.ts';
 import { predict } from './predict.ts';
 import { proposeSeams } from './proposeSeams.ts';
 import { rayTree } from './rayTree.ts';
@@ -40,7 +42,9 @@ export const JOBS = [
   layStrip,
   straightStrips,
   brushShell,
-  packTile,
+  packFirst,
+  packBetter,
+  packSome,
   openPieces,
   bestCut,
   copies,

@@ -2,15 +2,17 @@ import { describe, expect, it } from 'vitest';
 import { openDocument } from '../document/document.ts';
 import { StoppedError } from '../errors.ts';
 import { modelFromMesh } from '../mesh/model.ts';
-import { FIRST_TILE } from '../surface/tiles.ts';
+import { type Progress, unattended } from '../progress.ts';
 import { sheet, wholeShell } from '../testing/shapes.ts';
 import { localJobs } from './index.ts';
 
-/** Flat square shells of many triangles. */
+/** Flat squares of several sizes. */
 const squares = (many: number) =>
-  Array.from({ length: many }, (_, n) =>
-    Float64Array.from([0, 0, 1, 0, 1, 1, 0, 0, 1, 1, 0, 1].map((x) => x * (1 + (n % 7) / 10))),
-  );
+  Array.from({ length: many }, (_, n) => ({
+    triangles: Uint32Array.from([0, 1, 2, 0, 2, 3]),
+    uv: Float64Array.from([0, 0, 1, 0, 1, 1, 0, 1].map((x) => x * (1 + (n % 7) / 10))),
+    turning: [0, Math.PI / 2],
+  }));
 
 /** A signal that is heard at the n-th look. */
 function stopAt(n: number) {
@@ -26,29 +28,39 @@ function stopAt(n: number) {
 }
 
 describe('packing', () => {
-  const options = {
-    tile: { ...FIRST_TILE, width: 1024, height: 1024, padding: 2 },
-    turning: 'quarter',
-  } as const;
+  const options = { frame: [0, 0, 1, 1], gap: 2 / 1024, texel: 1 / 1024 } as const;
+  const shells = squares(60);
+  const quiet = () => undefined;
 
   it('hears a stop at every shell: before anything fits it gives up, afterwards it keeps the best so far', async () => {
-    const shells = squares(60);
     const all = stopAt(Number.POSITIVE_INFINITY);
-    await localJobs.run('pack', { shells, options }, { signal: all.signal, report: () => undefined });
-    // Asked once a shell while turning them, and once a shell for every scale that is tried.
-    expect(all.looks()).toBeGreaterThan(5 * shells.length);
+    await localJobs.run('pack-first', { shells, options }, { signal: all.signal, report: quiet });
+    // Asked once a shell for its field, and once for every scale that is tried.
+    expect(all.looks()).toBeGreaterThan(2 * shells.length);
     await expect(
-      localJobs.run('pack', { shells, options }, { signal: stopAt(70).signal, report: () => undefined }),
+      localJobs.run('pack-first', { shells, options }, { signal: stopAt(70).signal, report: quiet }),
     ).rejects.toThrow(StoppedError);
-    const late = stopAt(all.looks() - 30);
-    const best = await localJobs.run(
-      'pack',
-      { shells, options },
-      { signal: late.signal, report: () => undefined },
-    );
-    expect(best).toHaveLength(60);
-    // It looked no more than a few times once it was told.
-    expect(late.looks()).toBeLessThan(all.looks() - 30 + 5);
+  });
+
+  it('keeps the best layout when it is stopped while it makes it better', async () => {
+    const start = await localJobs.run('pack-first', { shells, options }, unattended);
+    if (!start) throw new Error('does not fit');
+    const better = { shells, start, options: { ...options, seed: 1, rounds: 1000 } };
+    let [seen, best] = [0, 0];
+    const stopped = {
+      signal: {
+        get aborted() {
+          return seen >= 2;
+        },
+      },
+      report: ({ places }: Progress) => {
+        seen++;
+        best = (places as Float64Array)[3];
+      },
+    };
+    const end = await localJobs.run('pack-better', better, stopped);
+    expect(best).toBeGreaterThan(start[0].scale);
+    expect(end[0].scale).toBe(best);
   });
 });
 

@@ -27,7 +27,7 @@ export type SessionEvent =
   | { readonly kind: 'saved'; readonly saved: boolean }
   | { readonly kind: 'trials'; readonly trials: readonly Trial[] }
   /** What is running; without a name nothing is. */
-  | ({ readonly kind: 'running'; readonly operation?: OperationName } & Omit<Progress, 'uv'>)
+  | ({ readonly kind: 'running'; readonly operation?: OperationName } & Omit<Progress, 'uv' | 'places'>)
   /** A shell that is being worked on, as it lies now: UV per shell vertex, tile units. */
   | { readonly kind: 'picture'; readonly shell: number; readonly uv: Float64Array };
 

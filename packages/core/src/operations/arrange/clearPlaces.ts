@@ -1,6 +1,6 @@
-import { freePlaces } from '../../arrange/freePlaces.ts';
 import { type HemDocument, shellsOf } from '../../document/document.ts';
 import { flatTriangles, shellBoxes } from '../../document/layout.ts';
+import { freePlaces } from '../../pack/freePlaces.ts';
 import { describeParked, flatOf, moveShell, parkShells } from './layAfresh.ts';
 
 /**

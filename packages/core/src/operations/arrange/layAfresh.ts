@@ -1,8 +1,8 @@
-import { joinFlats, shrunkPlaces } from '../../arrange/freePlaces.ts';
-import { tidyTile } from '../../arrange/tidyTile.ts';
 import { constrainedShells } from '../../document/constraints.ts';
 import { type HemDocument, shellsOf } from '../../document/document.ts';
 import { flatTriangles, shellBoxes } from '../../document/layout.ts';
+import { joinFlats, shrunkPlaces } from '../../pack/freePlaces.ts';
+import { tidyTile } from '../../pack/tidyTile.ts';
 import { plural } from '../../plural.ts';
 import { facesOfShell } from '../../surface/shells.ts';
 import { frameOfAll } from '../../surface/tiles.ts';

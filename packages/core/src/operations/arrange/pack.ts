@@ -1,164 +1,215 @@
-import type { PackOptions, Placement } from '../../arrange/packShells.ts';
 import { isLocked } from '../../document/constraints.ts';
 import type { Delta } from '../../document/delta.ts';
 import { type HemDocument, shellOf, shellUv } from '../../document/document.ts';
+import { turnedAlongGrain } from '../../document/grain.ts';
 import { shellBoxes } from '../../document/layout.ts';
 import { LockedError, leftLocked } from '../../document/locks.ts';
-import { nameOfShell } from '../../document/shellChoice.ts';
-import { cornerUv, uvChange, uvDifference } from '../../document/uvChange.ts';
+import { chosenShells, nameOfShell } from '../../document/shellChoice.ts';
+import { uvChange } from '../../document/uvChange.ts';
 import { HemError } from '../../errors.ts';
-import { about, choice, flag, otherwise, record } from '../../params.ts';
-import { share } from '../../progress.ts';
+import type { PackShell } from '../../pack/packFlat.ts';
+import { placedUv } from '../../pack/placement.ts';
+import {
+  about,
+  choice,
+  flag,
+  optional,
+  otherwise,
+  positive,
+  record,
+  type Taken,
+  whichShells,
+  whole,
+} from '../../params.ts';
+import { plural } from '../../plural.ts';
+import { within } from '../../progress.ts';
 import { surfaceArea } from '../../surface/areas.ts';
 import { signedArea } from '../../surface/flatArea.ts';
-import { sizeInWords, type Tile, tileOf } from '../../surface/tiles.ts';
+import { sizeInWords } from '../../surface/tiles.ts';
 import type { UvBox } from '../../surface/uvBox.ts';
 import { type OperationContext, operation } from '../operation.ts';
+import { fillTiles } from './fillTiles.ts';
+import { type Guest, type Home, homesOf, SPREADS } from './homes.ts';
 import { placedChange, placingNotes } from './keepPlaces.ts';
-import { layRound } from './layAfresh.ts';
-import { applyPlacement, flatShell } from './placement.ts';
+import { layTile } from './layTile.ts';
+
+/** Angles by which shells may be turned, radians; those of a grain line were turned along it before. */
+const TURNINGS = {
+  none: [0],
+  half: turns(2),
+  quarter: turns(4),
+  eighth: turns(8),
+  free: 'free',
+  grain: [0],
+} as const satisfies Record<string, PackShell['turning']>;
+
+function turns(count: number): readonly number[] {
+  return Array.from({ length: count }, (_, i) => (2 * Math.PI * i) / count);
+}
+
+/** Rounds that take about as long as an artist waits without being asked. */
+const STEPS = 24;
+
+const params = record({
+  shells: about('which shells are packed; the others stay, and are gone round', whichShells),
+  turning: about(
+    'how shells may be turned: not at all, by a half, a quarter or an eighth of a turn, freely, or along their grain',
+    otherwise(choice('none', 'half', 'quarter', 'eighth', 'free', 'grain'), 'quarter'),
+  ),
+  equalDensity: about('whether all shells come to one texture scale, in all tiles', otherwise(flag(), true)),
+  density: about(
+    'texels a unit of the model that all come to, in as many tiles as that needs; as large as they go when absent',
+    optional(positive()),
+  ),
+  spread: about(
+    'to which tile each shell goes: where it lies, or evenly over all, one by one or by part or material',
+    otherwise(choice(...SPREADS), 'stay'),
+  ),
+  steps: about('rounds in which the layout is made better', otherwise(whole(0, 1_000_000), STEPS)),
+  seconds: about('when it stops and keeps the best so far', optional(positive()), 's'),
+  seed: about('where the search begins: another number, another layout', otherwise(whole(0, 1_000_000), 1)),
+});
 
 /**
- * Lays all unfolded shells into the tiles they lie in, as large as they go, without overlap; what lies in none goes into the first. Texture sizes
- * and padding are those of the tiles.
+ * Lays unfolded shells into tiles, as large as they go or at a density, without overlap; what lies in no tile goes into the first. Texture
+ * sizes and padding are those of the tiles.
  */
 export const pack = operation({
   name: 'pack',
   stage: 'arrange',
-  params: record({
-    turning: about(
-      'how shells may be turned: by quarters, or not at all',
-      otherwise(choice('quarter', 'none'), 'quarter'),
-    ),
-    equalDensity: about(
-      'whether all shells come to one texture scale, in all tiles',
-      otherwise(flag(), true),
-    ),
-  }),
+  params,
   label: (_, { tiles }) =>
     tiles.length > 1
       ? `Pack ${tiles.length} tiles`
       : `Pack with ${tiles[0].padding} px padding at ${sizeInWords(tiles[0])} px`,
   doing: 'Packing',
-  figure: (used) => `trying to cover ${Math.round(100 * used)} % of the tile`,
-  async run(document, { equalDensity, turning }, context) {
-    const boxes = shellBoxes(document);
-    const locked = [...boxes.keys()].filter((s) => boxes[s] && isLocked(document, s));
-    const work = [...boxes.keys()].flatMap((s): Packed[] => {
-      const shell = shellOf(document, s);
-      const uv = shellUv(document, shell);
-      if (!uv || isLocked(document, s)) return [];
-      const area = surfaceArea(shell.positions, shell.triangles);
-      const flat = Math.abs(signedArea(shell.triangles, uv));
-      const factor = equalDensity && flat > 0 && area > 0 ? Math.sqrt(area / flat) : 1;
-      return [{ s, triangles: shell.triangles, uv: uv.map((x) => x * factor) }];
-    });
-    if (work.length === 0) throw nothingToPack(document, locked);
-    const homeOf = (s: number): Tile => tileOf(document.tiles, boxes[s] as UvBox) ?? document.tiles[0];
-    const homes = document.tiles.flatMap((tile): Home[] => {
-      const shells = work.filter(({ s }) => homeOf(s) === tile);
-      return shells.length > 0 ? [{ tile, shells }] : [];
-    });
-    if (locked.length > 0) return packRound(document, homes, locked, equalDensity);
-    const uvOf = await packAll(homes, { equalDensity, turning }, context);
-    return {
-      changes: [uvChange(document, uvOf), placedChange(document, 1)],
-      notes: placingNotes(document),
-    };
+  figure: (used) => `${Math.round(1000 * used) / 10} % of the tile used`,
+  async run(document, given, context) {
+    const signal = given.seconds === undefined ? context.signal : within(context.signal, given.seconds);
+    const work = workOf(document, given);
+    const settings = { ...given, document, work };
+    return given.density === undefined
+      ? asLargeAsTheyGo(settings, { ...context, signal })
+      : atDensity(settings, given.density, { ...context, signal });
   },
 });
 
 /** One shell, at the scale it has to the others. */
-interface Packed {
-  readonly s: number;
-  readonly triangles: Uint32Array;
-  readonly uv: Float64Array;
+interface Packed extends PackShell, Guest {}
+
+interface Work {
+  readonly packed: readonly Packed[];
+  /** What stays where it is. */
+  readonly around: readonly Packed[];
+  readonly boxes: readonly (UvBox | undefined)[];
+  readonly locked: number;
 }
 
-/** A tile and what goes there. */
-interface Home {
-  readonly tile: Tile;
-  readonly shells: readonly Packed[];
+function workOf(document: HemDocument, given: Taken<typeof params>): Work {
+  const boxes = shellBoxes(document);
+  const chosen = new Set(chosenShells(document, given.shells));
+  const flat = [...boxes.keys()].filter((s) => boxes[s]);
+  const locked = flat.filter((s) => isLocked(document, s));
+  const isPacked = (s: number) => chosen.has(s) && !locked.includes(s);
+  const laid = (s: number): Packed => {
+    const shell = shellOf(document, s);
+    const uv = shellUv(document, shell) as Float64Array;
+    const { triangles, positions } = shell;
+    return { s, triangles, uv, area: surfaceArea(positions, triangles), turning: [0], locked: true };
+  };
+  const packed = flat.filter(isPacked).map((s): Packed => {
+    const { triangles, uv, area } = laid(s);
+    const turned = given.turning === 'grain' ? turnedAlongGrain(document, s, shellOf(document, s), uv) : uv;
+    const isScaled = given.equalDensity || given.density !== undefined;
+    const size = Math.abs(signedArea(triangles, uv));
+    const factor = isScaled && size > 0 && area > 0 ? Math.sqrt(area / size) : 1;
+    return { s, triangles, uv: turned.map((x) => x * factor), area, turning: TURNINGS[given.turning] };
+  });
+  if (packed.length === 0 && locked.length > 0)
+    throw new LockedError(locked.map((s) => nameOfShell(document, s)));
+  if (packed.length === 0) throw new HemError('nothing-unfolded', 'Nothing to pack: unfold a shell first.');
+  return { packed, around: flat.filter((s) => !isPacked(s)).map(laid), boxes, locked: locked.length };
 }
 
-/** New UVs of shells by number. Where several tiles have one density, what the fullest allows goes for all. */
-async function packAll(
-  homes: readonly Home[],
-  { equalDensity, turning }: { readonly equalDensity: boolean; readonly turning: PackOptions['turning'] },
-  context: OperationContext,
-): Promise<Map<number, Float64Array>> {
-  const packHome = ({ tile, shells }: Home, i: number, most?: number): Promise<readonly Placement[]> =>
-    context.jobs.run(
-      'pack',
-      {
-        shells: shells.map(({ triangles, uv }) => flatShell(triangles, uv)),
-        options: { tile, turning, most },
-      },
-      share(context, i / homes.length, (i + 1) / homes.length),
+interface Settings extends Taken<typeof params> {
+  readonly document: HemDocument;
+  readonly work: Work;
+}
+
+/** Each tile with the shells that lie there. Where several tiles have one density, what the fullest allows goes for all. */
+async function asLargeAsTheyGo(settings: Settings, context: OperationContext): Promise<Delta> {
+  const { document, work, equalDensity, spread } = settings;
+  const { packed, around, boxes, locked } = work;
+  const homes = homesOf(document, packed, boxes, spread);
+  /** Scale of what stays, which the others come to. */
+  const most = around.length === 0 ? Infinity : equalDensity ? densityOf(around) : 1;
+  const lay = ({ tile, shells }: Home<Packed>, limit: number) =>
+    layTile([...shells, ...around], tile, limit, settings, context, (placements) =>
+      shells.forEach(({ s, uv }, i) => {
+        context.show?.(s, placedUv(uv, placements[i]));
+      }),
     );
-  let placements = await Promise.all(homes.map((home, i) => packHome(home, i)));
-  if (equalDensity && homes.length > 1) {
-    const densities = placements.map(([{ scale }], i) => scale * homes[i].tile.height);
-    const least = Math.min(...densities);
-    placements = await Promise.all(
-      homes.map((home, i) =>
-        densities[i] > least ? packHome(home, i, least / home.tile.height) : placements[i],
-      ),
+  let layouts = await Promise.all(homes.map((home) => lay(home, most)));
+  const densityAt = (i: number) => layouts[i][0].scale * homes[i].tile.height;
+  for (let round = 0; equalDensity && homes.length > 1 && round < ROUNDS; round++) {
+    const least = Math.min(...homes.map((_, i) => densityAt(i)));
+    if (homes.every((_, i) => densityAt(i) <= least * EVEN)) break;
+    layouts = await Promise.all(
+      homes.map((home, i) => (densityAt(i) > least ? lay(home, least / home.tile.height) : layouts[i])),
     );
   }
-  return new Map(
-    homes.flatMap(({ shells }, i) =>
-      shells.map(({ s, uv }, k) => [s, applyPlacement(uv, placements[i][k])] as const),
-    ),
-  );
-}
-
-/** Packs round what is locked, which has a scale already. */
-function packRound(
-  document: HemDocument,
-  homes: readonly Home[],
-  locked: readonly number[],
-  equalDensity: boolean,
-): Delta {
-  const scale = equalDensity ? lockedDensity(document, locked) : 1;
   const uvOf = new Map(
-    homes.flatMap(({ shells }) => shells.map(({ s, uv }) => [s, uv.map((x) => scale * x)] as const)),
+    homes.flatMap(({ shells }, i) => shells.map(({ s, uv }, k) => [s, placedUv(uv, layouts[i][k])] as const)),
   );
-  const next = cornerUv(document, uvOf);
-  const notes = homes.flatMap(({ tile, shells }, i) => {
-    const others = homes.slice(0, i).flatMap((home) => home.shells);
-    const staying = [...locked, ...others.map(({ s }) => s)];
-    return layRound(
-      document,
-      next,
-      shells.map(({ s }) => s),
-      staying,
-      [tile],
-    );
-  });
+  const shrunk = Math.min(...homes.map((_, i) => layouts[i][0].scale)) / most;
   return {
-    changes: [uvDifference(document, next), placedChange(document, 1)],
-    notes: [...notes, ...leftLocked(locked.length), ...placingNotes(document)],
+    changes: [uvChange(document, uvOf), placedChange(document, 1)],
+    notes: [
+      ...(shrunk < SMALLER
+        ? [
+            `${plural(packed.length, 'shell')} had to be laid at ${Math.round(100 * shrunk)} % of their size to fit beside what stays.`,
+          ]
+        : []),
+      ...leftLocked(locked),
+      ...placingNotes(document),
+    ],
   };
 }
 
-const nothingToPack = (document: HemDocument, locked: readonly number[]): HemError =>
-  locked.length > 0
-    ? new LockedError(locked.map((s) => nameOfShell(document, s)))
-    : new HemError('nothing-unfolded', 'Nothing to pack: unfold a shell first.');
+/** Tiles are laid anew so often at most until all have one density, and it is one where they differ by no more. */
+const [ROUNDS, EVEN] = [3, 1 + 1e-9];
+/** What is laid at less of its size is told. */
+const SMALLER = 0.99;
 
-/** Flat length per length on the model of locked shells together. */
-function lockedDensity(document: HemDocument, locked: readonly number[]): number {
-  const [area, flat] = locked.reduce(
-    ([area, flat], s) => {
-      const shell = shellOf(document, s);
-      const uv = shellUv(document, shell) as Float64Array;
-      return [
-        area + surfaceArea(shell.positions, shell.triangles),
-        flat + Math.abs(signedArea(shell.triangles, uv)),
-      ];
-    },
+/** Flat length per length on the model of shells together. */
+function densityOf(shells: readonly Packed[]): number {
+  const [area, flat] = shells.reduce(
+    ([area, flat], shell) => [area + shell.area, flat + Math.abs(signedArea(shell.triangles, shell.uv))],
     [0, 0],
   );
   return area > 0 && flat > 0 ? Math.sqrt(flat / area) : 1;
+}
+
+async function atDensity(
+  { document, work: { packed, around, locked } }: Settings,
+  density: number,
+  context: OperationContext,
+): Promise<Delta> {
+  const { placements, tiles } = await fillTiles(packed, around, document.tiles, density, context);
+  const uvOf = new Map(packed.map(({ s, uv }, i) => [s, placedUv(uv, placements[i])] as const));
+  const added = tiles.length - document.tiles.length;
+  return {
+    changes: [
+      ...(added > 0
+        ? [{ kind: 'value', field: 'tiles', before: document.tiles, after: tiles } as const]
+        : []),
+      uvChange(document, uvOf),
+      placedChange(document, 1),
+    ],
+    notes: [
+      ...(added > 0 ? [`${plural(added, 'tile')} added: ${tiles.length} hold all at this density.`] : []),
+      ...leftLocked(locked),
+      ...placingNotes(document),
+    ],
+  };
 }

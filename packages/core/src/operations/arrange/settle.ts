@@ -1,7 +1,7 @@
-import { freePlaces } from '../../arrange/freePlaces.ts';
 import { constrainedShells } from '../../document/constraints.ts';
 import { type HemDocument, shellsOf } from '../../document/document.ts';
 import { flatTriangles, shellBoxes } from '../../document/layout.ts';
+import { freePlaces } from '../../pack/freePlaces.ts';
 import { plural } from '../../plural.ts';
 import { facesOfShell } from '../../surface/shells.ts';
 import { isOutside } from '../../surface/tiles.ts';

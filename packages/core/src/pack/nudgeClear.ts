@@ -1,6 +1,6 @@
 import Flatbush from 'flatbush';
+import type { FlatShell } from '../surface/flatShell.ts';
 import { boxOf, type UvBox } from '../surface/uvBox.ts';
-import type { FlatShell } from './packShells.ts';
 
 /** Pushes at most, and what of the gap may be missing at the end, units of the shells. */
 const [ROUNDS, TOLERANCE] = [40, 1e-7];

@@ -1,7 +1,7 @@
+import type { FlatShell } from '../surface/flatShell.ts';
 import { aspectOf, frameOf, gapOf, type Tile } from '../surface/tiles.ts';
 import { boxOf } from '../surface/uvBox.ts';
 import { nudgeClear } from './nudgeClear.ts';
-import type { FlatShell } from './packShells.ts';
 
 /** Cells in the height of a tile. */
 const CELLS = 512;

@@ -1,0 +1,46 @@
+import { basename } from 'node:path';
+import type { ParamsOf } from '@blunt-hem/core/operations/catalogue';
+import { sessionOverUvs } from '../asking.ts';
+import { carried } from '../carried.ts';
+import { readFaces } from '../faceFile.ts';
+import { fileText } from '../files.ts';
+import type { TextureSize } from '../options.ts';
+import { setTexture } from '../setTexture.ts';
+
+export interface PackCommandOptions
+  extends Pick<ParamsOf<'pack'>, 'turning' | 'density' | 'spread' | 'steps' | 'seconds' | 'seed'> {
+  readonly out: string;
+  readonly size?: TextureSize;
+  readonly padding?: number;
+  readonly tiles?: number;
+  readonly lock?: string;
+  readonly set?: string;
+}
+
+/** Steps that no run comes to within the seconds it is given. */
+const ENDLESS = 1_000_000;
+
+/** Packs the UVs a file has, writes the model, and tells how full each tile is. */
+export async function run(
+  input: string,
+  { out, size, padding, tiles, lock, set, steps, seconds, spread, ...rest }: PackCommandOptions,
+): Promise<object> {
+  let made = 0;
+  const session = await sessionOverUvs(input, set, (event) => {
+    if (event.kind === 'running' && event.fraction) made = event.fraction;
+  });
+  await setTexture(session, { size, padding, tiles });
+  if (lock !== undefined)
+    await session.perform('lock-shells', {
+      shells: readFaces(await fileText(lock), basename(lock)),
+      locked: true,
+    });
+  const most = steps ?? (seconds === undefined ? undefined : ENDLESS);
+  const told = await carried(session, input, out, 'pack', {
+    ...rest,
+    seconds,
+    steps: most,
+    spread: spread ?? (tiles === undefined ? 'stay' : 'even'),
+  });
+  return { ...told, steps: Math.round(made * (most ?? 0)) };
+}

@@ -1,0 +1,17 @@
+import { type BetterOptions, type PackShell, packBetter as pack } from '../pack/packFlat.ts';
+import type { Placement } from '../pack/placement.ts';
+import type { Job } from './job.ts';
+
+/** A layout of a tile made better for some rounds. */
+export const packBetter: Job<
+  'pack-better',
+  {
+    readonly shells: readonly PackShell[];
+    readonly start: readonly Placement[];
+    readonly options: BetterOptions;
+  },
+  readonly Placement[]
+> = {
+  name: 'pack-better',
+  run: ({ shells, start, options }, context) => pack(shells, start, options, context),
+};

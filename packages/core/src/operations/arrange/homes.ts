@@ -1,0 +1,68 @@
+import { type HemDocument, shellsOf } from '../../document/document.ts';
+import { facesOfShell } from '../../surface/shells.ts';
+import { type Tile, tileOf } from '../../surface/tiles.ts';
+import type { UvBox } from '../../surface/uvBox.ts';
+
+/** How shells are told to tiles: each stays where it lies, or they are spread evenly, one by one or those of a part or a material together. */
+export const SPREADS = ['stay', 'even', 'part', 'material'] as const;
+export type Spread = (typeof SPREADS)[number];
+
+/** A shell that goes to some tile. */
+export interface Guest {
+  readonly s: number;
+  /** Surface on the model. */
+  readonly area: number;
+}
+
+/** A tile and what goes there. */
+export interface Home<G extends Guest> {
+  readonly tile: Tile;
+  readonly shells: readonly G[];
+}
+
+/**
+ * Tells shells to the tiles of a document; tiles that get none are left out. Where they are spread, what has the most surface goes first, always to the tile that
+ * has the least so far for its texels (longest processing time first, Graham 1969).
+ *
+ * @param boxes  where each shell lies, by number
+ */
+export function homesOf<G extends Guest>(
+  document: HemDocument,
+  guests: readonly G[],
+  boxes: readonly (UvBox | undefined)[],
+  spread: Spread,
+): Home<G>[] {
+  const { tiles } = document;
+  const byTile = new Map<Tile, G[]>(tiles.map((tile) => [tile, []]));
+  if (spread === 'stay')
+    for (const guest of guests) byTile.get(tileOf(tiles, boxes[guest.s] as UvBox) ?? tiles[0])?.push(guest);
+  else {
+    const load = new Map(tiles.map((tile) => [tile, 0]));
+    const groups = [...groupsOf(document, guests, spread)]
+      .map((shells) => ({ shells, area: shells.reduce((sum, { area }) => sum + area, 0) }))
+      .sort((a, b) => b.area - a.area || a.shells[0].s - b.shells[0].s);
+    for (const { shells, area } of groups) {
+      const [tile] = [...load].reduce((least, each) => (each[1] < least[1] ? each : least));
+      byTile.get(tile)?.push(...shells);
+      load.set(tile, (load.get(tile) ?? 0) + area / tile.height ** 2);
+    }
+  }
+  return [...byTile].flatMap(([tile, shells]) => (shells.length > 0 ? [{ tile, shells }] : []));
+}
+
+function groupsOf<G extends Guest>(
+  document: HemDocument,
+  guests: readonly G[],
+  spread: Exclude<Spread, 'stay'>,
+): Iterable<G[]> {
+  const { faceObject, faceMaterial } = document.model;
+  const groups = new Map<number, G[]>();
+  guests.forEach((guest, i) => {
+    const [face] = facesOfShell(shellsOf(document), guest.s);
+    const key = spread === 'even' ? i : spread === 'part' ? faceObject[face] : faceMaterial[face];
+    const group = groups.get(key);
+    if (group) group.push(guest);
+    else groups.set(key, [guest]);
+  });
+  return groups.values();
+}

@@ -1,0 +1,99 @@
+import { HemError } from '../../errors.ts';
+import type { PackOptions, PackShell } from '../../pack/packFlat.ts';
+import { type Placement, placementsOf } from '../../pack/placement.ts';
+import type { Progress } from '../../progress.ts';
+import { frameOf, gapOf, type Tile } from '../../surface/tiles.ts';
+import type { OperationContext } from '../operation.ts';
+
+export interface Effort {
+  /** Rounds of moves that each chain makes. */
+  readonly steps: number;
+  readonly seed: number;
+}
+
+/** Chains of moves that start from one layout and go different ways; the best of them goes on. As many on every machine, so that all come to the same. */
+const CHAINS = 2;
+/** Rounds until the chains are compared for the first time; then twice as many each time. */
+const FIRST_LEG = 25;
+/** Gaps are kept in a file of six digits, too: both ends are off by as much at most. */
+const SIX_DIGITS = 2e-6;
+
+/** What fills a tile, and how far apart. */
+export const tileOptions = (tile: Tile): PackOptions => ({
+  frame: frameOf(tile),
+  gap: gapOf(tile) + 2 * SIX_DIGITS,
+  texel: 1 / tile.height,
+});
+
+/**
+ * Lays shells into a tile as large as they go, better the longer it may take; a Stop keeps the best so far.
+ *
+ * @param shells  those that are packed, at the scales they shall have to one another, and locked ones as they lie
+ * @param most  scale that is not exceeded
+ * @param show  called with every better layout
+ * @returns a placement a shell
+ */
+export async function layTile(
+  shells: readonly PackShell[],
+  tile: Tile,
+  most: number,
+  { steps, seed }: Effort,
+  context: OperationContext,
+  show: (placements: readonly Placement[]) => void,
+): Promise<readonly Placement[]> {
+  const { jobs, signal } = context;
+  const options = { ...tileOptions(tile), most };
+  let best = await jobs.run('pack-first', { shells, options }, { signal, report() {} });
+  if (!best)
+    throw shells.some(({ locked }) => locked)
+      ? new NoRoomError()
+      : new TooMuchPaddingError(shells.length, tile);
+  show(best);
+  const moved = shells.findIndex(({ locked }) => !locked);
+  const scaleOf = (placements: readonly Placement[]): number => placements[moved].scale;
+  let shown = scaleOf(best);
+  const report = ({ figure, places }: Progress) => {
+    if (!places || signal.aborted) return;
+    const placements = placementsOf(places);
+    if (scaleOf(placements) <= shown) return;
+    shown = scaleOf(placements);
+    context.report({ figure });
+    show(placements);
+  };
+  for (let done = 0, leg = 0; done < steps && !signal.aborted; leg++) {
+    const rounds = Math.min(steps - done, FIRST_LEG * 2 ** leg);
+    const start: readonly Placement[] = best;
+    const ends = await Promise.all(
+      Array.from({ length: CHAINS }, (_, chain) =>
+        jobs.run(
+          'pack-better',
+          { shells, start, options: { ...options, rounds, seed: seed + 1000 * leg + chain } },
+          { signal, report },
+        ),
+      ),
+    );
+    best = ends.reduce((a, b) => (scaleOf(b) > scaleOf(a) ? b : a));
+    done += rounds;
+    if (!signal.aborted) context.report({ fraction: done / steps });
+  }
+  return best;
+}
+
+/** The gaps alone fill the tile. */
+export class TooMuchPaddingError extends HemError {
+  constructor(count: number, { width, height, padding }: Tile) {
+    super(
+      'too-much-padding',
+      `${count} shells with ${padding} px between them do not fit a tile of ${width} × ${height} px: lower the padding or raise the texture size.`,
+    );
+    this.name = 'TooMuchPaddingError';
+  }
+}
+
+/** What stays fills the tile. */
+export class NoRoomError extends HemError {
+  constructor() {
+    super('no-room', 'What stays leaves no room for the others: unlock or choose more, or add a tile.');
+    this.name = 'NoRoomError';
+  }
+}

@@ -1,0 +1,199 @@
+import type { Frame } from './frame.ts';
+import { type Piece, RUN } from './pieces.ts';
+
+/** Where pieces lie: each by the middle of its box, turned and scaled about it. */
+export interface Places {
+  readonly u: Float64Array;
+  readonly v: Float64Array;
+  /** Radians, anticlockwise. */
+  readonly angle: Float64Array;
+  readonly scale: Float64Array;
+}
+
+export const placesFor = (count: number): Places => ({
+  u: new Float64Array(count),
+  v: new Float64Array(count),
+  angle: new Float64Array(count),
+  scale: new Float64Array(count).fill(1),
+});
+
+export function copyPlaces(from: Places, to: Places): void {
+  to.u.set(from.u);
+  to.v.set(from.v);
+  to.angle.set(from.angle);
+  to.scale.set(from.scale);
+}
+
+/** Tells how deep pieces lie in one another's gaps. */
+export interface Collider {
+  /** To be called after the place of a piece was changed. */
+  moved(i: number): void;
+  /**
+   * Left, low, right and high of the middles at which a piece is inside the frame, as it is turned and scaled; left past right where it never is. The list is
+   * written over by the next call.
+   */
+  range(i: number): Float64Array;
+  /** How much two pieces lie in one another's gap: its depth, summed along the borders. 0 where they are clear. */
+  pair(i: number, j: number): number;
+  /** The deepest of the last pair that was asked for. */
+  deepest(): number;
+  /** Calls with each piece whose box comes near to that of a piece. */
+  near(i: number, found: (j: number) => void): void;
+  /** The weighted sum over all pairs of a piece, given up past a bound. */
+  of(i: number, bound: number): number;
+}
+
+export interface ColliderOptions {
+  readonly frame: Frame;
+  /** That shall be kept between pieces, in the unit of the frame. */
+  readonly gap: number;
+  /** What is asked for beyond that of some pairs, by `pairKey`. */
+  readonly extra: ReadonlyMap<number, number>;
+  /** Of pairs, by `pairKey`; 1 of the others. */
+  readonly weights: ReadonlyMap<number, number>;
+}
+
+/** Two pieces are compared by the feelers of each in the distance field of the other, so holes, bays and any turn cost the same. */
+export function collider(
+  pieces: readonly Piece[],
+  places: Places,
+  { frame, gap, extra, weights }: ColliderOptions,
+): Collider {
+  const count = pieces.length;
+  const { u, v, angle, scale } = places;
+  const [cosine, sine] = [new Float64Array(count), new Float64Array(count)];
+  /** Box of each piece in the frame, from its middle. */
+  const [reachLeft, reachRight] = [new Float64Array(count), new Float64Array(count)];
+  const [reachLow, reachHigh] = [new Float64Array(count), new Float64Array(count)];
+  const [minU, maxU, minV, maxV] = [0, 1, 2, 3].map(() => new Float64Array(count));
+  /** Angle and scale for which the reach was worked out. */
+  const [knownAngle, knownScale] = [new Float64Array(count).fill(Number.NaN), new Float64Array(count)];
+  let worst = 0;
+
+  function moved(i: number): void {
+    if (angle[i] !== knownAngle[i] || scale[i] !== knownScale[i]) {
+      const { hull } = pieces[i];
+      const [c, s] = [Math.cos(angle[i]), Math.sin(angle[i])];
+      let [left, right, low, high] = [Infinity, -Infinity, Infinity, -Infinity];
+      for (let k = 0; k < hull.length; k += 2) {
+        const x = scale[i] * (c * hull[k] - s * hull[k + 1]);
+        const y = scale[i] * (s * hull[k] + c * hull[k + 1]);
+        if (x < left) left = x;
+        if (x > right) right = x;
+        if (y < low) low = y;
+        if (y > high) high = y;
+      }
+      cosine[i] = c;
+      sine[i] = s;
+      reachLeft[i] = left;
+      reachRight[i] = right;
+      reachLow[i] = low;
+      reachHigh[i] = high;
+      knownAngle[i] = angle[i];
+      knownScale[i] = scale[i];
+    }
+    minU[i] = u[i] + reachLeft[i];
+    maxU[i] = u[i] + reachRight[i];
+    minV[i] = v[i] + reachLow[i];
+    maxV[i] = v[i] + reachHigh[i];
+  }
+
+  const bounds = new Float64Array(4);
+  function range(i: number): Float64Array {
+    bounds[0] = frame[0] + gap - reachLeft[i];
+    bounds[1] = frame[1] + gap - reachLow[i];
+    bounds[2] = frame[2] - gap - reachRight[i];
+    bounds[3] = frame[3] - gap - reachHigh[i];
+    return bounds;
+  }
+
+  /** Feelers of a in the field of b. No allocation inside. */
+  function oneWay(a: number, b: number, wanted: number): number {
+    const { feelers, runs } = pieces[a];
+    const { field, halfWidth, halfHeight } = pieces[b];
+    const { columns, rows, left, low, cell, distance } = field;
+    const inverse = 1 / scale[b];
+    const k = scale[a] * inverse;
+    const m00 = k * (cosine[b] * cosine[a] + sine[b] * sine[a]);
+    const m10 = k * (cosine[b] * sine[a] - sine[b] * cosine[a]);
+    const du = (u[a] - u[b]) * inverse;
+    const dv = (v[a] - v[b]) * inverse;
+    const tu = cosine[b] * du + sine[b] * dv;
+    const tv = cosine[b] * dv - sine[b] * du;
+    const reach = wanted * inverse;
+    const perCell = 1 / cell;
+    let sum = 0;
+    let deepest = 0;
+    for (let run = 0, first = 0; run < runs.length; run += 3, first += 3 * RUN) {
+      const cu = m00 * runs[run] - m10 * runs[run + 1] + tu;
+      const cv = m10 * runs[run] + m00 * runs[run + 1] + tv;
+      const far = runs[run + 2] * k + reach;
+      if (Math.abs(cu) - halfWidth > far || Math.abs(cv) - halfHeight > far) continue;
+      const nc = Math.round((cu - left) * perCell);
+      const nr = Math.round((cv - low) * perCell);
+      if (nc >= 0 && nr >= 0 && nc < columns && nr < rows && distance[nr * columns + nc] - 0.71 * cell > far)
+        continue;
+      const end = Math.min(feelers.length, first + 3 * RUN);
+      for (let f = first; f < end; f += 3) {
+        const gu = (m00 * feelers[f] - m10 * feelers[f + 1] + tu - left) * perCell;
+        const gv = (m10 * feelers[f] + m00 * feelers[f + 1] + tv - low) * perCell;
+        const c = Math.floor(gu);
+        const r = Math.floor(gv);
+        if (c < 0 || r < 0 || c >= columns - 1 || r >= rows - 1) continue;
+        const [x, y] = [gu - c, gv - r];
+        const node = r * columns + c;
+        const d =
+          (1 - y) * ((1 - x) * distance[node] + x * distance[node + 1]) +
+          y * ((1 - x) * distance[node + columns] + x * distance[node + columns + 1]);
+        const depth = reach - d;
+        if (depth <= 0) continue;
+        if (depth > deepest) deepest = depth;
+        sum += depth * feelers[f + 2];
+      }
+    }
+    if (deepest * scale[b] > worst) worst = deepest * scale[b];
+    return sum * scale[b] * scale[a];
+  }
+
+  function pair(i: number, j: number): number {
+    worst = 0;
+    const wanted = gap + (extra.size > 0 ? (extra.get(pairKey(i, j)) ?? 0) : 0);
+    if (
+      minU[i] - maxU[j] > wanted ||
+      minU[j] - maxU[i] > wanted ||
+      minV[i] - maxV[j] > wanted ||
+      minV[j] - maxV[i] > wanted
+    )
+      return 0;
+    return oneWay(i, j, wanted) + oneWay(j, i, wanted);
+  }
+
+  function near(i: number, found: (j: number) => void): void {
+    const wide = 2 * gap;
+    const [left, right, low, high] = [minU[i] - wide, maxU[i] + wide, minV[i] - wide, maxV[i] + wide];
+    for (let j = 0; j < count; j++) {
+      if (j === i || minU[j] > right || maxU[j] < left || minV[j] > high || maxV[j] < low) continue;
+      found(j);
+    }
+  }
+
+  function of(i: number, bound: number): number {
+    const wide = 2 * gap;
+    const [left, right, low, high] = [minU[i] - wide, maxU[i] + wide, minV[i] - wide, maxV[i] + wide];
+    let sum = 0;
+    for (let j = 0; j < count; j++) {
+      if (minU[j] > right || maxU[j] < left || minV[j] > high || maxV[j] < low || j === i) continue;
+      const lies = pair(i, j);
+      if (lies === 0) continue;
+      sum += lies * (weights.get(pairKey(i, j)) ?? 1);
+      if (sum > bound) return sum;
+    }
+    return sum;
+  }
+
+  for (let i = 0; i < count; i++) moved(i);
+  return { moved, range, pair, deepest: () => worst, near, of };
+}
+
+/** The same for both orders of two pieces. */
+export const pairKey = (i: number, j: number): number => (i < j ? i * 2 ** 24 + j : j * 2 ** 24 + i);

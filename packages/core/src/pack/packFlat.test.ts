@@ -1,0 +1,250 @@
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import { StoppedError } from '../errors.ts';
+import { unattended } from '../progress.ts';
+import { boxOf } from '../surface/uvBox.ts';
+import { type PackOptions, type PackShell, packBetter, packFirst, packSome } from './packFlat.ts';
+import { type Placement, placedUv } from './placement.ts';
+
+const QUARTERS = [0, Math.PI / 2, Math.PI, 1.5 * Math.PI];
+const TEXEL = 1 / 1024;
+const optionsWith = (padding: number, more: Partial<PackOptions> = {}): PackOptions => ({
+  frame: [0, 0, 1, 1],
+  gap: padding * TEXEL,
+  texel: TEXEL,
+  ...more,
+});
+
+/** A fan of triangles round the origin: star-shaped, often with bays. */
+const fan = (radii: readonly number[], turning: PackShell['turning'] = QUARTERS): PackShell => {
+  const n = radii.length;
+  const uv = [
+    0,
+    0,
+    ...radii.flatMap((r, i) => [r * Math.cos((2 * Math.PI * i) / n), r * Math.sin((2 * Math.PI * i) / n)]),
+  ];
+  return {
+    triangles: Uint32Array.from(radii.flatMap((_, i) => [0, 1 + i, 1 + ((i + 1) % n)])),
+    uv: Float64Array.from(uv),
+    turning,
+  };
+};
+
+/** A flat ring. */
+const ring = (outer: number, inner: number, n = 32): PackShell => ({
+  triangles: Uint32Array.from(
+    Array.from({ length: n }, (_, i) => {
+      const j = (i + 1) % n;
+      return [2 * i, 2 * j, 2 * i + 1, 2 * j, 2 * j + 1, 2 * i + 1];
+    }).flat(),
+  ),
+  uv: Float64Array.from(
+    Array.from({ length: n }, (_, i) => {
+      const [c, s] = [Math.cos((2 * Math.PI * i) / n), Math.sin((2 * Math.PI * i) / n)];
+      return [outer * c, outer * s, inner * c, inner * s];
+    }).flat(),
+  ),
+  turning: [0],
+});
+
+const shape = fc.array(fc.double({ min: 0.2, max: 2, noNaN: true }), { minLength: 3, maxLength: 9 });
+
+/** Corners of each triangle where it is laid. */
+function laidTriangles({ triangles, uv, locked }: PackShell, placement: Placement): number[][] {
+  const laid = locked ? uv : placedUv(uv, placement);
+  return Array.from({ length: triangles.length / 3 }, (_, t) =>
+    [0, 1, 2].flatMap((k) => [laid[2 * triangles[3 * t + k]], laid[2 * triangles[3 * t + k] + 1]]),
+  );
+}
+
+/** Least distance of two triangles that do not overlap: of the corners of each from the sides of the other. */
+function distance(a: readonly number[], b: readonly number[]): number {
+  let least = Infinity;
+  for (const [p, q] of [
+    [a, b],
+    [b, a],
+  ])
+    for (let i = 0; i < 6; i += 2)
+      for (let k = 0; k < 6; k += 2) {
+        const [u0, v0, u1, v1] = [q[k], q[k + 1], q[(k + 2) % 6], q[(k + 3) % 6]];
+        const [du, dv] = [u1 - u0, v1 - v0];
+        const t = Math.max(
+          0,
+          Math.min(1, ((p[i] - u0) * du + (p[i + 1] - v0) * dv) / (du * du + dv * dv || 1)),
+        );
+        least = Math.min(least, Math.hypot(p[i] - u0 - t * du, p[i + 1] - v0 - t * dv));
+      }
+  return least;
+}
+
+/** Whether two triangles share area: no side of either has the other beyond it (separating axes). */
+const overlap = (a: readonly number[], b: readonly number[]): boolean =>
+  [a, b].every((t) =>
+    [0, 2, 4].every((k) => {
+      const [u, v, nu, nv] = [t[k], t[k + 1], t[(k + 3) % 6] - t[k + 1], t[k] - t[(k + 2) % 6]];
+      const along = (s: readonly number[]) => [0, 2, 4].map((c) => (s[c] - u) * nu + (s[c + 1] - v) * nv);
+      const [one, other] = [along(a), along(b)];
+      return Math.max(...one) > Math.min(...other) + 1e-12 && Math.max(...other) > Math.min(...one) + 1e-12;
+    }),
+  );
+
+/** That nothing overlaps, gaps are kept and all lies in the frame; worked out with nothing of the packer. */
+function expectLaid(
+  shells: readonly PackShell[],
+  placements: readonly Placement[],
+  { frame, gap }: PackOptions,
+): void {
+  const laid = shells.map((shell, i) => laidTriangles(shell, placements[i]));
+  laid.forEach((one, i) => {
+    if (!shells[i].locked) {
+      const [left, low, right, high] = boxOf(Float64Array.from(one.flat()));
+      expect(Math.min(left - frame[0], low - frame[1])).toBeGreaterThanOrEqual(gap - 1e-12);
+      expect(Math.min(frame[2] - right, frame[3] - high)).toBeGreaterThanOrEqual(gap - 1e-12);
+    }
+    for (const [j, other] of laid.slice(0, i).entries()) {
+      if (shells[i].locked && shells[j].locked) continue;
+      for (const a of one)
+        for (const b of other) {
+          expect(distance(a, b)).toBeGreaterThanOrEqual(gap - 1e-12);
+          expect(overlap(a, b)).toBe(false);
+        }
+    }
+  });
+}
+
+const first = (shells: readonly PackShell[], options: PackOptions): readonly Placement[] => {
+  const found = packFirst(shells, options, unattended);
+  if (!found) throw new Error('does not fit');
+  return found;
+};
+
+describe('packing', () => {
+  it('overlaps nothing, keeps the gap and stays in the frame, at first and when it is made better', () => {
+    fc.assert(
+      fc.property(
+        fc.array(shape, { minLength: 1, maxLength: 7 }),
+        fc.constantFrom(0, 2, 16),
+        fc.constantFrom<PackOptions['frame']>(
+          [0, 0, 1, 1],
+          [0, 0, 2, 1],
+          [1, 2, 1.5, 3],
+          [0.3, 0.1, 0.9, 0.5],
+        ),
+        fc.constantFrom<PackShell['turning']>([0], QUARTERS, 'free'),
+        fc.nat(),
+        (radii, padding, frame, turning, seed) => {
+          const shells = radii.map((each) => fan(each, turning));
+          const options = optionsWith(padding, { frame });
+          const start = first(shells, options);
+          expectLaid(shells, start, options);
+          const better = packBetter(shells, start, { ...options, seed, rounds: 30 }, unattended);
+          expectLaid(shells, better, options);
+          expect(better[0].scale).toBeGreaterThanOrEqual(start[0].scale);
+          for (const { scale } of better) expect(scale).toBe(better[0].scale);
+          if (turning !== 'free') for (const { angle } of better) expect(turning).toContain(angle);
+        },
+      ),
+      { numRuns: 60 },
+    );
+  });
+
+  it('goes round what is locked, and leaves it', () => {
+    fc.assert(
+      fc.property(
+        fc.array(shape, { minLength: 1, maxLength: 5 }),
+        fc.double({ min: 0.1, max: 0.3, noNaN: true }),
+        (radii, size) => {
+          const post = fan([size, size, size, size]);
+          const locked = { ...post, uv: post.uv.map((x) => x / 2 + 0.45), locked: true };
+          // What is locked may lie in the gap of other locked shells, and out of the frame.
+          const beside = { ...locked, uv: locked.uv.map((x, i) => x + (i % 2 ? 0 : size)) };
+          const shells = [...radii.map((each) => fan(each)), locked, beside];
+          const options = optionsWith(4);
+          const start = first(shells, options);
+          expectLaid(shells, start, options);
+          const better = packBetter(shells, start, { ...options, seed: 3, rounds: 20 }, unattended);
+          expectLaid(shells, better, options);
+          expect(better.slice(-2)).toEqual(start.slice(-2));
+        },
+      ),
+      { numRuns: 25 },
+    );
+  });
+
+  it('lays small shells into the holes of large ones', () => {
+    const shells = [ring(4, 3.6), ...Array.from({ length: 9 }, () => fan([1, 1, 1, 1, 1, 1]))];
+    const options = optionsWith(4);
+    const start = first(shells, options);
+    expectLaid(shells, start, options);
+    const within = start
+      .slice(1)
+      .filter(({ u, v }) => Math.hypot(u - start[0].u, v - start[0].v) < 3.6 * start[0].scale);
+    expect(within.length).toBeGreaterThan(4);
+  });
+
+  it('comes to the same with the same seed, to another layout with another, and is never worse', () => {
+    const shells = Array.from({ length: 20 }, (_, i) => fan([1, 0.3 + 0.1 * (i % 7), 1, 0.5, 1.2]));
+    const options = optionsWith(4);
+    const start = first(shells, options);
+    const run = (seed: number) => packBetter(shells, start, { ...options, seed, rounds: 60 }, unattended);
+    expect(run(5)).toEqual(run(5));
+    expect(run(6)).not.toEqual(run(5));
+    expect(run(5)[0].scale).toBeGreaterThan(1.03 * start[0].scale);
+  });
+
+  it('exceeds no scale that it is given, and reaches it where there is room', () => {
+    const shells = [fan([1, 1, 1]), fan([1, 1, 1, 1])];
+    const options = optionsWith(4, { most: 0.1 });
+    expect(first(shells, options).map(({ scale }) => scale)).toEqual([0.1, 0.1]);
+  });
+
+  it('fills the frame with a single shell, turned as it fits best', () => {
+    const plank = (turning: PackShell['turning']): PackShell => ({
+      triangles: Uint32Array.from([0, 1, 2, 0, 2, 3]),
+      uv: Float64Array.from([0, 0, 4, 3, 3.4, 3.8, -0.6, 0.8]),
+      turning,
+    });
+    const options = { ...optionsWith(8), rounds: 400, seed: 1 };
+    const scaleOf = (shell: PackShell) =>
+      packBetter([shell], first([shell], options), options, unattended)[0].scale;
+    const room = 1 - 2 * options.gap;
+    // 4.6 × 3.8 as it is; a plank of 5 × 1 fits aslant along the diagonal: (5 + 1) / √2 square.
+    expect(scaleOf(plank([0])) / (room / 4.6)).toBeCloseTo(1, 3);
+    expect(scaleOf(plank('free')) / (room / (6 * Math.SQRT1_2))).toBeCloseTo(1, 2);
+  });
+
+  it('lays as many as fit at a scale, and says which do not', () => {
+    const shells = Array.from({ length: 12 }, (_, i) => fan([1, 1, 1, 1].map((r) => r * (i === 3 ? 9 : 1))));
+    const options = { ...optionsWith(4), most: 0.2 };
+    const found = packSome(shells, options, unattended);
+    expect(found[3]).toBeUndefined();
+    const laid = shells.flatMap((shell, i) => (found[i] ? [[shell, found[i]] as const] : []));
+    expect(laid.length).toBeGreaterThan(4);
+    expect(laid.length).toBeLessThan(12);
+    expectLaid(
+      laid.map(([shell]) => shell),
+      laid.map(([, place]) => place),
+      options,
+    );
+  });
+
+  it('says that gaps alone fill the frame, and takes shells without area', () => {
+    const many = Array.from({ length: 40 }, () => fan([1, 1, 1]));
+    expect(packFirst(many, optionsWith(200), unattended)).toBeUndefined();
+    const line: PackShell = {
+      triangles: Uint32Array.from([0, 1, 2]),
+      uv: Float64Array.from([0, 0, 1, 0, 2, 0]),
+      turning: [0],
+    };
+    const point: PackShell = { ...line, uv: new Float64Array(6) };
+    const shells = [line, fan([1, 1, 1]), point];
+    const start = first(shells, optionsWith(4));
+    const better = packBetter(shells, start, { ...optionsWith(4), seed: 1, rounds: 20 }, unattended);
+    for (const { u, v } of better) expect(Number.isFinite(u + v)).toBe(true);
+  });
+
+  it('gives up when it is stopped before anything fits', () => {
+    const stopped = { signal: { aborted: true }, report: () => undefined };
+    expect(() => packFirst([fan([1, 1, 1]), fan([1, 1, 1])], optionsWith(4), stopped)).toThrow(StoppedError);
+  });
+});

@@ -1,0 +1,26 @@
+import { transformUv } from '../surface/similarity.ts';
+import { boxOf } from '../surface/uvBox.ts';
+
+/** Where a shell goes: turned and scaled about the middle of its box, which is brought to a place. */
+export interface Placement {
+  readonly u: number;
+  readonly v: number;
+  /** Radians, anticlockwise. */
+  readonly angle: number;
+  readonly scale: number;
+}
+
+/** UVs where a placement brings them. */
+export function placedUv(uv: Float64Array, { u, v, angle, scale }: Placement): Float64Array {
+  const [minU, minV, maxU, maxV] = boxOf(uv);
+  const [x, y] = [(minU + maxU) / 2, (minV + maxV) / 2];
+  const [c, s] = [scale * Math.cos(angle), scale * Math.sin(angle)];
+  return transformUv(uv, [c, s, -s, c, u - c * x + s * y, v - s * x - c * y]);
+}
+
+/** Placements of a list of four numbers each: u, v, angle and scale. */
+export const placementsOf = (list: Float64Array): Placement[] =>
+  Array.from({ length: list.length / 4 }, (_, i) => {
+    const [u, v, angle, scale] = list.subarray(4 * i, 4 * i + 4);
+    return { u, v, angle, scale };
+  });

@@ -1,0 +1,230 @@
+import type { StopSignal } from '../progress.ts';
+import { type Collider, type Places, pairKey } from './collider.ts';
+import type { Piece } from './pieces.ts';
+import { anglesOf, type Turning } from './turning.ts';
+
+export interface Search {
+  readonly pieces: readonly Piece[];
+  readonly places: Places;
+  readonly collider: Collider;
+  /** Of pairs, which grow where pieces lie on one another for long. */
+  readonly weights: Map<number, number>;
+  /** Pieces that stay where they are. */
+  readonly locked: readonly boolean[];
+  readonly turning: readonly Turning[];
+  /** Depth in a gap that is let pass. */
+  readonly slack: number;
+  readonly random: () => number;
+  readonly signal: StopSignal;
+}
+
+/** Places drawn anywhere in the frame, and near to where the piece lies. */
+const [ANYWHERE, NEARBY] = [24, 8];
+/** The best of them, that are made better. */
+const REFINED = 3;
+/** Weights of pairs that lie on one another grow by so much a round, of the pair that lies worst and of one that hardly does; others fall back. */
+const [GROW_MOST, GROW_LEAST, DECAY] = [2, 1.2, 0.95];
+
+/**
+ * Moves pieces until none lies in the gap of another: one after the other to where it lies least on others, the weight of pairs that stay on one another growing
+ * (guided local search for nesting: Egeblad, Nielsen and Odgaard 2007; Umetani et al. 2009; the way it samples: Gardeyn, Vanden Berghe and
+ * Wauters 2025).
+ *
+ * @param patience  rounds without a better layout after which it is given up
+ * @param round  called before each; false ends the search
+ * @returns whether all are clear
+ */
+export function separate(search: Search, patience: number, round: () => boolean): boolean {
+  const { collider, weights, random, signal } = search;
+  let [least, idle] = [Infinity, 0];
+  while (!signal.aborted && round()) {
+    const { pairs, total } = pairsOn(search);
+    if (pairs.length === 0) return true;
+    if (total < 0.98 * least) {
+      least = total;
+      idle = 0;
+    } else if (++idle > patience) return false;
+    reweigh(weights, pairs);
+    const on = [...new Set(pairs.flatMap(({ i, j }) => [i, j]))].filter((i) => !search.locked[i]);
+    for (let k = on.length - 1; k > 0; k--) {
+      const swap = Math.floor(random() * (k + 1));
+      [on[k], on[swap]] = [on[swap], on[k]];
+    }
+    for (const i of on) {
+      if (signal.aborted) return false;
+      const now = collider.of(i, Infinity);
+      if (now > 0) movePiece(search, i, now);
+    }
+  }
+  return false;
+}
+
+interface PairOn {
+  readonly i: number;
+  readonly j: number;
+  readonly lies: number;
+}
+
+/** Pairs that lie on one another, and how much in all. */
+function pairsOn({ pieces, collider, locked, slack }: Search): { pairs: PairOn[]; total: number } {
+  const pairs: PairOn[] = [];
+  let total = 0;
+  for (let i = 0; i < pieces.length; i++)
+    collider.near(i, (j) => {
+      if (j < i || (locked[i] && locked[j])) return;
+      const lies = collider.pair(i, j);
+      if (lies === 0 || collider.deepest() <= slack) return;
+      pairs.push({ i, j, lies });
+      total += lies;
+    });
+  return { pairs, total };
+}
+
+function reweigh(weights: Map<number, number>, pairs: readonly PairOn[]): void {
+  const worst = Math.max(...pairs.map(({ lies }) => lies));
+  const grown = new Map(
+    pairs.map(({ i, j, lies }) => {
+      const key = pairKey(i, j);
+      const factor = GROW_LEAST + (GROW_MOST - GROW_LEAST) * (lies / worst);
+      return [key, (weights.get(key) ?? 1) * factor];
+    }),
+  );
+  for (const [key, weight] of weights) {
+    const less = weight * DECAY;
+    if (less <= 1) weights.delete(key);
+    else weights.set(key, less);
+  }
+  for (const [key, weight] of grown) weights.set(key, weight);
+}
+
+interface Place {
+  readonly u: number;
+  readonly v: number;
+  readonly angle: number;
+}
+
+/** Moves a piece to the best place that is found, if that is better than where it lies. */
+function movePiece(search: Search, i: number, now: number): void {
+  const { places, pieces, random, turning } = search;
+  const here: Place = { u: places.u[i], v: places.v[i], angle: places.angle[i] };
+  const size = places.scale[i] * Math.max(pieces[i].halfWidth, pieces[i].halfHeight);
+  const tried: (Place & { lies: number })[] = [{ ...here, lies: now }];
+  const tryAt = (place: Place): void => {
+    const bound = tried.length > REFINED ? tried[REFINED].lies : Infinity;
+    const lies = liesAt(search, i, place, bound);
+    if (lies >= bound) return;
+    let k = tried.length;
+    while (k > 0 && tried[k - 1].lies > lies) k--;
+    tried.splice(k, 0, { u: places.u[i], v: places.v[i], angle: places.angle[i], lies });
+    if (tried.length > REFINED + 1) tried.pop();
+  };
+  for (let k = 0; k < ANYWHERE; k++) {
+    const angle = anyAngle(turning[i], random);
+    if (!setPlace(search, i, { ...here, angle })) continue;
+    const [left, low, right, high] = search.collider.range(i);
+    tryAt({ u: left + random() * (right - left), v: low + random() * (high - low), angle });
+  }
+  for (let k = 0; k < NEARBY; k++) {
+    const far = size * 2 * random() ** 2;
+    const way = 2 * Math.PI * random();
+    tryAt({
+      u: here.u + far * Math.cos(way),
+      v: here.v + far * Math.sin(way),
+      angle: random() < 0.5 ? here.angle : nearAngle(turning[i], here.angle, random),
+    });
+  }
+  let best = tried[0];
+  for (const place of tried.slice(0, REFINED)) {
+    const refined = refine(search, i, place, 0.2 * size, 0.02 * size);
+    if (refined.lies < best.lies) best = refined;
+    if (best.lies === 0) break;
+  }
+  if (best.lies > 0) best = refine(search, i, best, 0.02 * size, search.slack);
+  setPlace(search, i, best.lies < now ? best : here);
+}
+
+const oneOf = (angles: readonly number[], random: () => number): number =>
+  angles[Math.floor(random() * angles.length)];
+
+/** Any angle, but every other time one that is likely to do. */
+const anyAngle = ({ angles, isFree }: Turning, random: () => number): number =>
+  isFree && random() < 0.5 ? 2 * Math.PI * random() : oneOf(angles, random);
+
+const nearAngle = (turning: Turning, angle: number, random: () => number): number =>
+  turning.isFree && random() < 0.5 ? angle + (random() - 0.5) * WIDE : oneOf(turning.angles, random);
+
+/** Width of the range round its angle in which a piece is tried nearby, radians. */
+const WIDE = 0.5;
+
+/** Puts a piece to a place, or to the nearest inside the frame; false where it does not fit so. */
+function setPlace({ places, collider }: Search, i: number, { u, v, angle }: Place): boolean {
+  places.angle[i] = angle;
+  places.u[i] = u;
+  places.v[i] = v;
+  collider.moved(i);
+  const [left, low, right, high] = collider.range(i);
+  if (left > right || low > high) return false;
+  const inU = Math.min(Math.max(u, left), right);
+  const inV = Math.min(Math.max(v, low), high);
+  if (inU !== u || inV !== v) {
+    places.u[i] = inU;
+    places.v[i] = inV;
+    collider.moved(i);
+  }
+  return true;
+}
+
+/** Moves a piece that has grown into the frame, turned another way where it must be; false where it fits in no way. */
+export function movedInside(search: Search, i: number): boolean {
+  const { u, v, angle } = search.places;
+  const here = { u: u[i], v: v[i], angle: angle[i] };
+  return (
+    setPlace(search, i, here) ||
+    anglesOf(search.turning[i]).some((other) => setPlace(search, i, { ...here, angle: other }))
+  );
+}
+
+const liesAt = (search: Search, i: number, place: Place, bound: number): number =>
+  setPlace(search, i, place) ? search.collider.of(i, bound) : Infinity;
+
+/** Pattern search from a place: along a line at a time, farther after a gain and half as far after none. */
+function refine(
+  search: Search,
+  i: number,
+  start: Place & { lies: number },
+  step: number,
+  least: number,
+): Place & { lies: number } {
+  const { random, places, turning } = search;
+  let best = start;
+  const size = places.scale[i] * Math.max(search.pieces[i].halfWidth, search.pieces[i].halfHeight);
+  const ways = turning[i].isFree ? 5 : 4;
+  for (let far = step; far > least && best.lies > 0; ) {
+    const way = Math.floor(random() * ways);
+    const [du, dv, turn] = WAYS[way];
+    let gained = false;
+    for (const sign of [1, -1]) {
+      const place = {
+        u: best.u + sign * far * du,
+        v: best.v + sign * far * dv,
+        angle: best.angle + (sign * far * turn) / size,
+      };
+      const lies = liesAt(search, i, place, best.lies);
+      if (lies < best.lies) {
+        best = { u: places.u[i], v: places.v[i], angle: places.angle[i], lies };
+        gained = true;
+        break;
+      }
+    }
+    far *= gained ? 1.1 : 0.6;
+  }
+  return best;
+}
+
+const WAYS = [
+  [1, 0, 0],
+  [0, 1, 0],
+  [Math.SQRT1_2, Math.SQRT1_2, 0],
+  [Math.SQRT1_2, -Math.SQRT1_2, 0],
+  [0, 0, 1],
+] as const;

@@ -3,6 +3,7 @@ import { type CuttingSlice, cuttingSlice } from './cutting.ts';
 import { type FlatteningSlice, flatteningSlice } from './flattening.ts';
 import { type HealthSlice, healthSlice } from './health.ts';
 import { type MirrorSlice, mirrorSlice } from './mirror.ts';
+import { type PackingSlice, packingSlice } from './packing.ts';
 import { type PreviewSlice, previewSlice } from './preview.ts';
 import { type ProjectingSlice, projectingSlice } from './projecting.ts';
 import { type RunSlice, runSlice } from './run.ts';
@@ -19,6 +20,7 @@ export type BenchStore = MirrorSlice &
   PreviewSlice &
   CuttingSlice &
   FlatteningSlice &
+  PackingSlice &
   ProjectingSlice &
   TrialsSlice;
 
@@ -31,6 +33,7 @@ export const useBench = create<BenchStore>()(() => ({
   ...previewSlice,
   ...cuttingSlice,
   ...flatteningSlice,
+  ...packingSlice,
   ...projectingSlice,
   ...trialsSlice,
 }));

@@ -70,7 +70,7 @@ export function sessionController(
           changed(event.deltas, event.group);
           return;
         case 'picture':
-          emit({ kind: 'moving', ...shellPicture(session.document, event.shell, event.uv) });
+          emit({ kind: 'moving', ...shellPicture(session.document, event.uvOf) });
           return;
         case 'running': {
           const { operation, fraction, figure } = event;

@@ -60,7 +60,7 @@ describe('packing', () => {
     };
     const end = await localJobs.run('pack-better', better, stopped);
     expect(best).toBeGreaterThan(start[0].scale);
-    expect(end[0].scale).toBe(best);
+    expect(end.placements[0].scale).toBe(best);
   });
 });
 

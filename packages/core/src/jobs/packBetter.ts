@@ -1,4 +1,4 @@
-import { type BetterOptions, type PackShell, packBetter as pack } from '../pack/packFlat.ts';
+import { type Better, type BetterOptions, type PackShell, packBetter as pack } from '../pack/packFlat.ts';
 import type { Placement } from '../pack/placement.ts';
 import type { Job } from './job.ts';
 
@@ -10,7 +10,7 @@ export const packBetter: Job<
     readonly start: readonly Placement[];
     readonly options: BetterOptions;
   },
-  readonly Placement[]
+  Better
 > = {
   name: 'pack-better',
   run: ({ shells, start, options }, context) => pack(shells, start, options, context),

@@ -7,8 +7,8 @@ import type { Context } from '../progress.ts';
 
 export interface OperationContext extends Context {
   readonly jobs: Jobs;
-  /** A shell on its way, for the moving picture: UV per shell vertex, tile units. */
-  show?(shell: number, uv: Float64Array): void;
+  /** Shells on their way, by number, for the moving picture: UV per shell vertex, tile units. */
+  show?(uvOf: ReadonlyMap<number, Float64Array>): void;
 }
 
 /** The six stages, in working order. */

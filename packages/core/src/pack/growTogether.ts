@@ -38,13 +38,14 @@ const CORRECTIONS = 4;
  *
  * @param places  clear; becomes the best that was found
  * @param context  hears of every better scale, while `places` has the layout
+ * @returns whether they are as large as any layout lets them be
  */
 export function growTogether(
   pieces: readonly Piece[],
   places: Places,
   { frame, gap, turning, locked, seed, slack, ...options }: GrowOptions,
   context: Context,
-): void {
+): boolean {
   const random = randomFrom(seed);
   const free = pieces.flatMap((_, i) => (locked[i] ? [] : [i]));
   const most = Math.min(
@@ -103,6 +104,7 @@ export function growTogether(
       for (let i = 0; i < pieces.length; i++) pairs.moved(i);
     }
   }
+  return best >= most;
 }
 
 /** Two pieces of the larger half change places, so that the search does not end where it did before. */

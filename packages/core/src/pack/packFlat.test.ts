@@ -137,7 +137,7 @@ describe('packing', () => {
           const options = optionsWith(padding, { frame });
           const start = first(shells, options);
           expectLaid(shells, start, options);
-          const better = packBetter(shells, start, { ...options, seed, rounds: 30 }, unattended);
+          const better = packBetter(shells, start, { ...options, seed, rounds: 30 }, unattended).placements;
           expectLaid(shells, better, options);
           expect(better[0].scale).toBeGreaterThanOrEqual(start[0].scale);
           for (const { scale } of better) expect(scale).toBe(better[0].scale);
@@ -162,7 +162,12 @@ describe('packing', () => {
           const options = optionsWith(4);
           const start = first(shells, options);
           expectLaid(shells, start, options);
-          const better = packBetter(shells, start, { ...options, seed: 3, rounds: 20 }, unattended);
+          const better = packBetter(
+            shells,
+            start,
+            { ...options, seed: 3, rounds: 20 },
+            unattended,
+          ).placements;
           expectLaid(shells, better, options);
           expect(better.slice(-2)).toEqual(start.slice(-2));
         },
@@ -186,7 +191,8 @@ describe('packing', () => {
     const shells = Array.from({ length: 20 }, (_, i) => fan([1, 0.3 + 0.1 * (i % 7), 1, 0.5, 1.2]));
     const options = optionsWith(4);
     const start = first(shells, options);
-    const run = (seed: number) => packBetter(shells, start, { ...options, seed, rounds: 60 }, unattended);
+    const run = (seed: number) =>
+      packBetter(shells, start, { ...options, seed, rounds: 60 }, unattended).placements;
     expect(run(5)).toEqual(run(5));
     expect(run(6)).not.toEqual(run(5));
     expect(run(5)[0].scale).toBeGreaterThan(1.03 * start[0].scale);
@@ -206,7 +212,7 @@ describe('packing', () => {
     });
     const options = { ...optionsWith(8), rounds: 400, seed: 1 };
     const scaleOf = (shell: PackShell) =>
-      packBetter([shell], first([shell], options), options, unattended)[0].scale;
+      packBetter([shell], first([shell], options), options, unattended).placements[0].scale;
     const room = 1 - 2 * options.gap;
     // 4.6 × 3.8 as it is; a plank of 5 × 1 fits aslant along the diagonal: (5 + 1) / √2 square.
     expect(scaleOf(plank([0])) / (room / 4.6)).toBeCloseTo(1, 3);
@@ -239,7 +245,12 @@ describe('packing', () => {
     const point: PackShell = { ...line, uv: new Float64Array(6) };
     const shells = [line, fan([1, 1, 1]), point];
     const start = first(shells, optionsWith(4));
-    const better = packBetter(shells, start, { ...optionsWith(4), seed: 1, rounds: 20 }, unattended);
+    const better = packBetter(
+      shells,
+      start,
+      { ...optionsWith(4), seed: 1, rounds: 20 },
+      unattended,
+    ).placements;
     for (const { u, v } of better) expect(Number.isFinite(u + v)).toBe(true);
   });
 

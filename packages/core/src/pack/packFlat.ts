@@ -34,6 +34,12 @@ export interface BetterOptions extends PackOptions {
   readonly rounds: number;
 }
 
+export interface Better {
+  readonly placements: readonly Placement[];
+  /** Whether no layout whatever lets them be larger. */
+  readonly isGreatest: boolean;
+}
+
 /** From so many shells on there are many, and up to so many there are few. */
 const [FEW, MANY] = [100, 1000];
 /** Cells in the height of the frame. */
@@ -120,10 +126,10 @@ export function packBetter(
   start: readonly Placement[],
   options: BetterOptions,
   context: Context,
-): Placement[] {
+): Better {
   const { frame, gap, texel, most = Infinity, seed, rounds } = options;
   const first = shells.findIndex(({ locked }) => !locked);
-  if (first < 0) return [...start];
+  if (first < 0) return { placements: start, isGreatest: true };
   const shapes = shells.map(shapeOf);
   const fineness = finenessOf(
     shapes,
@@ -142,7 +148,7 @@ export function packBetter(
   });
   const area = shapes.reduce((sum, shape, i) => sum + (shells[i].locked ? 0 : shape.area), 0);
   const room = (frame[2] - frame[0]) * (frame[3] - frame[1]);
-  growTogether(
+  const isGreatest = growTogether(
     pieces,
     places,
     {
@@ -161,7 +167,7 @@ export function packBetter(
         context.report({ figure: (area * scale * scale) / room, places: flatPlaces(places) }),
     },
   );
-  return placements(places);
+  return { placements: placements(places), isGreatest };
 }
 
 /** Cells in the height of a frame for a first layout. */

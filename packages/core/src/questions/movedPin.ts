@@ -42,7 +42,7 @@ export const movedPin = question({
     const uvs = ready.at([uv[0], uv[1]]);
     if (context.cache) context.cache.put('moved-pin', { document, value: ready, release: ready.release });
     else ready.release();
-    return shellPicture(document, ready.shell, uvs);
+    return shellPicture(document, new Map([[ready.shell, uvs]]));
   },
 });
 

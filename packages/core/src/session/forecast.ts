@@ -74,7 +74,7 @@ export function forecast(jobs: Jobs) {
         },
         jobs,
         report: (progress) => mine.by?.report(progress),
-        show: (shell, uv) => mine.by?.show?.(shell, uv),
+        show: (uvOf) => mine.by?.show?.(uvOf),
       };
       try {
         mine.step = foresee(document, request, context);

@@ -231,7 +231,7 @@ describe('a session', () => {
     await session.perform('unfold', {});
     const flat = session.document.uvSets[0].uv;
     await session.perform('relax', { balance: 0.8 });
-    const pictures = events.flatMap((event) => (event.kind === 'picture' ? [event.uv] : []));
+    const pictures = events.flatMap((event) => (event.kind === 'picture' ? [...event.uvOf.values()] : []));
     expect(pictures.length).toBeGreaterThan(1);
     const reach = (uv: Float64Array) => Math.max(...uv) - Math.min(...uv);
     for (const uv of pictures) {

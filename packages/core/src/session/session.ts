@@ -28,8 +28,8 @@ export type SessionEvent =
   | { readonly kind: 'trials'; readonly trials: readonly Trial[] }
   /** What is running; without a name nothing is. */
   | ({ readonly kind: 'running'; readonly operation?: OperationName } & Omit<Progress, 'uv' | 'places'>)
-  /** A shell that is being worked on, as it lies now: UV per shell vertex, tile units. */
-  | { readonly kind: 'picture'; readonly shell: number; readonly uv: Float64Array };
+  /** Shells that are being worked on, by number, as they lie now: UV per shell vertex, tile units. */
+  | { readonly kind: 'picture'; readonly uvOf: ReadonlyMap<number, Float64Array> };
 
 export interface SessionStart {
   readonly document: HemDocument;
@@ -94,8 +94,8 @@ export function openSession({
     signal,
     jobs,
     report: ({ fraction, figure }) => emit({ kind: 'running', operation, fraction, figure }),
-    show: (shell, uv) => {
-      if (!signal.aborted) emit({ kind: 'picture', shell, uv });
+    show: (uvOf) => {
+      if (!signal.aborted) emit({ kind: 'picture', uvOf });
     },
   });
 

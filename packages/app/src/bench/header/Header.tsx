@@ -1,5 +1,6 @@
 import { IconLayoutSidebarRight, IconMoon, IconPlayerStop, IconSun } from '@tabler/icons-react';
 import { Button, Progress, Tooltip } from 'antd';
+import { useEffect, useState } from 'react';
 import { Link } from 'react-router';
 import { keepAsNew, stop } from '../../store/acts.ts';
 import { useBench } from '../../store/bench.ts';
@@ -71,6 +72,16 @@ function Travel({ command, name }: { readonly command: Command; readonly name: '
   );
 }
 
+/** Seconds for which something has run, from the second on. */
+function Elapsed() {
+  const [seconds, setSeconds] = useState(0);
+  useEffect(() => {
+    const timer = setInterval(() => setSeconds((s) => s + 1), 1000);
+    return () => clearInterval(timer);
+  }, []);
+  return seconds > 1 ? <span className="bench-running-time">{seconds} s</span> : null;
+}
+
 /** What is running: its name, how far, the figure that falls, and Stop. */
 function Running() {
   const running = useBench((s) => s.running);
@@ -94,6 +105,7 @@ function Running() {
         <Progress percent={Math.round(fraction * 100)} size="small" aria-label="Progress" />
       )}
       {figure !== undefined && <span data-testid="figure">{figure}</span>}
+      <Elapsed key={doing} />
       <Button
         size="small"
         danger

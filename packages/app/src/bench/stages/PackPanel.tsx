@@ -1,34 +1,79 @@
-import { IconLayoutBoard } from '@tabler/icons-react';
-import { Button, Switch } from 'antd';
-import { useState } from 'react';
-import { perform } from '../../store/acts.ts';
+import { InputNumber, Select } from 'antd';
 import { useBench } from '../../store/bench.ts';
-import { handle } from '../panes/rendererHandle.ts';
+import type { PackingSlice } from '../../store/packing.ts';
+import { PACK_EFFORTS } from '../commands/packing.ts';
+import { parameterOf } from '../parameterOf.ts';
 
-/** Packing with its settings. */
+const TURNINGS: Readonly<Record<PackingSlice['packTurning'], string>> = {
+  none: 'not at all',
+  half: 'half turns',
+  quarter: 'quarter turns',
+  eighth: 'eighth turns',
+  free: 'any way',
+  grain: 'along the grain',
+};
+
+const SPREADS: Readonly<Record<PackingSlice['packSpread'], string>> = {
+  stay: 'where it lies',
+  even: 'evenly',
+  part: 'by part',
+  material: 'by material',
+};
+
+const ofDensity = parameterOf('pack', 'density');
+
+/** How shells are packed. */
 export function PackPanel() {
+  const { packTurning, packSpread, packEffort, packDensity } = useBench();
   const count = useBench((s) => s.tiles.length);
-  const [turning, setTurning] = useState(true);
-  const pack = async (): Promise<void> => {
-    const done = await perform('pack', { turning: turning ? 'quarter' : 'none' });
-    if (done?.changed) handle.renderer?.board.frame();
-  };
   return (
     <>
-      <hr />
-      <Button
-        block
-        className="tool"
-        type="primary"
-        icon={<IconLayoutBoard size={16} />}
-        onClick={() => void pack()}
-      >
-        <span className="tool-label">{count === 1 ? 'Pack the tile' : `Pack the ${count} tiles`}</span>
-      </Button>
-      <div className="rail-field">
-        Quarter turns
-        <Switch size="small" checked={turning} onChange={setTurning} aria-label="Quarter turns" />
-      </div>
+      <label className="rail-field" htmlFor="pack-turning">
+        Turned
+        <Select
+          id="pack-turning"
+          size="small"
+          value={packTurning}
+          options={optionsOf(TURNINGS)}
+          onChange={(value) => useBench.setState({ packTurning: value })}
+        />
+      </label>
+      <label className="rail-field" htmlFor="pack-effort">
+        Time
+        <Select
+          id="pack-effort"
+          size="small"
+          value={packEffort}
+          options={PACK_EFFORTS.map((value) => ({ value, label: value }))}
+          onChange={(value) => useBench.setState({ packEffort: value })}
+        />
+      </label>
+      {count > 1 && packDensity === undefined && (
+        <label className="rail-field" htmlFor="pack-spread">
+          To tiles
+          <Select
+            id="pack-spread"
+            size="small"
+            value={packSpread}
+            options={optionsOf(SPREADS)}
+            onChange={(value) => useBench.setState({ packSpread: value })}
+          />
+        </label>
+      )}
+      <label className="rail-field" htmlFor="pack-density">
+        Texels a unit
+        <InputNumber
+          id="pack-density"
+          size="small"
+          {...ofDensity.range}
+          value={packDensity}
+          placeholder="most"
+          onChange={(value) => useBench.setState({ packDensity: value ?? undefined })}
+        />
+      </label>
     </>
   );
 }
+
+const optionsOf = <K extends string>(labels: Readonly<Record<K, string>>) =>
+  (Object.keys(labels) as K[]).map((value) => ({ value, label: labels[value] }));

@@ -1,3 +1,4 @@
+import { pack } from '../commands/packing.ts';
 import { PLACING } from '../commands/placing.ts';
 import { TilesPanel } from '../details/TilesPanel.tsx';
 import { PackPanel } from './PackPanel.tsx';
@@ -7,7 +8,7 @@ export const arrange: StageView = {
   name: 'arrange',
   label: 'Arrange',
   tools: [],
-  commands: PLACING,
+  commands: [pack, ...PLACING],
   Panel: PackPanel,
   Details: TilesPanel,
   mark: () => '',

@@ -15,6 +15,8 @@ export interface Effort {
 const CHAINS = 2;
 /** Rounds until the chains are compared for the first time; then twice as many each time. */
 const FIRST_LEG = 25;
+/** Milliseconds between pictures, at least: better layouts come by the dozen at first. */
+const BETWEEN = 150;
 /** Gaps are kept in a file of six digits, too: both ends are off by as much at most. */
 const SIX_DIGITS = 2e-6;
 
@@ -52,12 +54,15 @@ export async function layTile(
   const moved = shells.findIndex(({ locked }) => !locked);
   const scaleOf = (placements: readonly Placement[]): number => placements[moved].scale;
   let shown = scaleOf(best);
+  let since = Date.now();
   const report = ({ figure, places }: Progress) => {
     if (!places || signal.aborted) return;
     const placements = placementsOf(places);
     if (scaleOf(placements) <= shown) return;
     shown = scaleOf(placements);
     context.report({ figure });
+    if (Date.now() - since < BETWEEN) return;
+    since = Date.now();
     show(placements);
   };
   for (let done = 0, leg = 0; done < steps && !signal.aborted; leg++) {
@@ -72,9 +77,11 @@ export async function layTile(
         ),
       ),
     );
-    best = ends.reduce((a, b) => (scaleOf(b) > scaleOf(a) ? b : a));
+    const end = ends.reduce((a, b) => (scaleOf(b.placements) > scaleOf(a.placements) ? b : a));
+    best = end.placements;
     done += rounds;
     if (!signal.aborted) context.report({ fraction: done / steps });
+    if (end.isGreatest) break;
   }
   return best;
 }

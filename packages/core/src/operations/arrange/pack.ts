@@ -58,8 +58,9 @@ const params = record({
   ),
   equalDensity: about('whether all shells come to one texture scale, in all tiles', otherwise(flag(), true)),
   density: about(
-    'texels a unit of the model that all come to, in as many tiles as that needs; as large as they go when absent',
+    'texture scale that all come to, in as many tiles as that needs; as large as they go when absent',
     optional(positive()),
+    'texels a unit',
   ),
   spread: about(
     'to which tile each shell goes: where it lies, or evenly over all, one by one or by part or material',
@@ -143,12 +144,12 @@ async function asLargeAsTheyGo(settings: Settings, context: OperationContext): P
   const homes = homesOf(document, packed, boxes, spread);
   /** Scale of what stays, which the others come to. */
   const most = around.length === 0 ? Infinity : equalDensity ? densityOf(around) : 1;
+  const shown = new Map<number, Float64Array>();
   const lay = ({ tile, shells }: Home<Packed>, limit: number) =>
-    layTile([...shells, ...around], tile, limit, settings, context, (placements) =>
-      shells.forEach(({ s, uv }, i) => {
-        context.show?.(s, placedUv(uv, placements[i]));
-      }),
-    );
+    layTile([...shells, ...around], tile, limit, settings, context, (placements) => {
+      for (const [i, { s, uv }] of shells.entries()) shown.set(s, placedUv(uv, placements[i]));
+      context.show?.(shown);
+    });
   let layouts = await Promise.all(homes.map((home) => lay(home, most)));
   const densityAt = (i: number) => layouts[i][0].scale * homes[i].tile.height;
   for (let round = 0; equalDensity && homes.length > 1 && round < ROUNDS; round++) {
@@ -161,7 +162,7 @@ async function asLargeAsTheyGo(settings: Settings, context: OperationContext): P
   const uvOf = new Map(
     homes.flatMap(({ shells }, i) => shells.map(({ s, uv }, k) => [s, placedUv(uv, layouts[i][k])] as const)),
   );
-  const shrunk = Math.min(...homes.map((_, i) => layouts[i][0].scale)) / most;
+  const shrunk = around.length > 0 ? Math.min(...homes.map((_, i) => layouts[i][0].scale)) / most : 1;
   return {
     changes: [uvChange(document, uvOf), placedChange(document, 1)],
     notes: [

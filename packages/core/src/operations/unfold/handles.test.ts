@@ -239,7 +239,7 @@ describe('what is held from now on', () => {
       { ...far, uv: from as [number, number] },
       context,
     );
-    const real = shellPicture(pinned, 0, shellUv(pinned, shellOf(pinned, 0)) as Float64Array);
+    const real = shellPicture(pinned, new Map([[0, shellUv(pinned, shellOf(pinned, 0)) as Float64Array]]));
     still.uv.forEach((x, i) => {
       expect(x).toBeCloseTo(real.uv[i], 5);
     });

@@ -70,7 +70,7 @@ export const relax = operation({
       work,
       (batch) => batch.map(({ shell, start, options }) => ({ shell, start, options })),
       { ...context, signal },
-      ({ s }, uv) => context.show?.(s, uv),
+      ({ s }, uv) => context.show?.(new Map([[s, uv]])),
     );
     const uvOf = new Map<number, Float64Array>();
     const firm = new Map<number, Float64Array>();

@@ -73,7 +73,7 @@ export const unfold = operation({
           },
         })),
       context,
-      ({ s, shell }, uv) => context.show?.(s, onItsWay(document, shell, uv, known)),
+      ({ s, shell }, uv) => context.show?.(new Map([[s, onItsWay(document, shell, uv, known)]])),
     );
     const results = all.flatMap(([task, laid]) => ('refused' in laid ? [] : [[task, laid] as const]));
     const refused = all.flatMap(([{ s }, laid]) =>
@@ -107,7 +107,7 @@ export const unfold = operation({
     for (const [{ s, shell }] of results) {
       const uv = uvOfShell(shell, corners);
       // The picture first: to measure and to keep takes a while.
-      if (results.length <= SHOWN) context.show?.(s, uv);
+      if (results.length <= SHOWN) context.show?.(new Map([[s, uv]]));
       lost += lostByRounding(shell.triangles, uv);
     }
     const faces = [...solved.keys(), ...pinned.keys()].flatMap((s) => [

@@ -20,6 +20,8 @@ export interface Progress {
   readonly figure?: number;
   /** The best map so far, for a moving picture: UV per shell vertex, `2 × vertexCount`. */
   readonly uv?: Float64Array;
+  /** Rounds of a search that were made so far. */
+  readonly rounds?: number;
   /** The best layout so far, for a moving picture: u, v, angle and scale of each shell that is packed, `4 × shellCount`. */
   readonly places?: Float64Array;
 }

@@ -27,7 +27,7 @@ export async function run(
 ): Promise<object> {
   let made = 0;
   const session = await sessionOverUvs(input, set, (event) => {
-    if (event.kind === 'running' && event.fraction) made = event.fraction;
+    if (event.kind === 'running' && event.rounds) made = event.rounds;
   });
   await setTexture(session, { size, padding, tiles });
   if (lock !== undefined)
@@ -35,12 +35,11 @@ export async function run(
       shells: readFaces(await fileText(lock), basename(lock)),
       locked: true,
     });
-  const most = steps ?? (seconds === undefined ? undefined : ENDLESS);
   const told = await carried(session, input, out, 'pack', {
     ...rest,
     seconds,
-    steps: most,
+    steps: steps ?? (seconds === undefined ? undefined : ENDLESS),
     spread: spread ?? (tiles === undefined ? 'stay' : 'even'),
   });
-  return { ...told, steps: Math.round(made * (most ?? 0)) };
+  return { ...told, steps: made };
 }

@@ -93,7 +93,7 @@ export function openSession({
   const contextFor = (operation: OperationName, signal: ActSignal): OperationContext => ({
     signal,
     jobs,
-    report: ({ fraction, figure }) => emit({ kind: 'running', operation, fraction, figure }),
+    report: ({ fraction, figure, rounds }) => emit({ kind: 'running', operation, fraction, figure, rounds }),
     show: (uvOf) => {
       if (!signal.aborted) emit({ kind: 'picture', uvOf });
     },

@@ -1,13 +1,15 @@
-import { HemError } from '../../errors.ts';
+import { HemError, StoppedError } from '../../errors.ts';
 import type { PackOptions, PackShell } from '../../pack/packFlat.ts';
 import { type Placement, placementsOf } from '../../pack/placement.ts';
-import type { Progress } from '../../progress.ts';
+import type { Progress, StopSignal } from '../../progress.ts';
 import { frameOf, gapOf, type Tile } from '../../surface/tiles.ts';
 import type { OperationContext } from '../operation.ts';
 
 export interface Effort {
   /** Rounds of moves that each chain makes. */
   readonly steps: number;
+  /** Seconds after which it is stopped, which a fraction is told of. */
+  readonly seconds?: number;
   readonly seed: number;
 }
 
@@ -15,6 +17,8 @@ export interface Effort {
 const CHAINS = 2;
 /** Rounds until the chains are compared for the first time; then twice as many each time. */
 const FIRST_LEG = 25;
+/** So many rounds are meant to go on until they are stopped: no fraction is told. */
+const ENDLESS = 100_000;
 /** Milliseconds between pictures, at least: better layouts come by the dozen at first. */
 const BETWEEN = 150;
 /** Gaps are kept in a file of six digits, too: both ends are off by as much at most. */
@@ -30,6 +34,7 @@ export const tileOptions = (tile: Tile): PackOptions => ({
 /**
  * Lays shells into a tile as large as they go, better the longer it may take; a Stop keeps the best so far.
  *
+ * @param untilLaid  ends the first layout, before which there is nothing to keep
  * @param shells  those that are packed, at the scales they shall have to one another, and locked ones as they lie
  * @param most  scale that is not exceeded
  * @param show  called with every better layout
@@ -39,13 +44,14 @@ export async function layTile(
   shells: readonly PackShell[],
   tile: Tile,
   most: number,
-  { steps, seed }: Effort,
+  { steps, seconds, seed }: Effort,
   context: OperationContext,
+  untilLaid: StopSignal,
   show: (placements: readonly Placement[]) => void,
 ): Promise<readonly Placement[]> {
   const { jobs, signal } = context;
   const options = { ...tileOptions(tile), most };
-  let best = await jobs.run('pack-first', { shells, options }, { signal, report() {} });
+  let best = await jobs.run('pack-first', { shells, options }, { signal: untilLaid, report() {} });
   if (!best)
     throw shells.some(({ locked }) => locked)
       ? new NoRoomError()
@@ -54,33 +60,44 @@ export async function layTile(
   const moved = shells.findIndex(({ locked }) => !locked);
   const scaleOf = (placements: readonly Placement[]): number => placements[moved].scale;
   let shown = scaleOf(best);
+  let used: number | undefined;
   let since = Date.now();
+  let done = 0;
+  const begun = Date.now();
+  const fraction = () => {
+    if (seconds !== undefined) return Math.min(1, (Date.now() - begun) / 1000 / seconds);
+    return steps < ENDLESS ? done / steps : undefined;
+  };
   const report = ({ figure, places }: Progress) => {
     if (!places || signal.aborted) return;
     const placements = placementsOf(places);
     if (scaleOf(placements) <= shown) return;
     shown = scaleOf(placements);
-    context.report({ figure });
+    used = figure;
+    context.report({ figure, fraction: fraction() });
     if (Date.now() - since < BETWEEN) return;
     since = Date.now();
     show(placements);
   };
-  for (let done = 0, leg = 0; done < steps && !signal.aborted; leg++) {
+  for (let leg = 0; done < steps && !signal.aborted; leg++) {
     const rounds = Math.min(steps - done, FIRST_LEG * 2 ** leg);
     const start: readonly Placement[] = best;
     const ends = await Promise.all(
-      Array.from({ length: CHAINS }, (_, chain) =>
-        jobs.run(
-          'pack-better',
-          { shells, start, options: { ...options, rounds, seed: seed + 1000 * leg + chain } },
-          { signal, report },
-        ),
-      ),
+      Array.from({ length: CHAINS }, (_, chain) => {
+        const leap = { ...options, rounds, seed: seed + 1000 * leg + chain };
+        return jobs
+          .run('pack-better', { shells, start, options: leap }, { signal, report })
+          .catch((error) => {
+            // One that was stopped before it began.
+            if (error instanceof StoppedError) return { placements: start, isGreatest: false };
+            throw error;
+          });
+      }),
     );
     const end = ends.reduce((a, b) => (scaleOf(b.placements) > scaleOf(a.placements) ? b : a));
     best = end.placements;
     done += rounds;
-    if (!signal.aborted) context.report({ fraction: done / steps });
+    if (!signal.aborted) context.report({ figure: used, fraction: fraction(), rounds: done });
     if (end.isGreatest) break;
   }
   return best;

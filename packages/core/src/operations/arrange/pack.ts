@@ -22,7 +22,7 @@ import {
   whole,
 } from '../../params.ts';
 import { plural } from '../../plural.ts';
-import { within } from '../../progress.ts';
+import { type StopSignal, unattended, within } from '../../progress.ts';
 import { surfaceArea } from '../../surface/areas.ts';
 import { signedArea } from '../../surface/flatArea.ts';
 import { sizeInWords } from '../../surface/tiles.ts';
@@ -86,12 +86,11 @@ export const pack = operation({
   doing: 'Packing',
   figure: (used) => `${Math.round(1000 * used) / 10} % of the tile used`,
   async run(document, given, context) {
-    const signal = given.seconds === undefined ? context.signal : within(context.signal, given.seconds);
     const work = workOf(document, given);
     const settings = { ...given, document, work };
     return given.density === undefined
-      ? asLargeAsTheyGo(settings, { ...context, signal })
-      : atDensity(settings, given.density, { ...context, signal });
+      ? asLargeAsTheyGo(settings, context)
+      : atDensity(settings, given.density, context);
   },
 });
 
@@ -139,24 +138,37 @@ interface Settings extends Taken<typeof params> {
 
 /** Each tile with the shells that lie there. Where several tiles have one density, what the fullest allows goes for all. */
 async function asLargeAsTheyGo(settings: Settings, context: OperationContext): Promise<Delta> {
+  const { seconds } = settings;
+  const signal = seconds === undefined ? context.signal : within(context.signal, seconds);
   const { document, work, equalDensity, spread } = settings;
   const { packed, around, boxes, locked } = work;
   const homes = homesOf(document, packed, boxes, spread);
   /** Scale of what stays, which the others come to. */
   const most = around.length === 0 ? Infinity : equalDensity ? densityOf(around) : 1;
   const shown = new Map<number, Float64Array>();
-  const lay = ({ tile, shells }: Home<Packed>, limit: number) =>
-    layTile([...shells, ...around], tile, limit, settings, context, (placements) => {
-      for (const [i, { s, uv }] of shells.entries()) shown.set(s, placedUv(uv, placements[i]));
-      context.show?.(shown);
-    });
-  let layouts = await Promise.all(homes.map((home) => lay(home, most)));
+  const lay = ({ tile, shells }: Home<Packed>, limit: number, untilLaid: StopSignal) =>
+    layTile(
+      [...shells, ...around],
+      tile,
+      limit,
+      settings,
+      { ...context, signal },
+      untilLaid,
+      (placements) => {
+        for (const [i, { s, uv }] of shells.entries()) shown.set(s, placedUv(uv, placements[i]));
+        context.show?.(shown);
+      },
+    );
+  let layouts = await Promise.all(homes.map((home) => lay(home, most, context.signal)));
   const densityAt = (i: number) => layouts[i][0].scale * homes[i].tile.height;
   for (let round = 0; equalDensity && homes.length > 1 && round < ROUNDS; round++) {
     const least = Math.min(...homes.map((_, i) => densityAt(i)));
     if (homes.every((_, i) => densityAt(i) <= least * EVEN)) break;
     layouts = await Promise.all(
-      homes.map((home, i) => (densityAt(i) > least ? lay(home, least / home.tile.height) : layouts[i])),
+      homes.map((home, i) =>
+        // What was stopped is made even all the same.
+        densityAt(i) > least ? lay(home, least / home.tile.height, unattended.signal) : layouts[i],
+      ),
     );
   }
   const uvOf = new Map(

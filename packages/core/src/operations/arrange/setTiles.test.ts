@@ -1,38 +1,20 @@
 import { describe, expect, it } from 'vitest';
 import { applyDelta } from '../../document/delta.ts';
-import { current, type HemDocument, openDocument } from '../../document/document.ts';
+import type { HemDocument } from '../../document/document.ts';
 import { figuresOf } from '../../document/figures.ts';
 import { shellBoxes } from '../../document/layout.ts';
 import { densities } from '../../inspect/densities.ts';
 import { localJobs } from '../../jobs/index.ts';
-import { meshFromPolygons } from '../../mesh/mesh.ts';
-import { modelFromMesh } from '../../mesh/model.ts';
 import { unattended } from '../../progress.ts';
 import { answerQuestion } from '../../questions/index.ts';
 import { FIRST_TILE, isOutside, type Tile } from '../../surface/tiles.ts';
 import type { UvBox } from '../../surface/uvBox.ts';
 import { after } from '../../testing/acts.ts';
+import { squares } from '../../testing/squares.ts';
 import { carryOut, request } from '../catalogue.ts';
 import { localContext } from '../localContext.ts';
 
 const tile = (number: number, more: Partial<Tile> = {}): Tile => ({ ...FIRST_TILE, number, ...more });
-
-/** Squares of side 1 on the model, with the lower left corners and sides of theirs in the flat. */
-function squares(...places: readonly (readonly [u: number, v: number, side: number])[]): HemDocument {
-  const mesh = meshFromPolygons(
-    places.flatMap((_, i) => [
-      [2 * i, 0, 0],
-      [2 * i + 1, 0, 0],
-      [2 * i + 1, 1, 0],
-      [2 * i, 1, 0],
-    ]),
-    places.map((_, i) => [4 * i, 4 * i + 1, 4 * i + 2, 4 * i + 3]),
-  );
-  const uv = Float64Array.from(
-    places.flatMap(([u, v, side]) => [u, v, u + side, v, u + side, v + side, u, v + side]),
-  );
-  return openDocument({ ...modelFromMesh('Squares', mesh), uvSets: [{ name: 'UV', uv }] });
-}
 
 const boxes = (document: HemDocument): number[][] =>
   shellBoxes(document).map((box) => [...(box as UvBox)].map((x) => Number(x.toFixed(6))));
@@ -128,41 +110,5 @@ describe('tiles of a UV set', () => {
     expect(template.name).toBe('Squares-template.1002.svg');
     expect(template.text).toContain('width="4096" height="4096"');
     expect(template.text).toMatch(/<g id="shell-3"><path d="M0.00 4096.00/);
-  });
-});
-
-describe('packing several tiles', () => {
-  it('packs each with what lies there, at one density in all', async () => {
-    const document = await after(
-      squares([0.1, 0.1, 0.5], [1.1, 0.1, 0.2], [1.1, 0.6, 0.1], [1.6, 0.1, 0.3], [5.5, 7.5, 0.1]),
-      request('set-tiles', { tiles: [tile(1001), tile(1002, { width: 4096, height: 4096, padding: 16 })] }),
-    );
-    const packed = await after(document, request('pack', {}));
-    expect(shellBoxes(packed).some((box) => isOutside(packed.tiles, box as UvBox))).toBe(false);
-    const columns = shellBoxes(packed).map((box) => Math.floor((box as UvBox)[0]));
-    // What lay in no tile goes into the first.
-    expect(columns).toEqual([0, 1, 1, 1, 0]);
-    const { density } = densities(packed);
-    expect(Math.max(...density) / Math.min(...density)).toBeCloseTo(1, 6);
-    const context = { ...unattended, jobs: localJobs };
-    expect((await answerQuestion(packed, 'inspection', {}, context)).findings).toEqual([]);
-    const { uv } = current(packed);
-    // The same again, bit by bit.
-    expect(current(await after(document, request('pack', {}))).uv).toEqual(uv);
-    const loose = await after(document, request('pack', { equalDensity: false }));
-    expect(shellBoxes(loose).some((box) => isOutside(loose.tiles, box as UvBox))).toBe(false);
-  });
-
-  it('packs round what is locked in each', async () => {
-    const document = await after(
-      squares([0.1, 0.1, 0.2], [0.5, 0.1, 0.2], [1.1, 0.6, 0.2], [1.6, 0.1, 0.2]),
-      request('lock-shells', { shells: [0, 2], locked: true }),
-    );
-    const packed = await after(document, request('pack', {}));
-    expect([boxes(packed)[0], boxes(packed)[2]]).toEqual([boxes(document)[0], boxes(document)[2]]);
-    expect(shellBoxes(packed).map((box) => Math.floor((box as UvBox)[0]))).toEqual([0, 0, 1, 1]);
-    expect(
-      (await answerQuestion(packed, 'inspection', {}, { ...unattended, jobs: localJobs })).findings,
-    ).toEqual([]);
   });
 });

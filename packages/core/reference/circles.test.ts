@@ -1,6 +1,6 @@
-import { type PackShell, packBetter, packFirst } from '@blunt-hem/core/pack/packFlat';
-import { unattended } from '@blunt-hem/core/progress';
 import { describe, expect, it } from 'vitest';
+import { type PackShell, packBetter, packFirst } from '../src/pack/packFlat.ts';
+import { unattended } from '../src/progress.ts';
 
 /**
  * Radii of the best known packings of equal circles in a unit square: E. Specht, “The best known packings of equal circles in a square” (packomania.com), from memory, to the

@@ -33,6 +33,8 @@ export const MARKS = {
   grain: { per: 'edge', of: 'set', limit: 2, changesFigures: false },
   /** Faces of shells that are finished: no act lays them otherwise, moves them or cuts them. */
   locked: { per: 'face', of: 'set', limit: 2, changesFigures: false },
+  /** Which shells are packed as one, as they lie to one another: those with the same number; 0 for none. */
+  groups: { per: 'face', of: 'set', limit: 65_536, changesFigures: false, array: Uint16Array },
 } as const satisfies Record<string, MarkSpec>;
 
 export interface MarkSpec {

@@ -18,6 +18,8 @@ export interface ShellMarks {
   readonly smoothed: boolean;
   /** Whether it is finished. */
   readonly locked: boolean;
+  /** The group in which it is packed; 0 for none. */
+  readonly group: number;
 }
 
 /** What is known of one shell. */
@@ -56,7 +58,7 @@ export function figuresOf(document: HemDocument, shell: number): ShellFigures {
 }
 
 export const shellMarks = (
-  { stale, relaxed, method, smoothed, locked }: HemDocument,
+  { stale, relaxed, method, smoothed, locked, groups }: HemDocument,
   faces: Uint32Array,
 ): ShellMarks => ({
   stale: isAnyMarked(stale, faces),
@@ -64,6 +66,7 @@ export const shellMarks = (
   method: METHODS[method[faces[0]]],
   smoothed: isAnyMarked(smoothed, faces),
   locked: isAnyMarked(locked, faces),
+  group: groups[faces[0]],
 });
 
 /** Hot: asked for every face of a model after every act. */

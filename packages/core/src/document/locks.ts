@@ -30,8 +30,8 @@ export const lockedOf = (document: HemDocument, shells: Iterable<number>): numbe
 export const leftLocked = (count: number): string[] =>
   count > 0 ? [`${plural(count, 'locked shell')} left as ${count === 1 ? 'it is' : 'they are'}.`] : [];
 
-/** Marks that say what a face is called and whether it is seen; the others say how its shell lies. */
-const APART: readonly MarkField[] = ['hidden', 'patches', 'locked'];
+/** Marks that say what a face is called, whether it is seen, and with what it is packed; the others say how its shell lies. */
+const APART: readonly MarkField[] = ['hidden', 'patches', 'locked', 'groups'];
 
 /** @throws LockedError when changes would lay a locked shell otherwise, or cut it */
 export function heedLocks(document: HemDocument, changes: readonly Change[]): void {

@@ -27,11 +27,14 @@ import type { Limits } from './limits.ts';
  * 7. There were no grain lines.
  * 10. Texture and padding were limits, one of each for all UV sets, of square textures.
  * 9. Sets were told by their place, and only the first had marks. There were 255 patches at most, a byte a face.
+ * 12. No shells were kept together.
  * 11. Materials were names, and their colours one list beside them.
  * 8. No shell was locked, there were no limits, and every model looked along +z, or −y where z points up.
  */
 export function upgradedDocument(kept: HemDocument): HemDocument {
-  return withMaterials(withTiles(withWideMarks(withSets(withAllFields(withPlaced(withHidden(kept)))))));
+  return withMaterials(
+    withGroups(withTiles(withWideMarks(withSets(withAllFields(withPlaced(withHidden(kept))))))),
+  );
 }
 
 /** The same of what may be no document at all, and then stays what it is. */
@@ -120,6 +123,20 @@ function withTiles(kept: HemDocument): HemDocument {
 const setWithTiles = (set: DocumentSet, tiles: readonly Tile[]): DocumentSet =>
   set.away && !('tiles' in set.away) ? { ...set, away: { ...(set.away as SetState), tiles } } : set;
 
+/** A set that is put away has marks of its own for shells that are kept together. */
+const setWithGroups = (set: DocumentSet): DocumentSet =>
+  set.away && !('groups' in set.away)
+    ? {
+        ...set,
+        away: { ...(set.away as SetState), groups: new Uint16Array((set.away as SetState).stale.length) },
+      }
+    : set;
+
+function withGroups(kept: HemDocument): HemDocument {
+  const uvSets = kept.uvSets.map(setWithGroups);
+  return uvSets.some((set, i) => set !== kept.uvSets[i]) ? { ...kept, uvSets } : kept;
+}
+
 const tilesOf = ({ texture = FIRST_TILE.height, padding = FIRST_TILE.padding }: OldLimits): Tile[] => [
   { ...FIRST_TILE, width: texture, height: texture, padding },
 ];
@@ -164,7 +181,7 @@ function upgradedChange(change: OldChange): Change[] {
   }
   if (change.kind === 'set-added' || change.kind === 'set-removed') {
     const { set } = change as unknown as { readonly set: DocumentSet };
-    return [{ ...change, set: setWithTiles(set, VALUES.tiles) } as unknown as Change];
+    return [{ ...change, set: setWithGroups(setWithTiles(set, VALUES.tiles)) } as unknown as Change];
   }
   const isWhole = (): boolean => typeof change.before === 'object' && 'seams' in (change.before ?? {});
   if (change.kind === 'replacement' || (change.kind === 'remesh' && isWhole()))

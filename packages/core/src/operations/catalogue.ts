@@ -7,6 +7,7 @@ import { HemError } from '../errors.ts';
 import type { Given, WhichShells } from '../params.ts';
 import { resolveChosen, type Selectable } from '../selectors/index.ts';
 import { evenDensity } from './arrange/evenDensity.ts';
+import { groupShells } from './arrange/groupShells.ts';
 import { keepPlaces } from './arrange/keepPlaces.ts';
 import { lockShells } from './arrange/lockShells.ts';
 import { mirrorInPlace } from './arrange/mirrorInPlace.ts';
@@ -88,6 +89,7 @@ export const OPERATIONS = [
   turnUpright,
   setGrain,
   lockShells,
+  groupShells,
   setLimits,
   setTiles,
   addSet,

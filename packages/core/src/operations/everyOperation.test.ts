@@ -164,6 +164,7 @@ const CASES: Readonly<Record<OperationName, Case>> = {
   },
   'set-grain': { on: flatHill, with: (d) => ({ edges: row(d, 4, 2, 6), along: true }) },
   'lock-shells': { on: flatCube, with: () => ({ shells: [ON_LID], locked: true }) },
+  'group-shells': { on: flatCube, with: () => ({ shells: 'all', together: true }) },
   'set-limits': { on: flatCube, with: () => ({ limits: LIMIT_PRESETS.rough }) },
   'set-tiles': {
     on: flatCube,

@@ -269,6 +269,21 @@ describe('project files of earlier versions', () => {
     expect(again).toEqual(project.document);
   });
 
+  it('version 12, where no shells were kept together, opens with none, before and after every act', async () => {
+    const { project, loss } = await read(keptFile('no-groups-v12.hemproject'));
+    expect(loss).toBeUndefined();
+    const { acts, done } = project.history;
+    let { document } = project;
+    for (let i = done; i-- > 0; ) {
+      document = applyKept(document, inverse(acts[i].delta));
+      expect(findFault(document)).toBeUndefined();
+      for (const { id } of document.uvSets)
+        expect(withCurrent(document, id).groups).toEqual(new Uint16Array(document.stale.length));
+    }
+    for (let i = 0; i < done; i++) document = applyKept(document, acts[i].delta);
+    expect(document).toEqual(project.document);
+  });
+
   it('version 11, where materials were names, opens with what they are, before and after every act', async () => {
     const { project, loss } = await read(keptFile('material-names-v11.hemproject'));
     expect(loss).toBeUndefined();

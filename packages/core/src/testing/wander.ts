@@ -217,6 +217,7 @@ const DRAWS: Readonly<Record<OperationName, (draw: Draw) => object>> = {
   // Locked shells refuse most of what comes after: they are let go more often than locked.
   'lock-shells': (draw) =>
     either(draw, 0.25) ? { shells: [draw.face], locked: true } : { shells: 'all', locked: false },
+  'group-shells': (draw) => ({ shells: 'all', together: either(draw) }),
   'set-limits': (draw) => ({ limits: LIMIT_PRESETS[either(draw) ? 'rough' : 'usual'] }),
   'set-tiles': (draw) => ({
     tiles: [1001, 1002, 1012].slice(0, 1 + draw.some(3)).map((number) => ({

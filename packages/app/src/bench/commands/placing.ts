@@ -4,6 +4,7 @@ import {
   IconArrowsDiagonal,
   IconArrowsDiagonalMinimize2,
   IconFlipHorizontal,
+  IconLink,
   IconLock,
   IconRotate,
   IconRotate2,
@@ -57,6 +58,28 @@ export const lock: Command = {
   },
 };
 
+export const together: Command = {
+  name: 'together',
+  label: (s) =>
+    `${isTogether(s) ? 'Let go apart' : 'Keep together'}${s.chosen.size > 0 ? `, ${plural(s.chosen.size, 'shell')}` : ''}`,
+  help: 'The selected shells are packed as one, as they lie to one another: what is stacked stays stacked. Once more, and each goes by itself',
+  key: 'u',
+  icon: IconLink,
+  pressed: isTogether,
+  async act() {
+    await picked();
+    const shells = namesOfChosen();
+    if (shells.length === 0) return hint('Pick the shells that belong together first.');
+    await perform('group-shells', { shells, together: !isTogether(useBench.getState()) });
+  },
+};
+
+/** Whether all selected shells are kept together. */
+function isTogether({ chosen, shells }: Pick<BenchStore, 'chosen' | 'shells'>): boolean {
+  const [first, ...others] = [...chosen].map((s) => shells[s]?.group ?? 0);
+  return first > 0 && others.every((group) => group === first);
+}
+
 /** Whether all selected shells are locked. */
 function isLocked({ chosen, shells }: Pick<BenchStore, 'chosen' | 'shells'>): boolean {
   return chosen.size > 0 && [...chosen].every((s) => shells[s]?.locked);
@@ -64,6 +87,7 @@ function isLocked({ chosen, shells }: Pick<BenchStore, 'chosen' | 'shells'>): bo
 
 export const PLACING: readonly Command[] = [
   lock,
+  together,
   placing('turn-right', 'Turn −90°', IconRotateClockwise2, () => aboutMiddle(0, -1, 1, 0)),
   placing('turn-left', 'Turn +90°', IconRotate2, () => aboutMiddle(0, 1, -1, 0)),
   placing('turn-right-little', 'Turn −5°', IconRotateClockwise, () => turn(-5)),

@@ -1,4 +1,4 @@
-import { IconLock } from '@tabler/icons-react';
+import { IconLink, IconLock } from '@tabler/icons-react';
 import { useEffect, useState } from 'react';
 import { useBench } from '../../store/bench.ts';
 import { handle } from './rendererHandle.ts';
@@ -21,16 +21,16 @@ export function ShellNumbers() {
   if (!renderer || previewed) return null;
   const { u, v, scale } = renderer.board.view;
   const placed = shells
-    .flatMap(({ box, name, locked }, shell) => {
+    .flatMap(({ box, name, locked, group }, shell) => {
       if (!box || hidden[name] || (dragged && chosen.has(shell))) return [];
       const size = scale * Math.min(box[2] - box[0], box[3] - box[1]);
-      return size < SMALLEST ? [] : [{ shell, box, size, locked }];
+      return size < SMALLEST ? [] : [{ shell, box, size, locked, group }];
     })
     .sort((a, b) => b.size - a.size)
     .slice(0, MOST);
   return (
     <div className="shell-numbers" aria-hidden="true">
-      {placed.map(({ shell, box, locked }) => (
+      {placed.map(({ shell, box, locked, group }) => (
         <span
           key={shell}
           data-chosen={chosen.has(shell)}
@@ -41,6 +41,7 @@ export function ShellNumbers() {
         >
           {shell + 1}
           {locked && <IconLock size={11} />}
+          {group > 0 && <IconLink size={11} />}
         </span>
       ))}
     </div>

@@ -203,4 +203,37 @@ describe('packing', () => {
     expect(await findings(stopped)).toEqual([]);
     expect(shellBoxes(stopped).some((box) => isOutside(stopped.tiles, box as UvBox))).toBe(false);
   });
+
+  it('keeps together what belongs together, as it lies: stacked stays stacked', async () => {
+    const document = squares(
+      [0.1, 0.1, 0.2],
+      [0.1, 0.1, 0.2],
+      [0.5, 0.1, 0.3],
+      [0.6, 0.5, 0.3],
+      [0.1, 0.5, 0.25],
+    );
+    const grouped = await after(
+      document,
+      request('group-shells', { shells: [0, 1], together: true }),
+      request('group-shells', { shells: [2, 3], together: true }),
+    );
+    const done = await packed(grouped, { turning: 'none' });
+    expect(boxes(done)[0]).toEqual(boxes(done)[1]);
+    const [two, three] = [boxes(done)[2], boxes(done)[3]];
+    const scale = (two[2] - two[0]) / 0.3;
+    expect((three[0] - two[0]) / scale).toBeCloseTo(0.1, 4);
+    expect((three[1] - two[1]) / scale).toBeCloseTo(0.4, 4);
+    expect((await findings(done)).map(({ kind }) => kind)).toEqual(['stacked']);
+    for (const value of densities(done).density) expect(value / densities(done).density[0]).toBeCloseTo(1, 6);
+    // One of them chosen alone: the other stays, and so does it.
+    const alone = await carryOut(done, request('pack', { shells: [2, 4] }), localContext);
+    expect(boxes(applyDelta(done, alone.delta))[2]).toEqual(two);
+    const apart = await packed(
+      await after(grouped, request('group-shells', { shells: 'all', together: false })),
+    );
+    expect(await findings(apart)).toEqual([]);
+    await expect(
+      carryOut(document, request('group-shells', { shells: [1], together: true }), localContext),
+    ).rejects.toThrow(/takes two/);
+  });
 });

@@ -2,13 +2,15 @@ import { isLocked } from '../../document/constraints.ts';
 import type { Delta } from '../../document/delta.ts';
 import { type HemDocument, shellOf, shellUv } from '../../document/document.ts';
 import { turnedAlongGrain } from '../../document/grain.ts';
+import { groupOf } from '../../document/groups.ts';
 import { shellBoxes } from '../../document/layout.ts';
 import { LockedError, leftLocked } from '../../document/locks.ts';
 import { chosenShells, nameOfShell } from '../../document/shellChoice.ts';
 import { uvChange } from '../../document/uvChange.ts';
 import { HemError } from '../../errors.ts';
+import { joinFlats } from '../../pack/freePlaces.ts';
 import type { PackShell } from '../../pack/packFlat.ts';
-import { placedUv } from '../../pack/placement.ts';
+import { type Placement, placedUv } from '../../pack/placement.ts';
 import {
   about,
   choice,
@@ -24,7 +26,7 @@ import {
 import { plural } from '../../plural.ts';
 import { type StopSignal, unattended, within } from '../../progress.ts';
 import { surfaceArea } from '../../surface/areas.ts';
-import { signedArea } from '../../surface/flatArea.ts';
+import { triangleArea } from '../../surface/flatArea.ts';
 import { sizeInWords } from '../../surface/tiles.ts';
 import type { UvBox } from '../../surface/uvBox.ts';
 import { type OperationContext, operation } from '../operation.ts';
@@ -94,8 +96,11 @@ export const pack = operation({
   },
 });
 
-/** One shell, at the scale it has to the others. */
-interface Packed extends PackShell, Guest {}
+/** One shell, or several that are kept together, at the scale it has to the others. */
+interface Packed extends PackShell, Guest {
+  /** Each shell of it, and how many of its vertices are that one's. */
+  readonly members: readonly { readonly s: number; readonly vertices: number }[];
+}
 
 interface Work {
   readonly packed: readonly Packed[];
@@ -109,26 +114,78 @@ function workOf(document: HemDocument, given: Taken<typeof params>): Work {
   const boxes = shellBoxes(document);
   const chosen = new Set(chosenShells(document, given.shells));
   const flat = [...boxes.keys()].filter((s) => boxes[s]);
-  const locked = flat.filter((s) => isLocked(document, s));
-  const isPacked = (s: number) => chosen.has(s) && !locked.includes(s);
-  const laid = (s: number): Packed => {
-    const shell = shellOf(document, s);
-    const uv = shellUv(document, shell) as Float64Array;
-    const { triangles, positions } = shell;
-    return { s, triangles, uv, area: surfaceArea(positions, triangles), turning: [0], locked: true };
-  };
-  const packed = flat.filter(isPacked).map((s): Packed => {
-    const { triangles, uv, area } = laid(s);
-    const turned = given.turning === 'grain' ? turnedAlongGrain(document, s, shellOf(document, s), uv) : uv;
-    const isScaled = given.equalDensity || given.density !== undefined;
-    const size = Math.abs(signedArea(triangles, uv));
-    const factor = isScaled && size > 0 && area > 0 ? Math.sqrt(area / size) : 1;
-    return { s, triangles, uv: turned.map((x) => x * factor), area, turning: TURNINGS[given.turning] };
-  });
-  if (packed.length === 0 && locked.length > 0)
-    throw new LockedError(locked.map((s) => nameOfShell(document, s)));
+  const locked = new Set(flat.filter((s) => isLocked(document, s)));
+  const blocks = blocksOf(document, flat);
+  // What is kept together stays where one of it does.
+  const packed = blocks.filter((block) => block.every((s) => chosen.has(s) && !locked.has(s)));
+  if (packed.length === 0 && locked.size > 0)
+    throw new LockedError([...locked].map((s) => nameOfShell(document, s)));
   if (packed.length === 0) throw new HemError('nothing-unfolded', 'Nothing to pack: unfold a shell first.');
-  return { packed, around: flat.filter((s) => !isPacked(s)).map(laid), boxes, locked: locked.length };
+  const isPacked = new Set(packed.flat());
+  return {
+    packed: packed.map((block) => scaled(document, laid(document, block), given)),
+    around: flat.filter((s) => !isPacked.has(s)).map((s) => ({ ...laid(document, [s]), locked: true })),
+    boxes,
+    locked: locked.size,
+  };
+}
+
+/** Shells that are kept together, each group a list; others by themselves. */
+function blocksOf(document: HemDocument, shells: readonly number[]): number[][] {
+  const groups = new Map<number, number[]>();
+  for (const s of shells) {
+    const key = groupOf(document, s) || -1 - s;
+    const group = groups.get(key);
+    if (group) group.push(s);
+    else groups.set(key, [s]);
+  }
+  return [...groups.values()];
+}
+
+/** Shells as they lie. */
+function laid(document: HemDocument, block: readonly number[]): Packed {
+  const shells = block.map((s) => shellOf(document, s));
+  const uvs = shells.map((shell) => shellUv(document, shell) as Float64Array);
+  const members = block.map((s, i) => ({ s, vertices: uvs[i].length / 2 }));
+  let first = 0;
+  const triangles = shells.flatMap((shell, i) => {
+    const own = Array.from(shell.triangles, (v) => v + first);
+    first += members[i].vertices;
+    return own;
+  });
+  return {
+    s: block[0],
+    members,
+    triangles: Uint32Array.from(triangles),
+    uv: joinFlats(uvs),
+    area: shells.reduce((sum, { positions, triangles }) => sum + surfaceArea(positions, triangles), 0),
+    turning: [0],
+  };
+}
+
+/** What is packed, as it may be turned, at its size on the model where all come to one scale. */
+function scaled(document: HemDocument, packed: Packed, given: Taken<typeof params>): Packed {
+  const { s, members, triangles, uv, area } = packed;
+  const isAlone = members.length === 1;
+  const turned =
+    given.turning === 'grain' && isAlone ? turnedAlongGrain(document, s, shellOf(document, s), uv) : uv;
+  const isScaled = given.equalDensity || given.density !== undefined;
+  const size = sizeOf(packed);
+  const factor = isScaled && size > 0 && area > 0 ? Math.sqrt(area / size) : 1;
+  return { ...packed, triangles, uv: turned.map((x) => x * factor), turning: TURNINGS[given.turning] };
+}
+
+/** New UVs of each shell of what was packed. */
+function* placedMembers(
+  { members, uv }: Packed,
+  placement: Placement,
+): Generator<[s: number, uv: Float64Array]> {
+  const all = placedUv(uv, placement);
+  let first = 0;
+  for (const { s, vertices } of members) {
+    yield [s, all.slice(first, first + 2 * vertices)];
+    first += 2 * vertices;
+  }
 }
 
 interface Settings extends Taken<typeof params> {
@@ -155,7 +212,8 @@ async function asLargeAsTheyGo(settings: Settings, context: OperationContext): P
       { ...context, signal },
       untilLaid,
       (placements) => {
-        for (const [i, { s, uv }] of shells.entries()) shown.set(s, placedUv(uv, placements[i]));
+        for (const [i, shell] of shells.entries())
+          for (const [s, uv] of placedMembers(shell, placements[i])) shown.set(s, uv);
         context.show?.(shown);
       },
     );
@@ -172,15 +230,16 @@ async function asLargeAsTheyGo(settings: Settings, context: OperationContext): P
     );
   }
   const uvOf = new Map(
-    homes.flatMap(({ shells }, i) => shells.map(({ s, uv }, k) => [s, placedUv(uv, layouts[i][k])] as const)),
+    homes.flatMap(({ shells }, i) => shells.flatMap((shell, k) => [...placedMembers(shell, layouts[i][k])])),
   );
+  const count = packed.reduce((sum, { members }) => sum + members.length, 0);
   const shrunk = around.length > 0 ? Math.min(...homes.map((_, i) => layouts[i][0].scale)) / most : 1;
   return {
     changes: [uvChange(document, uvOf), placedChange(document, 1)],
     notes: [
       ...(shrunk < SMALLER
         ? [
-            `${plural(packed.length, 'shell')} had to be laid at ${Math.round(100 * shrunk)} % of their size to fit beside what stays.`,
+            `${plural(count, 'shell')} had to be laid at ${Math.round(100 * shrunk)} % of their size to fit beside what stays.`,
           ]
         : []),
       ...leftLocked(locked),
@@ -194,10 +253,17 @@ const [ROUNDS, EVEN] = [3, 1 + 1e-9];
 /** What is laid at less of its size is told. */
 const SMALLER = 0.99;
 
+/** Area in the flat, on whichever side it lies. */
+function sizeOf({ triangles, uv }: Packed): number {
+  let sum = 0;
+  for (let t = 0; t < triangles.length / 3; t++) sum += Math.abs(triangleArea(triangles, uv, t));
+  return sum;
+}
+
 /** Flat length per length on the model of shells together. */
 function densityOf(shells: readonly Packed[]): number {
   const [area, flat] = shells.reduce(
-    ([area, flat], shell) => [area + shell.area, flat + Math.abs(signedArea(shell.triangles, shell.uv))],
+    ([area, flat], shell) => [area + shell.area, flat + sizeOf(shell)],
     [0, 0],
   );
   return area > 0 && flat > 0 ? Math.sqrt(flat / area) : 1;
@@ -209,7 +275,7 @@ async function atDensity(
   context: OperationContext,
 ): Promise<Delta> {
   const { placements, tiles } = await fillTiles(packed, around, document.tiles, density, context);
-  const uvOf = new Map(packed.map(({ s, uv }, i) => [s, placedUv(uv, placements[i])] as const));
+  const uvOf = new Map(packed.flatMap((shell, i) => [...placedMembers(shell, placements[i])]));
   const added = tiles.length - document.tiles.length;
   return {
     changes: [

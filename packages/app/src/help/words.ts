@@ -132,7 +132,7 @@ export const WALK: readonly (readonly [title: string, steps: string])[] = [
   ],
   [
     'Arrange',
-    'Press 5. Pick a shell on the Board and drag it, or type where it shall lie, how turned and how large, in the column on the right. “Pack the tile” lays all of them in, as large as they go; how large its texture is, and how far apart shells lie on it, is told under Tiles.',
+    'Press 5. Pick a shell on the Board and drag it, or type where it shall lie, how turned and how large, in the column on the right. “Pack the tile”, or M, lays all of them in, as large as they go, better the more time you give it; how large its texture is, and how far apart shells lie on it, is told under Tiles.',
   ],
   [
     'Deliver',

@@ -2,7 +2,7 @@ import { isTooStretched, type Judgement } from '@blunt-hem/core/document/judgeme
 import type { Limits } from '@blunt-hem/core/document/limits';
 import { plural } from '@blunt-hem/core/plural';
 import type { TargetId } from '@blunt-hem/core/select/targets/index';
-import { IconLock } from '@tabler/icons-react';
+import { IconLink, IconLock } from '@tabler/icons-react';
 import { Button, Select, Table, type TableProps } from 'antd';
 import type { TableRef } from 'antd/es/table';
 import { useEffect, useMemo, useRef, useState } from 'react';
@@ -244,10 +244,12 @@ const stateOf = ({ locked }: ShellRow, judgement: Judgement | undefined): string
 function StateWord({ shell }: { readonly shell: number }) {
   const judgement = useBench((s) => judgements(s)[shell]);
   const locked = useBench((s) => s.shells[shell]?.locked);
+  const isGrouped = useBench((s) => (s.shells[shell]?.group ?? 0) > 0);
   if (!judgement) return null;
   return (
     <span className="state" data-tone={judgement.tone} title={judgement.sentence}>
       {locked && <IconLock size={12} aria-label="Locked:" className="state-lock" />}
+      {isGrouped && <IconLink size={12} aria-label="Kept together:" className="state-lock" />}
       {judgement.word}
     </span>
   );

@@ -4,7 +4,7 @@ import { type HemDocument, shellOf, shellUv } from '../../document/document.ts';
 import { turnedAlongGrain } from '../../document/grain.ts';
 import { groupOf } from '../../document/groups.ts';
 import { shellBoxes } from '../../document/layout.ts';
-import { LockedError, leftLocked } from '../../document/locks.ts';
+import { LockedError } from '../../document/locks.ts';
 import { chosenShells, nameOfShell } from '../../document/shellChoice.ts';
 import { uvChange } from '../../document/uvChange.ts';
 import { HemError } from '../../errors.ts';
@@ -107,7 +107,6 @@ interface Work {
   /** What stays where it is. */
   readonly around: readonly Packed[];
   readonly boxes: readonly (UvBox | undefined)[];
-  readonly locked: number;
 }
 
 function workOf(document: HemDocument, given: Taken<typeof params>): Work {
@@ -126,7 +125,6 @@ function workOf(document: HemDocument, given: Taken<typeof params>): Work {
     packed: packed.map((block) => scaled(document, laid(document, block), given)),
     around: flat.filter((s) => !isPacked.has(s)).map((s) => ({ ...laid(document, [s]), locked: true })),
     boxes,
-    locked: locked.size,
   };
 }
 
@@ -198,7 +196,7 @@ async function asLargeAsTheyGo(settings: Settings, context: OperationContext): P
   const { seconds } = settings;
   const signal = seconds === undefined ? context.signal : within(context.signal, seconds);
   const { document, work, equalDensity, spread } = settings;
-  const { packed, around, boxes, locked } = work;
+  const { packed, around, boxes } = work;
   const homes = homesOf(document, packed, boxes, spread);
   /** Scale of what stays, which the others come to. */
   const most = around.length === 0 ? Infinity : equalDensity ? densityOf(around) : 1;
@@ -242,7 +240,6 @@ async function asLargeAsTheyGo(settings: Settings, context: OperationContext): P
             `${plural(count, 'shell')} had to be laid at ${Math.round(100 * shrunk)} % of their size to fit beside what stays.`,
           ]
         : []),
-      ...leftLocked(locked),
       ...placingNotes(document),
     ],
   };
@@ -270,7 +267,7 @@ function densityOf(shells: readonly Packed[]): number {
 }
 
 async function atDensity(
-  { document, work: { packed, around, locked } }: Settings,
+  { document, work: { packed, around } }: Settings,
   density: number,
   context: OperationContext,
 ): Promise<Delta> {
@@ -287,7 +284,6 @@ async function atDensity(
     ],
     notes: [
       ...(added > 0 ? [`${plural(added, 'tile')} added: ${tiles.length} hold all at this density.`] : []),
-      ...leftLocked(locked),
       ...placingNotes(document),
     ],
   };

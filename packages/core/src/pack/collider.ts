@@ -1,3 +1,4 @@
+import { bucketsIn } from './buckets.ts';
 import type { Frame } from './frame.ts';
 import { type Piece, RUN } from './pieces.ts';
 
@@ -26,8 +27,10 @@ export function copyPlaces(from: Places, to: Places): void {
 
 /** Tells how deep pieces lie in one another's gaps. */
 export interface Collider {
-  /** To be called after the place of a piece was changed. */
+  /** To be called after the place of a piece was changed, and before anything else is asked about it; */
   moved(i: number): void;
+  /** and this once it stays there, before anything is asked about others. */
+  settled(i: number): void;
   /**
    * Left, low, right and high of the middles at which a piece is inside the frame, as it is turned and scaled; left past right where it never is. The list is
    * written over by the next call.
@@ -69,6 +72,9 @@ export function collider(
   /** Angle and scale for which the reach was worked out. */
   const [knownAngle, knownScale] = [new Float64Array(count).fill(Number.NaN), new Float64Array(count)];
   let worst = 0;
+  const spans = pieces.map(({ halfWidth, halfHeight }, i) => 2 * scale[i] * Math.max(halfWidth, halfHeight));
+  const span = spans.reduce((sum, each) => sum + each, 0) / count;
+  const buckets = bucketsIn(count, frame, Math.max(span + gap, (frame[3] - frame[1]) / MOST_BUCKETS));
 
   function moved(i: number): void {
     if (angle[i] !== knownAngle[i] || scale[i] !== knownScale[i]) {
@@ -171,29 +177,35 @@ export function collider(
   function near(i: number, found: (j: number) => void): void {
     const wide = 2 * gap;
     const [left, right, low, high] = [minU[i] - wide, maxU[i] + wide, minV[i] - wide, maxV[i] + wide];
-    for (let j = 0; j < count; j++) {
-      if (j === i || minU[j] > right || maxU[j] < left || minV[j] > high || maxV[j] < low) continue;
-      found(j);
-    }
+    buckets.visit(left, low, right, high, (j) => {
+      if (j !== i && minU[j] <= right && maxU[j] >= left && minV[j] <= high && maxV[j] >= low) found(j);
+      return false;
+    });
   }
 
   function of(i: number, bound: number): number {
-    const wide = 2 * gap;
-    const [left, right, low, high] = [minU[i] - wide, maxU[i] + wide, minV[i] - wide, maxV[i] + wide];
     let sum = 0;
-    for (let j = 0; j < count; j++) {
-      if (minU[j] > right || maxU[j] < left || minV[j] > high || maxV[j] < low || j === i) continue;
+    const wide = 2 * gap;
+    buckets.visit(minU[i] - wide, minV[i] - wide, maxU[i] + wide, maxV[i] + wide, (j) => {
+      if (j === i) return false;
       const lies = pair(i, j);
-      if (lies === 0) continue;
-      sum += lies * (weights.get(pairKey(i, j)) ?? 1);
-      if (sum > bound) return sum;
-    }
+      if (lies > 0) sum += lies * (weights.get(pairKey(i, j)) ?? 1);
+      return sum > bound;
+    });
     return sum;
   }
 
-  for (let i = 0; i < count; i++) moved(i);
-  return { moved, range, pair, deepest: () => worst, near, of };
+  function settled(i: number): void {
+    moved(i);
+    buckets.put(i, minU[i], minV[i], maxU[i], maxV[i]);
+  }
+
+  for (let i = 0; i < count; i++) settled(i);
+  return { moved, settled, range, pair, deepest: () => worst, near, of };
 }
+
+/** Squares in the height of the frame by which near pieces are found, at most. */
+const MOST_BUCKETS = 64;
 
 /** The same for both orders of two pieces. */
 export const pairKey = (i: number, j: number): number => (i < j ? i * 2 ** 24 + j : j * 2 ** 24 + i);

@@ -89,6 +89,9 @@ function leastDistance(a: Float64Array, b: Float64Array, limit: number): number 
   return least;
 }
 
+/** Distance of segments that cross, in heights of a tile: less than any gap, 0 too, and enough to be felt when it is made up for. */
+const CROSSING = -1e-4;
+
 function segmentDistance(a: Float64Array, i: number, b: Float64Array, j: number): number {
   const side = (s: Float64Array, o: number, u: number, v: number) =>
     (s[o + 2] - s[o]) * (v - s[o + 1]) - (s[o + 3] - s[o + 1]) * (u - s[o]);
@@ -96,7 +99,7 @@ function segmentDistance(a: Float64Array, i: number, b: Float64Array, j: number)
     side(a, i, b[j], b[j + 1]) * side(a, i, b[j + 2], b[j + 3]) < 0 &&
     side(b, j, a[i], a[i + 1]) * side(b, j, a[i + 2], a[i + 3]) < 0
   )
-    return 0;
+    return CROSSING;
   return Math.min(
     toSegment(a, i, b[j], b[j + 1]),
     toSegment(a, i, b[j + 2], b[j + 3]),

@@ -22,14 +22,14 @@ export interface GrowOptions {
   readonly slack: number;
 }
 
-/** Pieces grow by this part at first, and by no less than that. */
-const [LARGE, SMALL] = [0.03, 0.0005];
+/** Pieces grow by this part at most, and by no less than that. */
+const [LARGE, SMALL] = [0.015, 0.0005];
 /** After a growth that succeeds the next is larger by a factor, after one that fails smaller. */
 const [MORE, LESS] = [1.2, 0.5];
-/** Where growths are smaller than this, two pieces change places after one that fails. */
-const STUCK = 0.004;
+/** Where even the smallest growth fails, two pieces of the best layout change places, and all grow by so much. */
+const AGAIN = 0.004;
 /** Rounds without a better layout after which a growth has failed. */
-const PATIENCE = 40;
+const PATIENCE = 20;
 /** How often gaps are made wider where exact distances fall short, until a growth has failed. */
 const CORRECTIONS = 4;
 
@@ -97,12 +97,15 @@ export function growTogether(
       best = scale;
       grow = Math.min(LARGE, grow * MORE);
       context.report({ figure: best });
-    } else {
-      copyPlaces(places, trial);
-      grow = Math.max(SMALL, grow * LESS);
-      if (grow < STUCK) swapTwo(search, free);
-      for (let i = 0; i < pieces.length; i++) pairs.moved(i);
+      continue;
     }
+    // What was moved so far goes on from where it is, at a smaller scale: it is nearer to being clear than the best is.
+    grow *= LESS;
+    if (grow >= SMALL) continue;
+    copyPlaces(places, trial);
+    swapTwo(search, free);
+    for (let i = 0; i < pieces.length; i++) pairs.settled(i);
+    grow = AGAIN;
   }
   return best >= most;
 }

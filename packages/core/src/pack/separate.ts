@@ -141,6 +141,7 @@ function movePiece(search: Search, i: number, now: number): void {
   }
   if (best.lies > 0) best = refine(search, i, best, 0.02 * size, search.slack);
   setPlace(search, i, best.lies < now ? best : here);
+  search.collider.settled(i);
 }
 
 const oneOf = (angles: readonly number[], random: () => number): number =>
@@ -178,10 +179,11 @@ function setPlace({ places, collider }: Search, i: number, { u, v, angle }: Plac
 export function movedInside(search: Search, i: number): boolean {
   const { u, v, angle } = search.places;
   const here = { u: u[i], v: v[i], angle: angle[i] };
-  return (
+  const isInside =
     setPlace(search, i, here) ||
-    anglesOf(search.turning[i]).some((other) => setPlace(search, i, { ...here, angle: other }))
-  );
+    anglesOf(search.turning[i]).some((other) => setPlace(search, i, { ...here, angle: other }));
+  search.collider.settled(i);
+  return isInside;
 }
 
 const liesAt = (search: Search, i: number, place: Place, bound: number): number =>

@@ -20,8 +20,11 @@ const boxes = (document: HemDocument): number[][] =>
   shellBoxes(document).map((box) => [...(box as UvBox)].map((x) => Number(x.toFixed(6))));
 const columns = (document: HemDocument): number[] =>
   shellBoxes(document).map((box) => Math.floor((box as UvBox)[0]));
+/** What is wrong; a shell that was turned may stand on its head, which is a hint and no fault. */
 const findings = async (document: HemDocument) =>
-  (await answerQuestion(document, 'inspection', {}, { ...unattended, jobs: localJobs })).findings;
+  (await answerQuestion(document, 'inspection', {}, { ...unattended, jobs: localJobs })).findings.filter(
+    ({ kind }) => kind !== 'upside-down',
+  );
 
 /** Squares over all of the tile and beyond. */
 const spilt = (count: number) =>

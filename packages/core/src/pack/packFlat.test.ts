@@ -172,8 +172,19 @@ describe('packing', () => {
           expect(better.slice(-2)).toEqual(start.slice(-2));
         },
       ),
-      { numRuns: 25 },
+      { numRuns: 25, endOnFailure: true },
     );
+  });
+
+  it('makes others larger beside locked ones that lie on each other', () => {
+    const post = fan([0.1, 0.1, 0.1, 0.1]);
+    const locked = [0.1, 0.15].map((at) => ({ ...post, uv: post.uv.map((x) => x + at), locked: true }));
+    const shells = [fan([1, 1, 1]), fan([1, 0.4, 1, 0.4]), fan([1, 1, 1, 1, 1]), ...locked];
+    const options = optionsWith(4);
+    const start = first(shells, options);
+    const { placements } = packBetter(shells, start, { ...options, seed: 1, rounds: 60 }, unattended);
+    expect(placements[0].scale).toBeGreaterThan(1.02 * start[0].scale);
+    expectLaid(shells, placements, options);
   });
 
   it('lays small shells into the holes of large ones', () => {

@@ -34,7 +34,7 @@ export function PatchesPanel() {
           Paint a new patch
         </Button>
         <Button size="small" disabled={!some} onClick={() => void paintSelected('new')}>
-          Delta of the faces
+          Patch of the faces
         </Button>
         <Button size="small" disabled={shells === 0} onClick={() => void patchesOfShells()}>
           One of each shell

@@ -20,7 +20,7 @@ export function patchesObj(many: number, side: number): string {
   const lines: string[] = [];
   const row = Math.ceil(Math.sqrt(many));
   for (let n = 0; n < many; n++) {
-    lines.push(`o Delta ${n + 1}`);
+    lines.push(`o Patch ${n + 1}`);
     const [x, y] = [(n % row) * 1.2 * side, Math.floor(n / row) * 1.2 * side];
     for (let i = 0; i <= side; i++) {
       for (let j = 0; j <= side; j++)

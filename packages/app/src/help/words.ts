@@ -30,7 +30,7 @@ export const WORDS: readonly (readonly [word: string, meaning: string])[] = [
     'How much stretch, which angles, and what difference of scale are put up with. States, findings and Deliver go by them; they are kept with the project.',
   ],
   [
-    'Delta',
+    'Patch',
     'A named set of faces that is meant to become a shell. Painted, or made of picked faces; a face is in one at most.',
   ],
   [

@@ -163,7 +163,7 @@ const DRAWS: Readonly<Record<OperationName, (draw: Draw) => object>> = {
   'carry-to-copies': ({ face }) => ({ face }),
   'paint-patch': (draw) => ({ faces: [draw.face], patch: either(draw) ? 'new' : 'none' }),
   'patch-shells': ({ face }) => ({ shells: [face] }),
-  'name-patch': ({ patch, some }) => ({ patch: patch(), name: `Delta ${some(1e6)}` }),
+  'name-patch': ({ patch, some }) => ({ patch: patch(), name: `Patch ${some(1e6)}` }),
   'remove-patch': ({ patch }) => ({ patch: patch() }),
   unfold: (draw) =>
     either(draw, 0.3) ? { shells: [draw.face] } : { method: METHODS[draw.some(METHODS.length)] },

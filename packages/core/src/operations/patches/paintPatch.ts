@@ -41,7 +41,7 @@ export const paintPatch = operation({
     const [next] = freePatches(document, 1);
     return {
       changes: [
-        namedPatches(document, [[next, name || `Delta ${next}`]]),
+        namedPatches(document, [[next, name || `Patch ${next}`]]),
         markChange(document, 'patches', faces, next),
       ],
       notes: [],

@@ -20,7 +20,7 @@ export const patchShells = operation({
     const changes: Change[] = [
       namedPatches(
         document,
-        numbers.map((patch) => [patch, `Delta ${patch}`]),
+        numbers.map((patch) => [patch, `Patch ${patch}`]),
       ),
     ];
     let now = document;

@@ -24,7 +24,7 @@ describe('patches', () => {
       request('paint-patch', { faces: [2, 3], patch: 'new', name: 'Side' }),
     );
     expect([...two.patches]).toEqual([1, 1, 2, 2, 0, 0]);
-    expect(two.patchNames).toEqual(['Delta 1', 'Side']);
+    expect(two.patchNames).toEqual(['Patch 1', 'Side']);
     const one = await after(two, request('remove-patch', { patch: 1 }));
     expect([...one.patches]).toEqual([0, 0, 2, 2, 0, 0]);
     expect(one.patchNames).toEqual(['', 'Side']);
@@ -95,8 +95,8 @@ describe('patches', () => {
     await expect(after(start, request('remove-patch', { patch: 1 }))).rejects.toThrow('There is no patch 1.');
     const two = await after(start, request('paint-patch', { faces: [0], patch: 'new' }));
     const both = await after(two, request('paint-patch', { faces: [1], patch: 'new' }));
-    await expect(after(both, request('name-patch', { patch: 2, name: 'Delta 1' }))).rejects.toThrow(
-      'There is a patch “Delta 1” already.',
+    await expect(after(both, request('name-patch', { patch: 2, name: 'Patch 1' }))).rejects.toThrow(
+      'There is a patch “Patch 1” already.',
     );
     const full = { ...start, patchNames: Array.from({ length: 4095 }, (_, i) => `${i}`) };
     await expect(after(full, request('paint-patch', { faces: [0], patch: 'new' }))).rejects.toThrow(

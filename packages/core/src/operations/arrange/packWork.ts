@@ -1,0 +1,141 @@
+import { isLocked } from '../../document/constraints.ts';
+import { type HemDocument, shellOf, shellUv } from '../../document/document.ts';
+import { turnedAlongGrain } from '../../document/grain.ts';
+import { groupOf } from '../../document/groups.ts';
+import { shellBoxes } from '../../document/layout.ts';
+import { LockedError } from '../../document/locks.ts';
+import { chosenShells, nameOfShell } from '../../document/shellChoice.ts';
+import { HemError } from '../../errors.ts';
+import { joinFlats } from '../../pack/freePlaces.ts';
+import type { PackShell } from '../../pack/packFlat.ts';
+import { type Placement, placedUv } from '../../pack/placement.ts';
+import type { WhichShells } from '../../params.ts';
+import { surfaceArea } from '../../surface/areas.ts';
+import { triangleArea } from '../../surface/flatArea.ts';
+import type { UvBox } from '../../surface/uvBox.ts';
+import type { Guest } from './homes.ts';
+
+/** Angles by which shells may be turned, radians; those of a grain line were turned along it before. */
+const TURNINGS = {
+  none: [0],
+  half: turns(2),
+  quarter: turns(4),
+  eighth: turns(8),
+  free: 'free',
+  grain: [0],
+} as const satisfies Record<string, PackShell['turning']>;
+
+function turns(count: number): readonly number[] {
+  return Array.from({ length: count }, (_, i) => (2 * Math.PI * i) / count);
+}
+
+/** How it is to be packed. */
+interface Given {
+  readonly shells: WhichShells;
+  readonly turning: keyof typeof TURNINGS;
+  readonly equalDensity: boolean;
+  readonly density?: number;
+}
+
+/** One shell, or several that are kept together, at the scale it has to the others. */
+export interface Packed extends PackShell, Guest {
+  /** Each shell of it, and how many of its vertices are that one's. */
+  readonly members: readonly { readonly s: number; readonly vertices: number }[];
+}
+
+export interface PackWork {
+  readonly packed: readonly Packed[];
+  /** What stays where it is. */
+  readonly around: readonly Packed[];
+  readonly boxes: readonly (UvBox | undefined)[];
+}
+
+/** What of a document is packed, and what stays. @throws HemError when there is nothing to pack */
+export function packWork(document: HemDocument, given: Given): PackWork {
+  const boxes = shellBoxes(document);
+  const chosen = new Set(chosenShells(document, given.shells));
+  const flat = [...boxes.keys()].filter((s) => boxes[s]);
+  const locked = new Set(flat.filter((s) => isLocked(document, s)));
+  const blocks = blocksOf(document, flat);
+  // What is kept together stays where one of it does.
+  const packed = blocks.filter((block) => block.every((s) => chosen.has(s) && !locked.has(s)));
+  if (packed.length === 0 && locked.size > 0)
+    throw new LockedError([...locked].map((s) => nameOfShell(document, s)));
+  if (packed.length === 0) throw new HemError('nothing-unfolded', 'Nothing to pack: unfold a shell first.');
+  const isPacked = new Set(packed.flat());
+  return {
+    packed: packed.map((block) => scaled(document, laid(document, block), given)),
+    around: flat.filter((s) => !isPacked.has(s)).map((s) => ({ ...laid(document, [s]), locked: true })),
+    boxes,
+  };
+}
+
+/** Shells that are kept together, each group a list; others by themselves. */
+function blocksOf(document: HemDocument, shells: readonly number[]): number[][] {
+  const groups = new Map<number, number[]>();
+  for (const s of shells) {
+    const key = groupOf(document, s) || -1 - s;
+    const group = groups.get(key);
+    if (group) group.push(s);
+    else groups.set(key, [s]);
+  }
+  return [...groups.values()];
+}
+
+/** Shells as they lie, those of a block as one mesh. */
+function laid(document: HemDocument, block: readonly number[]): Packed {
+  const shells = block.map((s) => shellOf(document, s));
+  const uvs = shells.map((shell) => shellUv(document, shell) as Float64Array);
+  const members = block.map((s, i) => ({ s, vertices: uvs[i].length / 2 }));
+  const area = shells.reduce((sum, { positions, triangles }) => sum + surfaceArea(positions, triangles), 0);
+  const own = { s: block[0], members, area, turning: [0] };
+  if (block.length === 1) return { ...own, triangles: shells[0].triangles, uv: uvs[0] };
+  let first = 0;
+  const triangles = shells.map((shell, i) => {
+    const numbered = shell.triangles.map((v) => v + first);
+    first += members[i].vertices;
+    return numbered;
+  });
+  return { ...own, triangles: Uint32Array.from(triangles.flatMap((list) => [...list])), uv: joinFlats(uvs) };
+}
+
+/** What is packed, as it may be turned, at its size on the model where all come to one scale. */
+function scaled(document: HemDocument, packed: Packed, given: Given): Packed {
+  const { s, members, triangles, uv, area } = packed;
+  const isAlone = members.length === 1;
+  const turned =
+    given.turning === 'grain' && isAlone ? turnedAlongGrain(document, s, shellOf(document, s), uv) : uv;
+  const isScaled = given.equalDensity || given.density !== undefined;
+  const size = sizeOf(packed);
+  const factor = isScaled && size > 0 && area > 0 ? Math.sqrt(area / size) : 1;
+  return { ...packed, triangles, uv: turned.map((x) => x * factor), turning: TURNINGS[given.turning] };
+}
+
+/** New UVs of each shell of what was packed. */
+export function* placedMembers(
+  { members, uv }: Packed,
+  placement: Placement,
+): Generator<[s: number, uv: Float64Array]> {
+  const all = placedUv(uv, placement);
+  let first = 0;
+  for (const { s, vertices } of members) {
+    yield [s, all.slice(first, first + 2 * vertices)];
+    first += 2 * vertices;
+  }
+}
+
+/** Area in the flat, on whichever side it lies. */
+function sizeOf({ triangles, uv }: Packed): number {
+  let sum = 0;
+  for (let t = 0; t < triangles.length / 3; t++) sum += Math.abs(triangleArea(triangles, uv, t));
+  return sum;
+}
+
+/** Flat length per length on the model of shells together. */
+export function densityOf(shells: readonly Packed[]): number {
+  const [area, flat] = shells.reduce(
+    ([area, flat], shell) => [area + shell.area, flat + sizeOf(shell)],
+    [0, 0],
+  );
+  return area > 0 && flat > 0 ? Math.sqrt(flat / area) : 1;
+}

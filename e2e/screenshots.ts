@@ -95,9 +95,6 @@ test('pictures', async ({ page }) => {
   await page.getByRole('button', { name: 'Frame the tile' }).click();
   // Past the other maps, to none.
   for (let i = 0; i < 5; i++) await page.keyboard.press('b');
-  await fromMenu(page, 'Which checker', 'Numbered squares');
-  await drawn(page);
-  await save(page, 'numbers');
   await page.keyboard.press('b');
   await page.keyboard.press('v');
   await page.keyboard.press('k');
@@ -110,8 +107,11 @@ test('pictures', async ({ page }) => {
 
   await page.keyboard.press('Escape');
   await page.keyboard.press('5');
+  await page.getByText('Tiles: 2048 px').click();
   await page.getByRole('button', { name: 'Pack the tile' }).click();
   await idle(page);
+  await drawn(page);
+  await save(page, 'arrange');
   await page.keyboard.press('6');
   await page.waitForTimeout(1200);
   await save(page, 'deliver');

@@ -1,6 +1,6 @@
 import { bucketsIn } from './buckets.ts';
 import type { Frame } from './frame.ts';
-import { type Piece, RUN } from './pieces.ts';
+import { GROUP, type Piece } from './pieces.ts';
 
 /** Where pieces lie: each by the middle of its box, turned and scaled about it. */
 export interface Places {
@@ -25,7 +25,7 @@ export function copyPlaces(from: Places, to: Places): void {
   to.scale.set(from.scale);
 }
 
-/** Tells how deep pieces lie in one another's gaps. */
+/** Measures how much pieces overlap, their gaps included. */
 export interface Collider {
   /** To be called after the place of a piece was changed, and before anything else is asked about it; */
   moved(i: number): void;
@@ -36,14 +36,14 @@ export interface Collider {
    * written over by the next call.
    */
   range(i: number): Float64Array;
-  /** How much two pieces lie in one another's gap: its depth, summed along the borders. 0 where they are clear. */
-  pair(i: number, j: number): number;
-  /** The deepest of the last pair that was asked for. */
-  deepest(): number;
+  /** Penetration of the gap of two pieces, summed along their borders; 0 where they are clear. */
+  overlap(i: number, j: number): number;
+  /** The greatest penetration of the pair that was measured last. */
+  penetration(): number;
   /** Calls with each piece whose box comes near to that of a piece. */
   near(i: number, found: (j: number) => void): void;
-  /** The weighted sum over all pairs of a piece, given up past a bound. */
-  of(i: number, bound: number): number;
+  /** The weighted sum of the overlaps of a piece, given up past a bound. */
+  weightedOverlap(i: number, bound: number): number;
 }
 
 export interface ColliderOptions {
@@ -56,7 +56,7 @@ export interface ColliderOptions {
   readonly weights: ReadonlyMap<number, number>;
 }
 
-/** Two pieces are compared by the feelers of each in the distance field of the other, so holes, bays and any turn cost the same. */
+/** Two pieces are compared by the samples of each in the distance field of the other, so holes, bays and any turn cost the same. */
 export function collider(
   pieces: readonly Piece[],
   places: Places,
@@ -113,9 +113,9 @@ export function collider(
     return bounds;
   }
 
-  /** Feelers of a in the field of b. No allocation inside. */
+  /** Samples of a in the field of b. No allocation inside. */
   function oneWay(a: number, b: number, wanted: number): number {
-    const { feelers, runs } = pieces[a];
+    const { samples, groups } = pieces[a];
     const { field, halfWidth, halfHeight } = pieces[b];
     const { columns, rows, left, low, cell, distance } = field;
     const inverse = 1 / scale[b];
@@ -130,19 +130,19 @@ export function collider(
     const perCell = 1 / cell;
     let sum = 0;
     let deepest = 0;
-    for (let run = 0, first = 0; run < runs.length; run += 3, first += 3 * RUN) {
-      const cu = m00 * runs[run] - m10 * runs[run + 1] + tu;
-      const cv = m10 * runs[run] + m00 * runs[run + 1] + tv;
-      const far = runs[run + 2] * k + reach;
+    for (let group = 0, first = 0; group < groups.length; group += 3, first += 3 * GROUP) {
+      const cu = m00 * groups[group] - m10 * groups[group + 1] + tu;
+      const cv = m10 * groups[group] + m00 * groups[group + 1] + tv;
+      const far = groups[group + 2] * k + reach;
       if (Math.abs(cu) - halfWidth > far || Math.abs(cv) - halfHeight > far) continue;
       const nc = Math.round((cu - left) * perCell);
       const nr = Math.round((cv - low) * perCell);
       if (nc >= 0 && nr >= 0 && nc < columns && nr < rows && distance[nr * columns + nc] - 0.71 * cell > far)
         continue;
-      const end = Math.min(feelers.length, first + 3 * RUN);
+      const end = Math.min(samples.length, first + 3 * GROUP);
       for (let f = first; f < end; f += 3) {
-        const gu = (m00 * feelers[f] - m10 * feelers[f + 1] + tu - left) * perCell;
-        const gv = (m10 * feelers[f] + m00 * feelers[f + 1] + tv - low) * perCell;
+        const gu = (m00 * samples[f] - m10 * samples[f + 1] + tu - left) * perCell;
+        const gv = (m10 * samples[f] + m00 * samples[f + 1] + tv - low) * perCell;
         const c = Math.floor(gu);
         const r = Math.floor(gv);
         if (c < 0 || r < 0 || c >= columns - 1 || r >= rows - 1) continue;
@@ -154,14 +154,14 @@ export function collider(
         const depth = reach - d;
         if (depth <= 0) continue;
         if (depth > deepest) deepest = depth;
-        sum += depth * feelers[f + 2];
+        sum += depth * samples[f + 2];
       }
     }
     if (deepest * scale[b] > worst) worst = deepest * scale[b];
     return sum * scale[b] * scale[a];
   }
 
-  function pair(i: number, j: number): number {
+  function overlap(i: number, j: number): number {
     worst = 0;
     const wanted = gap + (extra.size > 0 ? (extra.get(pairKey(i, j)) ?? 0) : 0);
     if (
@@ -183,13 +183,13 @@ export function collider(
     });
   }
 
-  function of(i: number, bound: number): number {
+  function weightedOverlap(i: number, bound: number): number {
     let sum = 0;
     const wide = 2 * gap;
     buckets.visit(minU[i] - wide, minV[i] - wide, maxU[i] + wide, maxV[i] + wide, (j) => {
       if (j === i) return false;
-      const lies = pair(i, j);
-      if (lies > 0) sum += lies * (weights.get(pairKey(i, j)) ?? 1);
+      const each = overlap(i, j);
+      if (each > 0) sum += each * (weights.get(pairKey(i, j)) ?? 1);
       return sum > bound;
     });
     return sum;
@@ -201,7 +201,7 @@ export function collider(
   }
 
   for (let i = 0; i < count; i++) settled(i);
-  return { moved, settled, range, pair, deepest: () => worst, near, of };
+  return { moved, settled, range, overlap, penetration: () => worst, near, weightedOverlap };
 }
 
 /** Squares in the height of the frame by which near pieces are found, at most. */

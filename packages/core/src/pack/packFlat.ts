@@ -46,7 +46,7 @@ const [FEW, MANY] = [100, 1000];
 const [COARSE, FINE, FINEST] = [256, 512, 1024];
 /** Fields reach gaps of scales down to this part of the one that they are made for. */
 const LEAST = 0.7;
-/** Feelers lie no farther apart than so many cells. */
+/** Samples lie no farther apart than so many cells. */
 const CELLS_BETWEEN = 12;
 /** Part of a texel by which the search lets pieces come too near, before exact distances are seen to. */
 const SLACK = 0.1;

@@ -3,32 +3,32 @@ import { type Chain, segmentsOf } from './outline.ts';
 import type { Shape } from './shape.ts';
 import { simplifyChain } from './simplifyChain.ts';
 
-/** A shape and how far from it any point lies. */
+/** A shape with its distance field. */
 export interface FieldShape extends Shape {
   readonly field: DistanceField;
 }
 
-/** A shape as the search feels it. */
+/** A shape with the points at which its overlap with others is sampled. */
 export interface Piece extends FieldShape {
-  /** Points at which what the piece lies on is felt: u, v and how much of the border (or of the inside) it stands for, `3 × count`. */
-  readonly feelers: Float64Array;
-  /** Runs of `RUN` feelers: middle and radius, `3 × runCount`. */
-  readonly runs: Float64Array;
+  /** Sample points along the border and a few inside: u, v and the length each stands for, `3 × count`. */
+  readonly samples: Float64Array;
+  /** A circle round each `GROUP` samples in order: middle and radius, `3 × groupCount`. */
+  readonly groups: Float64Array;
 }
 
-/** How finely a piece is felt, in its own unit. */
+/** How finely a piece is sampled, in its own unit. */
 export interface Fineness {
   /** Between the nodes of the distance field. */
   readonly cell: number;
   /** The greatest distance from others that matters. */
   readonly reach: number;
-  /** Between feelers. */
+  /** Between samples. */
   readonly spacing: number;
 }
 
-/** Feelers that are passed over together. */
-export const RUN = 8;
-/** Deepest points inside by which a piece feels that it lies on another of its kind. */
+/** Samples that are ruled out together. */
+export const GROUP = 8;
+/** Samples inside, by which two alike pieces at one place are seen to overlap. */
 const POLES = 8;
 
 /** Beyond the reach lie the nodes between which the last of it is read, and those of a cell that only touches it. */
@@ -39,16 +39,16 @@ export const withField = (shape: Shape, { cell, reach }: Omit<Fineness, 'spacing
 
 export function pieceOf(shape: Shape, fineness: Fineness): Piece {
   const { field } = withField(shape, fineness);
-  const along = feelersAlong(shape.chains, fineness.cell / 8, fineness.spacing);
-  const feelers = [...along, ...polesOf(field)];
-  return { ...shape, field, feelers: Float64Array.from(feelers.flat()), runs: runsOf(feelers) };
+  const along = samplesAlong(shape.chains, fineness.cell / 8, fineness.spacing);
+  const samples = [...along, ...polesOf(field)];
+  return { ...shape, field, samples: Float64Array.from(samples.flat()), groups: groupsOf(samples) };
 }
 
-type Feeler = readonly [u: number, v: number, weight: number];
+type Sample = readonly [u: number, v: number, weight: number];
 
 /** Corners of the outline, and points between them where they are far apart. */
-function feelersAlong(chains: readonly Chain[], tolerance: number, spacing: number): Feeler[] {
-  const feelers: Feeler[] = [];
+function samplesAlong(chains: readonly Chain[], tolerance: number, spacing: number): Sample[] {
+  const samples: Sample[] = [];
   for (const chain of chains) {
     const ends = segmentsOf([simplifyChain(chain, tolerance)]);
     for (let i = 0; i < ends.length; i += 4) {
@@ -56,7 +56,7 @@ function feelersAlong(chains: readonly Chain[], tolerance: number, spacing: numb
       const parts = Math.max(1, Math.ceil(length / spacing));
       for (let k = 0; k < parts; k++) {
         const t = k / parts;
-        feelers.push([
+        samples.push([
           ends[i] + t * (ends[i + 2] - ends[i]),
           ends[i + 1] + t * (ends[i + 3] - ends[i + 1]),
           length / parts,
@@ -64,12 +64,12 @@ function feelersAlong(chains: readonly Chain[], tolerance: number, spacing: numb
       }
     }
   }
-  return feelers;
+  return samples;
 }
 
 /** The deepest points, each outside the circles that fit round those before it. */
-function polesOf({ columns, rows, left, low, cell, distance }: DistanceField): Feeler[] {
-  const poles: Feeler[] = [];
+function polesOf({ columns, rows, left, low, cell, distance }: DistanceField): Sample[] {
+  const poles: Sample[] = [];
   while (poles.length < POLES) {
     let [deepest, at] = [0, -1];
     for (let r = 0; r < rows; r++)
@@ -86,13 +86,13 @@ function polesOf({ columns, rows, left, low, cell, distance }: DistanceField): F
   return poles;
 }
 
-function runsOf(feelers: readonly Feeler[]): Float64Array {
-  const runs: number[] = [];
-  for (let i = 0; i < feelers.length; i += RUN) {
-    const some = feelers.slice(i, i + RUN);
+function groupsOf(samples: readonly Sample[]): Float64Array {
+  const groups: number[] = [];
+  for (let i = 0; i < samples.length; i += GROUP) {
+    const some = samples.slice(i, i + GROUP);
     const u = some.reduce((sum, f) => sum + f[0], 0) / some.length;
     const v = some.reduce((sum, f) => sum + f[1], 0) / some.length;
-    runs.push(u, v, Math.max(...some.map((f) => Math.hypot(f[0] - u, f[1] - v))));
+    groups.push(u, v, Math.max(...some.map((f) => Math.hypot(f[0] - u, f[1] - v))));
   }
-  return Float64Array.from(runs);
+  return Float64Array.from(groups);
 }

@@ -7,26 +7,26 @@ export interface Search {
   readonly pieces: readonly Piece[];
   readonly places: Places;
   readonly collider: Collider;
-  /** Of pairs, which grow where pieces lie on one another for long. */
+  /** Of pairs by `pairKey`: they grow while two pieces overlap. */
   readonly weights: Map<number, number>;
   /** Pieces that stay where they are. */
   readonly locked: readonly boolean[];
   readonly turning: readonly Turning[];
-  /** Depth in a gap that is let pass. */
+  /** Penetration of a gap that is allowed. */
   readonly slack: number;
   readonly random: () => number;
   readonly signal: StopSignal;
 }
 
-/** Places drawn anywhere in the frame, and near to where the piece lies. */
+/** How many places are drawn anywhere in the frame, and how many near to the piece. */
 const [ANYWHERE, NEARBY] = [24, 8];
-/** The best of them, that are made better. */
+/** So many of the best are refined. */
 const REFINED = 3;
-/** Weights of pairs that lie on one another grow by so much a round, of the pair that lies worst and of one that hardly does; others fall back. */
+/** A round multiplies the weight of the pair that overlaps most, of one that hardly does, and of all others by these. */
 const [GROW_MOST, GROW_LEAST, DECAY] = [2, 1.2, 0.95];
 
 /**
- * Moves pieces until none lies in the gap of another: one after the other to where it lies least on others, the weight of pairs that stay on one another growing
+ * Moves pieces until none is nearer to another than the gap: one after the other to where its weighted overlap is least, while the weight of pairs that go on overlapping grows
  * (guided local search for nesting: Egeblad, Nielsen and Odgaard 2007; Umetani et al. 2009; the way it samples: Gardeyn, Vanden Berghe and
  * Wauters 2025).
  *
@@ -38,7 +38,7 @@ export function separate(search: Search, patience: number, round: () => boolean)
   const { collider, weights, random, signal } = search;
   let [least, idle] = [Infinity, 0];
   while (!signal.aborted && round()) {
-    const { pairs, total } = pairsOn(search);
+    const { pairs, total } = overlappingPairs(search);
     if (pairs.length === 0) return true;
     if (total < 0.98 * least) {
       least = total;
@@ -52,40 +52,43 @@ export function separate(search: Search, patience: number, round: () => boolean)
     }
     for (const i of on) {
       if (signal.aborted) return false;
-      const now = collider.of(i, Infinity);
+      const now = collider.weightedOverlap(i, Infinity);
       if (now > 0) movePiece(search, i, now);
     }
   }
   return false;
 }
 
-interface PairOn {
+interface OverlappingPair {
   readonly i: number;
   readonly j: number;
-  readonly lies: number;
+  readonly overlap: number;
 }
 
-/** Pairs that lie on one another, and how much in all. */
-function pairsOn({ pieces, collider, locked, slack }: Search): { pairs: PairOn[]; total: number } {
-  const pairs: PairOn[] = [];
+/** Pairs that overlap, and the sum of their overlaps. */
+function overlappingPairs({ pieces, collider, locked, slack }: Search): {
+  pairs: OverlappingPair[];
+  total: number;
+} {
+  const pairs: OverlappingPair[] = [];
   let total = 0;
   for (let i = 0; i < pieces.length; i++)
     collider.near(i, (j) => {
       if (j < i || (locked[i] && locked[j])) return;
-      const lies = collider.pair(i, j);
-      if (lies === 0 || collider.deepest() <= slack) return;
-      pairs.push({ i, j, lies });
-      total += lies;
+      const overlap = collider.overlap(i, j);
+      if (overlap === 0 || collider.penetration() <= slack) return;
+      pairs.push({ i, j, overlap });
+      total += overlap;
     });
   return { pairs, total };
 }
 
-function reweigh(weights: Map<number, number>, pairs: readonly PairOn[]): void {
-  const worst = Math.max(...pairs.map(({ lies }) => lies));
+function reweigh(weights: Map<number, number>, pairs: readonly OverlappingPair[]): void {
+  const worst = pairs.reduce((most, { overlap }) => Math.max(most, overlap), 0);
   const grown = new Map(
-    pairs.map(({ i, j, lies }) => {
+    pairs.map(({ i, j, overlap }) => {
       const key = pairKey(i, j);
-      const factor = GROW_LEAST + (GROW_MOST - GROW_LEAST) * (lies / worst);
+      const factor = GROW_LEAST + (GROW_MOST - GROW_LEAST) * (overlap / worst);
       return [key, (weights.get(key) ?? 1) * factor];
     }),
   );
@@ -103,19 +106,19 @@ interface Place {
   readonly angle: number;
 }
 
-/** Moves a piece to the best place that is found, if that is better than where it lies. */
+/** Moves a piece to the best place that is found, if that is better than where it is. */
 function movePiece(search: Search, i: number, now: number): void {
   const { places, pieces, random, turning } = search;
   const here: Place = { u: places.u[i], v: places.v[i], angle: places.angle[i] };
   const size = places.scale[i] * Math.max(pieces[i].halfWidth, pieces[i].halfHeight);
-  const tried: (Place & { lies: number })[] = [{ ...here, lies: now }];
+  const tried: (Place & { overlap: number })[] = [{ ...here, overlap: now }];
   const tryAt = (place: Place): void => {
-    const bound = tried.length > REFINED ? tried[REFINED].lies : Infinity;
-    const lies = liesAt(search, i, place, bound);
-    if (lies >= bound) return;
+    const bound = tried.length > REFINED ? tried[REFINED].overlap : Infinity;
+    const overlap = overlapAt(search, i, place, bound);
+    if (overlap >= bound) return;
     let k = tried.length;
-    while (k > 0 && tried[k - 1].lies > lies) k--;
-    tried.splice(k, 0, { u: places.u[i], v: places.v[i], angle: places.angle[i], lies });
+    while (k > 0 && tried[k - 1].overlap > overlap) k--;
+    tried.splice(k, 0, { u: places.u[i], v: places.v[i], angle: places.angle[i], overlap });
     if (tried.length > REFINED + 1) tried.pop();
   };
   for (let k = 0; k < ANYWHERE; k++) {
@@ -136,11 +139,11 @@ function movePiece(search: Search, i: number, now: number): void {
   let best = tried[0];
   for (const place of tried.slice(0, REFINED)) {
     const refined = refine(search, i, place, 0.2 * size, 0.02 * size);
-    if (refined.lies < best.lies) best = refined;
-    if (best.lies === 0) break;
+    if (refined.overlap < best.overlap) best = refined;
+    if (best.overlap === 0) break;
   }
-  if (best.lies > 0) best = refine(search, i, best, 0.02 * size, search.slack);
-  setPlace(search, i, best.lies < now ? best : here);
+  if (best.overlap > 0) best = refine(search, i, best, 0.02 * size, search.slack);
+  setPlace(search, i, best.overlap < now ? best : here);
   search.collider.settled(i);
 }
 
@@ -186,22 +189,22 @@ export function movedInside(search: Search, i: number): boolean {
   return isInside;
 }
 
-const liesAt = (search: Search, i: number, place: Place, bound: number): number =>
-  setPlace(search, i, place) ? search.collider.of(i, bound) : Infinity;
+const overlapAt = (search: Search, i: number, place: Place, bound: number): number =>
+  setPlace(search, i, place) ? search.collider.weightedOverlap(i, bound) : Infinity;
 
 /** Pattern search from a place: along a line at a time, farther after a gain and half as far after none. */
 function refine(
   search: Search,
   i: number,
-  start: Place & { lies: number },
+  start: Place & { overlap: number },
   step: number,
   least: number,
-): Place & { lies: number } {
+): Place & { overlap: number } {
   const { random, places, turning } = search;
   let best = start;
   const size = places.scale[i] * Math.max(search.pieces[i].halfWidth, search.pieces[i].halfHeight);
   const ways = turning[i].isFree ? 5 : 4;
-  for (let far = step; far > least && best.lies > 0; ) {
+  for (let far = step; far > least && best.overlap > 0; ) {
     const way = Math.floor(random() * ways);
     const [du, dv, turn] = WAYS[way];
     let gained = false;
@@ -211,9 +214,9 @@ function refine(
         v: best.v + sign * far * dv,
         angle: best.angle + (sign * far * turn) / size,
       };
-      const lies = liesAt(search, i, place, best.lies);
-      if (lies < best.lies) {
-        best = { u: places.u[i], v: places.v[i], angle: places.angle[i], lies };
+      const overlap = overlapAt(search, i, place, best.overlap);
+      if (overlap < best.overlap) {
+        best = { u: places.u[i], v: places.v[i], angle: places.angle[i], overlap };
         gained = true;
         break;
       }

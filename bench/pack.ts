@@ -71,7 +71,7 @@ function runTo(classShells: readonly ClassShell[], turning: PackShell['turning']
 function boundOf(shells: readonly ClassShell[]): number {
   const room = (1 - options.gap) ** 2;
   let [low, high] = [0, 1];
-  for (let k = 0; k < 12; k++) {
+  for (let k = 0; k < 10; k++) {
     const scale = (low + high) / 2;
     const grown = shells.reduce(
       (sum, shell) => sum + grownArea(shell, options.gap / 2 / scale) * scale * scale,
@@ -86,7 +86,7 @@ function boundOf(shells: readonly ClassShell[]): number {
 /** Area of what lies in a shell or nearer to it than some distance, by counting nodes of a grid. */
 function grownArea(shell: ClassShell, by: number): number {
   const { halfWidth, halfHeight } = shapeOf(shell);
-  const cell = Math.max(halfWidth, halfHeight) / 60;
+  const cell = Math.max(halfWidth, halfHeight) / 24;
   const { distance } = distanceField(shell, segmentsOf(outlineOf(shell)), cell, by + cell);
   return distance.reduce((count, d) => count + (d <= by ? 1 : 0), 0) * cell * cell;
 }

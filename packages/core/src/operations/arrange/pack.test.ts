@@ -228,9 +228,16 @@ describe('packing', () => {
     expect((three[1] - two[1]) / scale).toBeCloseTo(0.4, 4);
     expect((await findings(done)).map(({ kind }) => kind)).toEqual(['stacked']);
     for (const value of densities(done).density) expect(value / densities(done).density[0]).toBeCloseTo(1, 6);
-    // One of them chosen alone: the other stays, and so does it.
-    const alone = await carryOut(done, request('pack', { shells: [2, 4] }), localContext);
-    expect(boxes(applyDelta(done, alone.delta))[2]).toEqual(two);
+    // One of them chosen alone takes the other along; one that is locked keeps it.
+    const moved = await after(
+      done,
+      request('transform-shells', { shells: [2, 3], matrix: [1, 0, 0, 1, 3, 3] }),
+    );
+    const alone = boxes(await packed(moved, { shells: [2] }));
+    expect(alone[3][0] - alone[2][0]).toBeCloseTo(three[0] - two[0], 4);
+    expect(alone[3][2]).toBeLessThan(1);
+    const held = await after(done, request('lock-shells', { shells: [2], locked: true }));
+    expect(boxes(await packed(held))[3]).toEqual(three);
     const apart = await packed(
       await after(grouped, request('group-shells', { shells: 'all', together: false })),
     );

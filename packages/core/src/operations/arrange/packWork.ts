@@ -57,8 +57,10 @@ export function packWork(document: HemDocument, given: Given): PackWork {
   const flat = [...boxes.keys()].filter((s) => boxes[s]);
   const locked = new Set(flat.filter((s) => isLocked(document, s)));
   const blocks = blocksOf(document, flat);
-  // What is kept together stays where one of it does.
-  const packed = blocks.filter((block) => block.every((s) => chosen.has(s) && !locked.has(s)));
+  // What is kept together goes where one of it does, and stays where one of it is locked.
+  const packed = blocks.filter(
+    (block) => block.some((s) => chosen.has(s)) && !block.some((s) => locked.has(s)),
+  );
   if (packed.length === 0 && locked.size > 0)
     throw new LockedError([...locked].map((s) => nameOfShell(document, s)));
   if (packed.length === 0) throw new HemError('nothing-unfolded', 'Nothing to pack: unfold a shell first.');

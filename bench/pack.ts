@@ -1,6 +1,8 @@
 import { distanceField } from '@blunt-hem/core/pack/distanceField';
+import { packFirst } from '@blunt-hem/core/pack/fitShells';
 import { outlineOf, segmentsOf } from '@blunt-hem/core/pack/outline';
-import { type PackOptions, type PackShell, packBetter, packFirst } from '@blunt-hem/core/pack/packFlat';
+import { packBetter } from '@blunt-hem/core/pack/packBetter';
+import type { PackOptions, PackShell } from '@blunt-hem/core/pack/packShell';
 import { shapeOf } from '@blunt-hem/core/pack/shape';
 import { unattended, within } from '@blunt-hem/core/progress';
 import { FIRST_TILE, gapOf } from '@blunt-hem/core/surface/tiles';

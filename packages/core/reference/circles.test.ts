@@ -1,5 +1,7 @@
 import { describe, expect, it } from 'vitest';
-import { type PackShell, packBetter, packFirst } from '../src/pack/packFlat.ts';
+import { packFirst } from '../src/pack/fitShells.ts';
+import { packBetter } from '../src/pack/packBetter.ts';
+import type { PackShell } from '../src/pack/packShell.ts';
 import { unattended } from '../src/progress.ts';
 
 /**

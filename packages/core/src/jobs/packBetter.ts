@@ -1,4 +1,5 @@
-import { type Better, type BetterOptions, type PackShell, packBetter as pack } from '../pack/packFlat.ts';
+import { type Better, type BetterOptions, packBetter as pack } from '../pack/packBetter.ts';
+import type { PackShell } from '../pack/packShell.ts';
 import type { Placement } from '../pack/placement.ts';
 import type { Job } from './job.ts';
 

@@ -1,4 +1,5 @@
-import { type PackOptions, type PackShell, packFirst as pack } from '../pack/packFlat.ts';
+import { packFirst as pack } from '../pack/fitShells.ts';
+import type { PackOptions, PackShell } from '../pack/packShell.ts';
 import type { Placement } from '../pack/placement.ts';
 import type { Job } from './job.ts';
 

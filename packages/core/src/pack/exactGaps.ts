@@ -1,5 +1,5 @@
-import type { Places } from './collider.ts';
 import type { Piece } from './pieces.ts';
+import type { Places } from './places.ts';
 
 /** A pair that is nearer than the gap, and by how much. */
 export interface Deficit {

@@ -1,7 +1,7 @@
 import type { StopSignal } from '../progress.ts';
-import { copyPlaces, type Places, placesFor } from './collider.ts';
 import type { Frame } from './frame.ts';
 import type { FieldShape } from './pieces.ts';
+import { copyPlaces, type Places, placesFor } from './places.ts';
 import { emptyRaster, type Mask, maskOf } from './raster.ts';
 
 export interface FitOptions {

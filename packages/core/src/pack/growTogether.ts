@@ -1,8 +1,9 @@
 import type { Context } from '../progress.ts';
-import { collider, copyPlaces, type Places, pairKey, placesFor } from './collider.ts';
+import { collider, pairKey } from './collider.ts';
 import { exactDeficits } from './exactGaps.ts';
 import { type Frame, greatestScale } from './frame.ts';
 import type { Piece } from './pieces.ts';
+import { copyPlaces, type Places, placesFor } from './places.ts';
 import { randomFrom } from './random.ts';
 import { movedInside, type Search, separate } from './separate.ts';
 import type { Turning } from './turning.ts';

@@ -1,5 +1,6 @@
 import { transformUv } from '../surface/similarity.ts';
 import { boxOf } from '../surface/uvBox.ts';
+import type { Places } from './places.ts';
 
 /** Where a shell goes: turned and scaled about the middle of its box, which is brought to a place. */
 export interface Placement {
@@ -19,8 +20,11 @@ export function placedUv(uv: Float64Array, { u, v, angle, scale }: Placement): F
 }
 
 /** Placements of a list of four numbers each: u, v, angle and scale. */
-export const placementsOf = (list: Float64Array): Placement[] =>
+export const placementsIn = (list: Float64Array): Placement[] =>
   Array.from({ length: list.length / 4 }, (_, i) => {
     const [u, v, angle, scale] = list.subarray(4 * i, 4 * i + 4);
     return { u, v, angle, scale };
   });
+
+export const placementsOf = ({ u, v, angle, scale }: Places): Placement[] =>
+  Array.from(u, (_, i) => ({ u: u[i], v: v[i], angle: angle[i], scale: scale[i] }));

@@ -1,6 +1,7 @@
 import type { StopSignal } from '../progress.ts';
-import { type Collider, type Places, pairKey } from './collider.ts';
+import { type Collider, pairKey } from './collider.ts';
 import type { Piece } from './pieces.ts';
+import type { Places } from './places.ts';
 import { anglesOf, type Turning } from './turning.ts';
 
 export interface Search {

@@ -1,5 +1,5 @@
 import { HemError } from '../../errors.ts';
-import type { PackShell } from '../../pack/packFlat.ts';
+import type { PackShell } from '../../pack/packShell.ts';
 import type { Placement } from '../../pack/placement.ts';
 import { MOST_TILES, nextNumber, type Tile } from '../../surface/tiles.ts';
 import type { OperationContext } from '../operation.ts';

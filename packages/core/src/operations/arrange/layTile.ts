@@ -1,6 +1,6 @@
 import { HemError, StoppedError } from '../../errors.ts';
-import type { PackOptions, PackShell } from '../../pack/packFlat.ts';
-import { type Placement, placementsOf } from '../../pack/placement.ts';
+import type { PackOptions, PackShell } from '../../pack/packShell.ts';
+import { type Placement, placementsIn } from '../../pack/placement.ts';
 import type { Progress, StopSignal } from '../../progress.ts';
 import { frameOf, gapOf, type Tile } from '../../surface/tiles.ts';
 import type { OperationContext } from '../operation.ts';
@@ -70,7 +70,7 @@ export async function layTile(
   };
   const report = ({ figure, places }: Progress) => {
     if (!places || signal.aborted) return;
-    const placements = placementsOf(places);
+    const placements = placementsIn(places);
     if (scaleOf(placements) <= shown) return;
     shown = scaleOf(placements);
     used = figure;

@@ -7,7 +7,7 @@ import { LockedError } from '../../document/locks.ts';
 import { chosenShells, nameOfShell } from '../../document/shellChoice.ts';
 import { HemError } from '../../errors.ts';
 import { joinFlats } from '../../pack/freePlaces.ts';
-import type { PackShell } from '../../pack/packFlat.ts';
+import type { PackShell } from '../../pack/packShell.ts';
 import { type Placement, placedUv } from '../../pack/placement.ts';
 import type { WhichShells } from '../../params.ts';
 import { surfaceArea } from '../../surface/areas.ts';

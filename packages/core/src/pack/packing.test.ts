@@ -3,7 +3,9 @@ import { describe, expect, it } from 'vitest';
 import { StoppedError } from '../errors.ts';
 import { unattended } from '../progress.ts';
 import { boxOf } from '../surface/uvBox.ts';
-import { type PackOptions, type PackShell, packBetter, packFirst, packSome } from './packFlat.ts';
+import { packFirst, packSome } from './fitShells.ts';
+import { packBetter } from './packBetter.ts';
+import type { PackOptions, PackShell } from './packShell.ts';
 import { type Placement, placedUv } from './placement.ts';
 
 const QUARTERS = [0, Math.PI / 2, Math.PI, 1.5 * Math.PI];

@@ -89,7 +89,7 @@ function leastDistance(a: Float64Array, b: Float64Array, limit: number): number 
   return least;
 }
 
-/** Distance of segments that cross, in heights of a tile: less than any gap, 0 too, and enough to be felt when it is made up for. */
+/** Distance of segments that cross, in heights of a tile: less than any gap, 0 too, and large enough to show in the next round. */
 const CROSSING = -1e-4;
 
 function segmentDistance(a: Float64Array, i: number, b: Float64Array, j: number): number {

@@ -55,7 +55,7 @@ export const mirrorSlice: MirrorSlice = {
   model: undefined,
   flat: undefined,
   hidden: new Uint8Array(0),
-  patches: { names: [], faces: [], triangles: new Float32Array(0) },
+  patches: { names: [], faces: [], weights: [], triangles: new Float32Array(0) },
   shells: [],
   uvSets: [],
   currentUv: 0,

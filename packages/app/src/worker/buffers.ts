@@ -157,11 +157,13 @@ function pinnedPlaces(document: HemDocument): Uint32Array {
 }
 
 /** Patches, counted and as they are drawn. */
-export function patchList({ model, patches, patchNames }: HemDocument): PatchList {
+export function patchList({ model, patches, patchNames, patchWeights }: HemDocument): PatchList {
   const faces = patchNames.map(() => 0);
   for (const patch of patches) if (patch > 0) faces[patch - 1]++;
   const { triangleFace } = topologyOf(model).triangulation;
-  return { names: patchNames, faces, triangles: Float32Array.from(triangleFace, (f) => patches[f]) };
+  const weights = patchNames.map((_, i) => patchWeights[i] ?? 1);
+  const triangles = Float32Array.from(triangleFace, (f) => patches[f]);
+  return { names: patchNames, faces, weights, triangles };
 }
 
 /** How the sky falls on every drawn vertex, and on the ground. */

@@ -98,6 +98,8 @@ export interface PatchList {
   readonly names: readonly string[];
   /** Faces of each. */
   readonly faces: readonly number[];
+  /** How much finer than the rest the texture is to be on each. */
+  readonly weights: readonly number[];
   /** The patch of every triangle, counted from 1; 0 for none. */
   readonly triangles: Float32Array;
 }

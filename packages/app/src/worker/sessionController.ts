@@ -114,7 +114,7 @@ export function sessionController(
       state: stateOf(
         flatPartsChanged(deltas),
         all || deltas.some(changesOne('hidden')),
-        all || deltas.some(changesOne('patches', 'patchNames')),
+        all || deltas.some(changesOne('patches', 'patchNames', 'patchWeights')),
       ),
     });
     clearTimeout(layoutTimer);

@@ -75,6 +75,8 @@ export const VALUES: Values = {
   front: 0,
   /** Of patches; one that was taken away leaves an empty name, so that the others keep their numbers. */
   patchNames: [],
+  /** How much finer than the rest the texture is to be on each patch, a factor; 1 for those past the end. */
+  patchWeights: [],
   /** How much is put up with in the flat. */
   limits: LIMIT_PRESETS.usual,
   /** Tiles of the current UV set: at least one, in the order of their numbers, their textures of one shape. */
@@ -88,6 +90,7 @@ export interface Values {
   readonly upAxis: number;
   readonly front: number;
   readonly patchNames: readonly string[];
+  readonly patchWeights: readonly number[];
   readonly limits: Limits;
   readonly tiles: readonly Tile[];
 }

@@ -1,9 +1,13 @@
 import type { HemDocument } from '../document/document.ts';
 import type { Limits } from '../document/limits.ts';
+import { weightOfFace } from '../document/patchWeights.ts';
 import { texelsAt } from '../surface/tiles.ts';
 import { perShell, type Subject, subjectOf } from './subject.ts';
 
-/** Texels per length on the model of each shell, and how much surface it has; NaN where a shell has no UVs or no surface. */
+/**
+ * Texels per length on the model of each shell, divided by how much finer than the rest its patches are to be, and how much surface it has; NaN where a shell has no UVs or no
+ * surface.
+ */
 export interface Densities {
   readonly density: Float64Array;
   readonly area: Float64Array;
@@ -12,10 +16,20 @@ export interface Densities {
 export function densitiesOf(subject: Subject): Densities {
   const area = perShell(subject, subject.area);
   const flat = perShell(subject, subject.flatArea);
+  const { document } = subject;
+  const weighted =
+    document.patchWeights.length === 0
+      ? area
+      : perShell(
+          subject,
+          subject.area.map((each, f) => each * weightOfFace(document, f)),
+        );
   return {
     area,
     density: flat.map(
-      (each, s) => texelsAt(subject.document.tiles, subject.boxes[s]) * Math.sqrt(Math.abs(each) / area[s]),
+      (each, s) =>
+        (texelsAt(document.tiles, subject.boxes[s]) * Math.sqrt(Math.abs(each) / area[s]) * area[s]) /
+        weighted[s],
     ),
   };
 }

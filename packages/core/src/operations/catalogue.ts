@@ -36,6 +36,7 @@ import { namePatch } from './patches/namePatch.ts';
 import { paintPatch } from './patches/paintPatch.ts';
 import { patchShells } from './patches/patchShells.ts';
 import { removePatch } from './patches/removePatch.ts';
+import { weighPatch } from './patches/weighPatch.ts';
 import { addSet } from './sets/addSet.ts';
 import { removeSet } from './sets/removeSet.ts';
 import { renameSet } from './sets/renameSet.ts';
@@ -68,6 +69,7 @@ export const OPERATIONS = [
   paintPatch,
   patchShells,
   namePatch,
+  weighPatch,
   removePatch,
   unfold,
   relax,

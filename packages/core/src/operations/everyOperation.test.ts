@@ -107,6 +107,10 @@ const CASES: Readonly<Record<OperationName, Case>> = {
   'carry-to-copies': { on: twoCubes, with: () => ({ face: 0 }) },
   'paint-patch': { on: closedCube, with: () => ({ faces: [BELOW, ON_LID], patch: 'new' }) },
   'patch-shells': { on: lidOff, with: () => ({ shells: [ON_LID, BELOW] }) },
+  'weigh-patch': {
+    on: async () => after(await lidOff(), request('paint-patch', { faces: [BELOW], patch: 'new' })),
+    with: () => ({ patch: 1, times: 2 }),
+  },
   'name-patch': {
     on: async () => after(await lidOff(), request('paint-patch', { faces: [BELOW], patch: 'new' })),
     with: () => ({ patch: 1, name: 'Front' }),

@@ -10,6 +10,7 @@ import {
   type ValueField,
 } from '../document/fields.ts';
 import { limitsShape } from '../document/limits.ts';
+import { WEIGHTS } from '../document/patchWeights.ts';
 import { IMAGE_USES } from '../mesh/material.ts';
 import { faceCount, type Mesh } from '../mesh/mesh.ts';
 import type { Model, UvSet } from '../mesh/model.ts';
@@ -34,6 +35,10 @@ export const VALUE_SHAPES: Readonly<Record<ValueField, Joi.Schema>> = {
   upAxis: count,
   front: count.max(3),
   patchNames: texts.max(MARKS.patches.limit - 1),
+  patchWeights: Joi.array()
+    .items(Joi.number().min(WEIGHTS.least).max(WEIGHTS.most))
+    .max(MARKS.patches.limit - 1)
+    .required(),
   limits: limitsShape,
   tiles: tilesShape,
 };

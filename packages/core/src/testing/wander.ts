@@ -163,6 +163,7 @@ const DRAWS: Readonly<Record<OperationName, (draw: Draw) => object>> = {
   'carry-to-copies': ({ face }) => ({ face }),
   'paint-patch': (draw) => ({ faces: [draw.face], patch: either(draw) ? 'new' : 'none' }),
   'patch-shells': ({ face }) => ({ shells: [face] }),
+  'weigh-patch': ({ patch, some }) => ({ patch: patch(), times: 1 + some(4) }),
   'name-patch': ({ patch, some }) => ({ patch: patch(), name: `Patch ${some(1e6)}` }),
   'remove-patch': ({ patch }) => ({ patch: patch() }),
   unfold: (draw) =>

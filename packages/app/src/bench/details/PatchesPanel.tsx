@@ -1,5 +1,6 @@
 import { IconBrush, IconPlus, IconPointer, IconX } from '@tabler/icons-react';
-import { Button, Tooltip, Typography } from 'antd';
+import { Button, InputNumber, Tooltip, Typography } from 'antd';
+import { useState } from 'react';
 import { fail, hint, perform, picked } from '../../store/acts.ts';
 import { useBench } from '../../store/bench.ts';
 import { facesRequested, namesOfChosen, select, selectedFaces } from '../../store/select.ts';
@@ -66,7 +67,7 @@ export function PatchesPanel() {
 }
 
 function PatchRow({ patch }: { readonly patch: number }) {
-  const { names, faces } = useBench((s) => s.patches);
+  const { names, faces, weights } = useBench((s) => s.patches);
   const paints = useBench((s) => s.paints === patch && s.tool === 'paint');
   const some = useBench((s) => s.faces.size + s.chosen.size > 0);
   const name = names[patch - 1];
@@ -85,6 +86,7 @@ function PatchRow({ patch }: { readonly patch: number }) {
         {name}
       </Typography.Text>
       <span>{faces[patch - 1].toLocaleString('en-GB')}</span>
+      <Weight key={weights[patch - 1]} patch={patch} name={name} weight={weights[patch - 1]} />
       {some && (
         <Tooltip title="Put the picked faces in">
           <Button
@@ -124,6 +126,33 @@ function PatchRow({ patch }: { readonly patch: number }) {
         />
       </Tooltip>
     </li>
+  );
+}
+
+/** How much finer the texture is to be there. */
+function Weight(props: { readonly patch: number; readonly name: string; readonly weight: number }) {
+  const { patch, name, weight } = props;
+  const [draft, setDraft] = useState<number | null>(weight);
+  const done = (): void => {
+    if (draft !== null && draft !== weight) void perform('weigh-patch', { patch, times: draft });
+  };
+  return (
+    <Tooltip title="How much finer its texture is than that of the rest">
+      <InputNumber
+        size="small"
+        className="patch-weight"
+        prefix="×"
+        min={1 / 16}
+        max={16}
+        step={0.5}
+        controls={false}
+        value={draft}
+        aria-label={`Fineness of ${name}`}
+        onChange={setDraft}
+        onBlur={done}
+        onPressEnter={done}
+      />
+    </Tooltip>
   );
 }
 

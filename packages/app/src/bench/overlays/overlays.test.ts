@@ -15,7 +15,7 @@ describe('an overlay', () => {
         figures: { logArea: list(1), angle: list(1), smoothLogArea: list(3), smoothAngle: list(3) },
         visibility: list(3),
         direction: list(1),
-        patches: { names: ['A'], faces: [1], triangles: list(1) },
+        patches: { names: ['A'], faces: [1], weights: [1], triangles: list(1) },
         shells: [],
         flat: { faceShell: Uint32Array.of(0), uv: list(6) },
         model: { triangleFace: Uint32Array.of(0) },

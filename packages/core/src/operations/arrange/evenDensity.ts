@@ -1,3 +1,4 @@
+import { weightOfShell } from '../../document/patchWeights.ts';
 import { shellsLabel } from '../../document/shellChoice.ts';
 import { densities, usualDensity } from '../../inspect/densities.ts';
 import { about, optional, positive, record, whichShells } from '../../params.ts';
@@ -31,7 +32,10 @@ export const evenDensity = operation({
       const flat = Math.abs(signedArea(shell.triangles, uv));
       const box = boxOf(uv);
       const scale =
-        flat > 0 && wanted ? (wanted / texelsAt(document.tiles, box)) * Math.sqrt(area / flat) : 1;
+        flat > 0 && wanted
+          ? ((wanted * weightOfShell(document, shell)) / texelsAt(document.tiles, box)) *
+            Math.sqrt(area / flat)
+          : 1;
       const [minU, minV, maxU, maxV] = box;
       const [u, v] = [(minU + maxU) / 2, (minV + maxV) / 2];
       return transformUv(uv, [scale, 0, 0, scale, u - scale * u, v - scale * v]);

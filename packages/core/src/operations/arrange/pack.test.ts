@@ -246,4 +246,26 @@ describe('packing', () => {
       carryOut(document, request('group-shells', { shells: [1], together: true }), localContext),
     ).rejects.toThrow(/takes two/);
   });
+
+  it('makes patches finer than the rest by their weights, which is no fault then', async () => {
+    const document = await after(
+      squares([0.1, 0.1, 0.2], [0.4, 0.1, 0.2], [0.7, 0.1, 0.2], [0.1, 0.5, 0.2]),
+      request('paint-patch', { faces: [1], patch: 'new' }),
+      request('weigh-patch', { patch: 1, times: 2 }),
+    );
+    const sides = (of: HemDocument) => boxes(of).map(([left, , right]) => right - left);
+    const done = await packed(document);
+    const [side, double] = sides(done);
+    expect(double / side).toBeCloseTo(2, 4);
+    expect(await findings(done)).toEqual([]);
+    const dense = await packed(document, { density: 300 });
+    expect(sides(dense).map((each) => Math.round(2048 * each))).toEqual([300, 600, 300, 300]);
+    const even = await after(dense, request('even-density', { shells: 'all', density: 200 }));
+    expect(sides(even).map((each) => Math.round(2048 * each))).toEqual([200, 400, 200, 200]);
+    // Beside what stays, too.
+    const held = await after(done, request('lock-shells', { shells: [1], locked: true }));
+    expect(sides(await packed(held))[0]).toBeCloseTo(side, 4);
+    const plain = await after(done, request('weigh-patch', { patch: 1, times: 1 }));
+    expect((await findings(plain)).map(({ kind }) => kind)).toEqual(['density']);
+  });
 });

@@ -4,6 +4,7 @@ import { turnedAlongGrain } from '../../document/grain.ts';
 import { groupOf } from '../../document/groups.ts';
 import { shellBoxes } from '../../document/layout.ts';
 import { LockedError } from '../../document/locks.ts';
+import { weightOfShell } from '../../document/patchWeights.ts';
 import { chosenShells, nameOfShell } from '../../document/shellChoice.ts';
 import { HemError } from '../../errors.ts';
 import { joinFlats } from '../../pack/freePlaces.ts';
@@ -39,6 +40,8 @@ interface Given {
 
 /** One shell, or several that are kept together, at the scale it has to the others. */
 export interface Packed extends PackShell, Guest {
+  /** How much finer than the rest its texture is to be. */
+  readonly weight: number;
   /** Each shell of it, and how many of its vertices are that one's. */
   readonly members: readonly { readonly s: number; readonly vertices: number }[];
 }
@@ -89,8 +92,11 @@ function laid(document: HemDocument, block: readonly number[]): Packed {
   const shells = block.map((s) => shellOf(document, s));
   const uvs = shells.map((shell) => shellUv(document, shell) as Float64Array);
   const members = block.map((s, i) => ({ s, vertices: uvs[i].length / 2 }));
-  const area = shells.reduce((sum, { positions, triangles }) => sum + surfaceArea(positions, triangles), 0);
-  const own = { s: block[0], members, area, turning: [0] };
+  const areas = shells.map(({ positions, triangles }) => surfaceArea(positions, triangles));
+  const area = areas.reduce((sum, each) => sum + each, 0);
+  const weighted = shells.reduce((sum, shell, i) => sum + areas[i] * weightOfShell(document, shell), 0);
+  const weight = area > 0 ? weighted / area : 1;
+  const own = { s: block[0], members, area, weight, turning: [0] };
   if (block.length === 1) return { ...own, triangles: shells[0].triangles, uv: uvs[0] };
   let first = 0;
   const triangles = shells.map((shell, i) => {
@@ -103,13 +109,13 @@ function laid(document: HemDocument, block: readonly number[]): Packed {
 
 /** What is packed, as it may be turned, at its size on the model where all come to one scale. */
 function scaled(document: HemDocument, packed: Packed, given: Given): Packed {
-  const { s, members, triangles, uv, area } = packed;
+  const { s, members, triangles, uv, area, weight } = packed;
   const isAlone = members.length === 1;
   const turned =
     given.turning === 'grain' && isAlone ? turnedAlongGrain(document, s, shellOf(document, s), uv) : uv;
   const isScaled = given.equalDensity || given.density !== undefined;
   const size = sizeOf(packed);
-  const factor = isScaled && size > 0 && area > 0 ? Math.sqrt(area / size) : 1;
+  const factor = isScaled && size > 0 && area > 0 ? weight * Math.sqrt(area / size) : 1;
   return { ...packed, triangles, uv: turned.map((x) => x * factor), turning: TURNINGS[given.turning] };
 }
 
@@ -136,7 +142,7 @@ function sizeOf({ triangles, uv }: Packed): number {
 /** Flat length per length on the model of shells together. */
 export function densityOf(shells: readonly Packed[]): number {
   const [area, flat] = shells.reduce(
-    ([area, flat], shell) => [area + shell.area, flat + sizeOf(shell)],
+    ([area, flat], shell) => [area + shell.area * shell.weight ** 2, flat + sizeOf(shell)],
     [0, 0],
   );
   return area > 0 && flat > 0 ? Math.sqrt(flat / area) : 1;

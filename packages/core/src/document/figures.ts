@@ -6,6 +6,7 @@ import { type ShellTopology, shellTopology } from '../surface/shellTopology.ts';
 import { boxOf, type UvBox } from '../surface/uvBox.ts';
 import { METHODS, type Method } from '../unfold/unfold.ts';
 import { current, type HemDocument, shellOf, shellsOf, shellUv } from './document.ts';
+import { weightOfFaces } from './patchWeights.ts';
 
 /** What is marked on a shell. */
 export interface ShellMarks {
@@ -20,6 +21,8 @@ export interface ShellMarks {
   readonly locked: boolean;
   /** The group in which it is packed; 0 for none. */
   readonly group: number;
+  /** How much finer than the rest its texture is to be. */
+  readonly weight: number;
 }
 
 /** What is known of one shell. */
@@ -57,17 +60,18 @@ export function figuresOf(document: HemDocument, shell: number): ShellFigures {
   };
 }
 
-export const shellMarks = (
-  { stale, relaxed, method, smoothed, locked, groups }: HemDocument,
-  faces: Uint32Array,
-): ShellMarks => ({
-  stale: isAnyMarked(stale, faces),
-  relaxed: isAnyMarked(relaxed, faces),
-  method: METHODS[method[faces[0]]],
-  smoothed: isAnyMarked(smoothed, faces),
-  locked: isAnyMarked(locked, faces),
-  group: groups[faces[0]],
-});
+export const shellMarks = (document: HemDocument, faces: Uint32Array): ShellMarks => {
+  const { stale, relaxed, method, smoothed, locked, groups } = document;
+  return {
+    stale: isAnyMarked(stale, faces),
+    relaxed: isAnyMarked(relaxed, faces),
+    method: METHODS[method[faces[0]]],
+    smoothed: isAnyMarked(smoothed, faces),
+    locked: isAnyMarked(locked, faces),
+    group: groups[faces[0]],
+    weight: weightOfFaces(document, faces),
+  };
+};
 
 /** Hot: asked for every face of a model after every act. */
 function isAnyMarked(marks: Uint8Array, faces: Uint32Array): boolean {
@@ -88,18 +92,18 @@ export interface Totals {
   readonly folded: number;
   /** Flat length per model length, averaged by area; times the texture size it is the texel density. */
   readonly density: number;
-  /** Greatest density of a shell over the least; infinite where one has no area in the flat, 1 where none has. */
+  /** Greatest density of a shell for its weight over the least; infinite where one has no area in the flat, 1 where none has. */
   readonly densitySpread: number;
 }
 
 /** Sums up shells, each weighing as much as its surface. Each shell's stretch stays scale-free by itself. */
 export function totalsOf(figures: readonly ShellFigures[]): Totals {
   let [unfolded, folds, least, most] = [0, 0, Infinity, 0];
-  for (const { stretch, folded } of figures) {
+  for (const { stretch, folded, weight } of figures) {
     if (!stretch) continue;
     folds += folded;
     unfolded++;
-    const density = Math.sqrt(stretch.uvArea / stretch.area);
+    const density = Math.sqrt(stretch.uvArea / stretch.area) / weight;
     least = Math.min(least, density);
     most = Math.max(most, density);
   }

@@ -1,9 +1,11 @@
-import { weightOfShell } from '../../document/patchWeights.ts';
+import { shellsOf } from '../../document/document.ts';
+import { weightOfFaces } from '../../document/patchWeights.ts';
 import { shellsLabel } from '../../document/shellChoice.ts';
 import { densities, usualDensity } from '../../inspect/densities.ts';
 import { about, optional, positive, record, whichShells } from '../../params.ts';
 import { surfaceArea } from '../../surface/areas.ts';
 import { signedArea } from '../../surface/flatArea.ts';
+import { facesOfShell } from '../../surface/shells.ts';
 import { transformUv } from '../../surface/similarity.ts';
 import { texelsAt } from '../../surface/tiles.ts';
 import { boxOf } from '../../surface/uvBox.ts';
@@ -26,6 +28,7 @@ export const evenDensity = operation({
     `Scale ${shellsLabel(document, shells)} to ${density ? 'a chosen density' : 'the density of the rest'}`,
   doing: 'Scaling',
   run(document, { shells, density }) {
+    const known = shellsOf(document);
     const wanted = density ?? usualDensity(densities(document));
     return clearlyChanged(document, shells, (shell, uv) => {
       const area = surfaceArea(shell.positions, shell.triangles);
@@ -33,7 +36,8 @@ export const evenDensity = operation({
       const box = boxOf(uv);
       const scale =
         flat > 0 && wanted
-          ? ((wanted * weightOfShell(document, shell)) / texelsAt(document.tiles, box)) *
+          ? ((wanted * weightOfFaces(document, facesOfShell(known, known.faceShell[shell.triangleFace[0]]))) /
+              texelsAt(document.tiles, box)) *
             Math.sqrt(area / flat)
           : 1;
       const [minU, minV, maxU, maxV] = box;

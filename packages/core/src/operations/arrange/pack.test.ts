@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { applyDelta } from '../../document/delta.ts';
 import { current, type HemDocument } from '../../document/document.ts';
+import { figuresOf, totalsOf } from '../../document/figures.ts';
 import { shellBoxes } from '../../document/layout.ts';
 import { densities } from '../../inspect/densities.ts';
 import { type Jobs, localJobs } from '../../jobs/index.ts';
@@ -258,6 +259,8 @@ describe('packing', () => {
     const [side, double] = sides(done);
     expect(double / side).toBeCloseTo(2, 4);
     expect(await findings(done)).toEqual([]);
+    const figures = [0, 1, 2, 3].map((s) => figuresOf(done, s));
+    expect(totalsOf(figures).densitySpread).toBeCloseTo(1, 4);
     const dense = await packed(document, { density: 300 });
     expect(sides(dense).map((each) => Math.round(2048 * each))).toEqual([300, 600, 300, 300]);
     const even = await after(dense, request('even-density', { shells: 'all', density: 200 }));

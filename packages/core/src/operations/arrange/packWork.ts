@@ -1,10 +1,10 @@
 import { isLocked } from '../../document/constraints.ts';
-import { type HemDocument, shellOf, shellUv } from '../../document/document.ts';
+import { type HemDocument, shellOf, shellsOf, shellUv } from '../../document/document.ts';
 import { turnedAlongGrain } from '../../document/grain.ts';
 import { groupOf } from '../../document/groups.ts';
 import { shellBoxes } from '../../document/layout.ts';
 import { LockedError } from '../../document/locks.ts';
-import { weightOfShell } from '../../document/patchWeights.ts';
+import { weightOfFaces } from '../../document/patchWeights.ts';
 import { chosenShells, nameOfShell } from '../../document/shellChoice.ts';
 import { HemError } from '../../errors.ts';
 import { joinFlats } from '../../pack/freePlaces.ts';
@@ -13,6 +13,7 @@ import { type Placement, placedUv } from '../../pack/placement.ts';
 import type { WhichShells } from '../../params.ts';
 import { surfaceArea } from '../../surface/areas.ts';
 import { triangleArea } from '../../surface/flatArea.ts';
+import { facesOfShell } from '../../surface/shells.ts';
 import type { UvBox } from '../../surface/uvBox.ts';
 import type { Guest } from './homes.ts';
 
@@ -94,7 +95,10 @@ function laid(document: HemDocument, block: readonly number[]): Packed {
   const members = block.map((s, i) => ({ s, vertices: uvs[i].length / 2 }));
   const areas = shells.map(({ positions, triangles }) => surfaceArea(positions, triangles));
   const area = areas.reduce((sum, each) => sum + each, 0);
-  const weighted = shells.reduce((sum, shell, i) => sum + areas[i] * weightOfShell(document, shell), 0);
+  const weighted = block.reduce(
+    (sum, s, i) => sum + areas[i] * weightOfFaces(document, facesOfShell(shellsOf(document), s)),
+    0,
+  );
   const weight = area > 0 ? weighted / area : 1;
   const own = { s: block[0], members, area, weight, turning: [0] };
   if (block.length === 1) return { ...own, triangles: shells[0].triangles, uv: uvs[0] };

@@ -1,10 +1,11 @@
 import Flatbush from 'flatbush';
-import { current, type HemDocument } from '../../document/document.ts';
+import { current, type HemDocument, shellsOf } from '../../document/document.ts';
 import { flatTriangles, shellBoxes } from '../../document/layout.ts';
 import { flatBorder } from '../../document/nearShells.ts';
 import { nearGroups } from '../../measure/nearness.ts';
 import { shellsOverlap } from '../../measure/overlap.ts';
 import { plural } from '../../plural.ts';
+import { facesOfShell } from '../../surface/shells.ts';
 import { gapOf, isOutside, tileOf, tooNearAt } from '../../surface/tiles.ts';
 import type { UvBox } from '../../surface/uvBox.ts';
 
@@ -50,9 +51,13 @@ export function closeness(
     const groups = new Uint32Array(segments.length / 4).fill(1, p.length / 4);
     return nearGroups(segments, groups, gapAt(a)).length > 0 ? 1 : 0;
   };
+  /** What was sewn and not laid anew yet is drawn out between its old places: that it lies on others so is no excuse. */
+  const isStale = (s: number): boolean => document.stale[facesOfShell(shellsOf(document), s)[0]] === 1;
   const isCloser = (a: number, b: number): boolean => {
     const close = nearness(now, a, b);
-    return close > 0 && (!before[a] || !before[b] || close > nearness(then, a, b));
+    if (close === 0 || !before[a] || !before[b]) return close > 0;
+    const most = isStale(a) || isStale(b) ? 1 : 2;
+    return close > Math.min(most, nearness(then, a, b));
   };
   const around = (s: number): number[] => {
     if (!boxes[s]) return [];

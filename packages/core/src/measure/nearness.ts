@@ -1,5 +1,6 @@
 import Flatbush from 'flatbush';
 import { heedStop, type StopSignal } from '../progress.ts';
+import { segmentDistance } from './segmentDistance.ts';
 
 /**
  * Which of some groups of segments come nearer than a gap to another group: for shells, whose borders these are, too near for the
@@ -35,34 +36,11 @@ export function nearGroups(
       const other = groups[j];
       // Each pair once, by the smaller group.
       if (other <= own || found.has(own * 2 ** 26 + other)) return false;
-      if (distanceOf(segments, i, j) >= gap) return false;
+      if (segmentDistance(segments, 4 * i, segments, 4 * j) >= gap) return false;
       found.add(own * 2 ** 26 + other);
       pairs.push(own, other);
       return false;
     });
   }
   return Uint32Array.from(pairs);
-}
-
-/** Distance of two segments in the plane; 0 where they cross. */
-function distanceOf(s: Float64Array, i: number, j: number): number {
-  const [a, b] = [4 * i, 4 * j];
-  const side = (o: number, u: number, v: number) =>
-    (s[o + 2] - s[o]) * (v - s[o + 1]) - (s[o + 3] - s[o + 1]) * (u - s[o]);
-  const [d1, d2] = [side(a, s[b], s[b + 1]), side(a, s[b + 2], s[b + 3])];
-  const [d3, d4] = [side(b, s[a], s[a + 1]), side(b, s[a + 2], s[a + 3])];
-  if (d1 * d2 < 0 && d3 * d4 < 0) return 0;
-  return Math.min(
-    toSegment(s, a, s[b], s[b + 1]),
-    toSegment(s, a, s[b + 2], s[b + 3]),
-    toSegment(s, b, s[a], s[a + 1]),
-    toSegment(s, b, s[a + 2], s[a + 3]),
-  );
-}
-
-function toSegment(s: Float64Array, o: number, u: number, v: number): number {
-  const [du, dv] = [s[o + 2] - s[o], s[o + 3] - s[o + 1]];
-  const square = du * du + dv * dv || 1;
-  const t = Math.max(0, Math.min(1, ((u - s[o]) * du + (v - s[o + 1]) * dv) / square));
-  return Math.hypot(u - s[o] - t * du, v - s[o + 1] - t * dv);
 }

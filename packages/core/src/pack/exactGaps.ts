@@ -1,3 +1,4 @@
+import { segmentDistance, segmentsCross } from '../measure/segmentDistance.ts';
 import type { Piece } from './pieces.ts';
 import type { Places } from './places.ts';
 
@@ -83,7 +84,7 @@ function leastDistance(a: Float64Array, b: Float64Array, limit: number): number 
       if (b[j] > right && b[j + 2] > right) continue;
       if (b[j + 1] < low && b[j + 3] < low) continue;
       if (b[j + 1] > high && b[j + 3] > high) continue;
-      least = Math.min(least, segmentDistance(a, i, b, j));
+      least = Math.min(least, segmentsCross(a, i, b, j) ? CROSSING : segmentDistance(a, i, b, j));
     }
   }
   return least;
@@ -91,25 +92,3 @@ function leastDistance(a: Float64Array, b: Float64Array, limit: number): number 
 
 /** Distance of segments that cross, in heights of a tile: less than any gap, 0 too, and large enough to show in the next round. */
 const CROSSING = -1e-4;
-
-function segmentDistance(a: Float64Array, i: number, b: Float64Array, j: number): number {
-  const side = (s: Float64Array, o: number, u: number, v: number) =>
-    (s[o + 2] - s[o]) * (v - s[o + 1]) - (s[o + 3] - s[o + 1]) * (u - s[o]);
-  if (
-    side(a, i, b[j], b[j + 1]) * side(a, i, b[j + 2], b[j + 3]) < 0 &&
-    side(b, j, a[i], a[i + 1]) * side(b, j, a[i + 2], a[i + 3]) < 0
-  )
-    return CROSSING;
-  return Math.min(
-    toSegment(a, i, b[j], b[j + 1]),
-    toSegment(a, i, b[j + 2], b[j + 3]),
-    toSegment(b, j, a[i], a[i + 1]),
-    toSegment(b, j, a[i + 2], a[i + 3]),
-  );
-}
-
-function toSegment(s: Float64Array, o: number, u: number, v: number): number {
-  const [du, dv] = [s[o + 2] - s[o], s[o + 3] - s[o + 1]];
-  const t = Math.max(0, Math.min(1, ((u - s[o]) * du + (v - s[o + 1]) * dv) / (du * du + dv * dv || 1)));
-  return Math.hypot(u - s[o] - t * du, v - s[o + 1] - t * dv);
-}

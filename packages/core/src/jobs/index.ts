@@ -18,6 +18,8 @@ import { meetsBound } from './meetsBound.ts';
 import { openPieces } from './openPieces.ts';
 import { packBetter } from './packBetter.ts';
 import { packFirst } from './packFirst.ts';
+import { packFrom } from './packFrom.ts';
+import { packInto } from './packInto.ts';
 import { packSome } from './packSome.ts';
 import { predict } from './predict.ts';
 import { proposeSeams } from './proposeSeams.ts';
@@ -43,8 +45,10 @@ export const JOBS = [
   straightStrips,
   brushShell,
   packFirst,
+  packFrom,
   packBetter,
   packSome,
+  packInto,
   openPieces,
   bestCut,
   copies,

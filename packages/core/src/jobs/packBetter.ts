@@ -1,6 +1,7 @@
-import { type Better, type BetterOptions, packBetter as pack } from '../pack/packBetter.ts';
+import { type Better, packBetter as pack } from '../pack/packBetter.ts';
 import type { PackShell } from '../pack/packShell.ts';
 import type { Placement } from '../pack/placement.ts';
+import type { SearchOptions } from '../pack/searchShells.ts';
 import type { Job } from './job.ts';
 
 /** A layout of a tile made better for some rounds. */
@@ -9,7 +10,7 @@ export const packBetter: Job<
   {
     readonly shells: readonly PackShell[];
     readonly start: readonly Placement[];
-    readonly options: BetterOptions;
+    readonly options: SearchOptions;
   },
   Better
 > = {

@@ -1,10 +1,11 @@
+import type { Frame } from './frame.ts';
 import type { PackOptions, PackShell } from './packShell.ts';
 import type { Fineness } from './pieces.ts';
 import type { Shape } from './shape.ts';
 
 /** From so many shells on there are many, and up to so many there are few. */
 const [FEW, MANY] = [100, 1000];
-/** Cells in the height of the frame. */
+/** Cells along a side of the frame, were it square. */
 const [COARSE, FINE, FINEST] = [256, 512, 1024];
 /** Fields reach gaps of scales down to this part of the one that they are made for. */
 export const LEAST_PART = 0.7;
@@ -13,7 +14,11 @@ const CELLS_BETWEEN = 12;
 /** Whether there are so many shells that each costs too much to look at it twice. */
 export const areMany = ({ length }: readonly PackShell[]): boolean => length > MANY;
 
-/** Cells in the height of a frame for a first layout, and for one that is made better. */
+/** The side of a cell: as many fill a frame whatever its shape. */
+export const cellIn = ([left, low, right, high]: Frame, cells: number): number =>
+  Math.sqrt((right - left) * (high - low)) / cells;
+
+/** Cells along a side of a square frame for a first layout, and for one that is made better. */
 export const cellsAtFirst = (shells: readonly PackShell[]): number =>
   areMany(shells) ? FINEST : shells.length > FEW ? FINE : COARSE;
 export const cellsOf = (shells: readonly PackShell[]): number => (areMany(shells) ? FINEST : FINE);
@@ -22,7 +27,7 @@ export const cellsOf = (shells: readonly PackShell[]): number => (areMany(shells
  * How finely each shell is looked at.
  *
  * @param reference  about the scale at which shells will lie
- * @param cells  in the height of the frame
+ * @param cells  along a side of the frame, were it square
  */
 export function finenessOf(
   shapes: readonly Shape[],
@@ -31,7 +36,7 @@ export function finenessOf(
   reference: number,
   cells: number,
 ): Fineness[] {
-  const cell = (frame[3] - frame[1]) / cells;
+  const cell = cellIn(frame, cells);
   const scales = shells.map(({ locked }) => (locked ? 1 : reference));
   // A strip no wider than this is seen wherever it lies across another.
   const thinnest = shapes.reduce(

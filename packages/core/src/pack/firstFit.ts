@@ -11,8 +11,8 @@ export interface FitOptions {
   readonly angles: readonly (readonly number[])[];
   /** Pieces that lie where they are, as they are. */
   readonly locked: readonly boolean[];
-  /** Cells in the height of the frame. */
-  readonly cells: number;
+  /** Side of a cell of the raster. */
+  readonly cell: number;
 }
 
 export interface FirstFitOptions extends FitOptions {
@@ -107,15 +107,15 @@ function fill(
   pieces: readonly FieldShape[],
   places: Places,
   order: readonly number[],
-  { frame, gap, angles, locked, cells }: FitOptions,
+  { frame, gap, angles, locked, cell }: FitOptions,
   signal: StopSignal,
   left?: Set<number>,
 ): number {
   const tall = frame[3] - frame[1];
-  const cell = tall / cells;
+  const rows = tall / cell;
   const columns = Math.floor((frame[2] - frame[0]) / cell + 1e-6);
   const widest = order.reduce((most, i) => Math.max(most, longest(pieces[i]) * places.scale[i]), 0);
-  const raster = emptyRaster(columns, 2 * cells, (3 * widest + 2 * gap) / cell + 4);
+  const raster = emptyRaster(columns, 2 * Math.ceil(rows), (3 * widest + 2 * gap) / cell + 4);
   pieces.forEach((piece, i) => {
     if (!locked[i]) return;
     const mask = maskOf(piece, places.angle[i], places.scale[i], gap, cell);
@@ -134,7 +134,7 @@ function fill(
     const from = order.length > MANY ? (rowFor.get(size) ?? 0) : 0;
     for (const angle of angles[i]) {
       const mask = maskOf(pieces[i], angle, places.scale[i], gap, cell);
-      const top = left ? Math.floor(cells - gap / cell - mask.high - 0.5) + 1 : 2 * cells;
+      const top = left ? Math.floor(rows - gap / cell - mask.high - 0.5) + 1 : 2 * Math.ceil(rows);
       const found = raster.lowest(
         mask,
         from,

@@ -1,7 +1,8 @@
 import { type Context, heedStop, type StopSignal } from '../progress.ts';
-import { areMany, cellsAtFirst, finenessOf, LEAST_PART } from './fineness.ts';
+import { areMany, cellIn, cellsAtFirst, finenessOf, LEAST_PART } from './fineness.ts';
 import { type FitOptions, firstFit, fitSome } from './firstFit.ts';
 import { largestIn, turnedBox } from './frame.ts';
+import { haveClusters, packClusters } from './packClusters.ts';
 import { type PackOptions, type PackShell, turningOf } from './packShell.ts';
 import { type FieldShape, withField } from './pieces.ts';
 import { type Placement, placementsOf } from './placement.ts';
@@ -10,7 +11,7 @@ import { type Shape, shapeOf } from './shape.ts';
 import type { Turning } from './turning.ts';
 
 /**
- * A first layout, made at once; see `firstFit`.
+ * A first layout, made at once; see `firstFit`, and `packClusters` where some shells are to lie near each other.
  *
  * @returns undefined where the shells fit at no scale that is of use
  * @throws StoppedError
@@ -18,8 +19,10 @@ import type { Turning } from './turning.ts';
 export function packFirst(
   shells: readonly PackShell[],
   options: PackOptions,
-  { signal }: Context,
+  context: Context,
 ): Placement[] | undefined {
+  if (haveClusters(shells)) return packClusters(shells, options, context, packFirst);
+  const { signal } = context;
   const { frame, gap, most = Infinity } = options;
   // Grown by half the gap, each covers no less than a circle of that radius.
   const free = shells.filter(({ locked }) => !locked).length;
@@ -99,7 +102,7 @@ const fitOptions = (
     turningOf(shell, shapes[i]).angles.slice(0, areMany(shells) ? FEW_ANGLES : undefined),
   ),
   locked: shells.map(({ locked }) => locked === true),
-  cells: cellsAtFirst(shells),
+  cell: cellIn(frame, cellsAtFirst(shells)),
 });
 
 /** Of many shells each is tried at so many angles at first. */

@@ -1,7 +1,7 @@
 import { boxAngles } from './boxAngles.ts';
-import type { Frame } from './frame.ts';
+import { type Frame, largestIn } from './frame.ts';
 import type { FlatMesh } from './outline.ts';
-import type { Shape } from './shape.ts';
+import { type Shape, shapeOf } from './shape.ts';
 import type { Turning } from './turning.ts';
 
 /** One flat shell that is to be packed. */
@@ -10,6 +10,8 @@ export interface PackShell extends FlatMesh {
   readonly turning: 'free' | readonly number[];
   /** Whether it lies where it shall, at its scale: others go round it. */
   readonly locked?: boolean;
+  /** Shells of one number are laid near each other; those without lie anywhere. */
+  readonly near?: number;
 }
 
 export interface PackOptions {
@@ -20,8 +22,16 @@ export interface PackOptions {
   readonly texel: number;
   /** Scale that is not exceeded. */
   readonly most?: number;
+  /** Whether shells are moved no farther from where they are than they must be. */
+  readonly stay?: boolean;
 }
 
 /** How a shell may be turned, with the angles that are likely to do. */
 export const turningOf = ({ turning }: PackShell, shape: Shape): Turning =>
   turning === 'free' ? { angles: boxAngles(shape), isFree: true } : { angles: turning, isFree: false };
+
+/** The greatest scale at which a shell fits a frame by itself. */
+export function largestScale(shell: PackShell, { frame, gap }: PackOptions): number {
+  const shape = shapeOf(shell);
+  return largestIn(shape, turningOf(shell, shape), frame, gap).scale;
+}

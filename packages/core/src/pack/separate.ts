@@ -13,6 +13,10 @@ export interface Search {
   /** Pieces that stay where they are. */
   readonly locked: readonly boolean[];
   readonly turning: readonly Turning[];
+  /** Pieces near which each is laid, itself among them; undefined where it may lie anywhere. */
+  readonly mates: readonly (readonly number[] | undefined)[];
+  /** Whether pieces are moved no farther than they must be. */
+  readonly stay: boolean;
   /** Penetration of a gap that is allowed. */
   readonly slack: number;
   readonly random: () => number;
@@ -109,7 +113,7 @@ interface Place {
 
 /** Moves a piece to the best place that is found, if that is better than where it is. */
 function movePiece(search: Search, i: number, now: number): void {
-  const { places, pieces, random, turning } = search;
+  const { places, pieces, random, turning, mates } = search;
   const here: Place = { u: places.u[i], v: places.v[i], angle: places.angle[i] };
   const size = places.scale[i] * Math.max(pieces[i].halfWidth, pieces[i].halfHeight);
   const tried: (Place & { overlap: number })[] = [{ ...here, overlap: now }];
@@ -122,20 +126,28 @@ function movePiece(search: Search, i: number, now: number): void {
     tried.splice(k, 0, { u: places.u[i], v: places.v[i], angle: places.angle[i], overlap });
     if (tried.length > REFINED + 1) tried.pop();
   };
-  for (let k = 0; k < ANYWHERE; k++) {
-    const angle = anyAngle(turning[i], random);
-    if (!setPlace(search, i, { ...here, angle })) continue;
-    const [left, low, right, high] = search.collider.range(i);
-    tryAt({ u: left + random() * (right - left), v: low + random() * (high - low), angle });
-  }
-  for (let k = 0; k < NEARBY; k++) {
-    const far = size * 2 * random() ** 2;
-    const way = 2 * Math.PI * random();
-    tryAt({
-      u: here.u + far * Math.cos(way),
-      v: here.v + far * Math.sin(way),
-      angle: random() < 0.5 ? here.angle : nearAngle(turning[i], here.angle, random),
-    });
+  if (search.stay)
+    for (let k = 0; k < ANYWHERE; k++) {
+      // The nearest first: of places that are as good the first is kept.
+      const far = 2 * size * ((k + random()) / ANYWHERE) ** 2;
+      const way = 2 * Math.PI * random();
+      tryAt({ u: here.u + far * Math.cos(way), v: here.v + far * Math.sin(way), angle: here.angle });
+    }
+  else {
+    for (let k = 0; k < ANYWHERE; k++) {
+      const angle = anyAngle(turning[i], random);
+      if (!setPlace(search, i, { ...here, angle })) continue;
+      tryAt({ ...(mates[i] ? nearMate(search, mates[i], size) : anywhere(search, i)), angle });
+    }
+    for (let k = 0; k < NEARBY; k++) {
+      const far = size * 2 * random() ** 2;
+      const way = 2 * Math.PI * random();
+      tryAt({
+        u: here.u + far * Math.cos(way),
+        v: here.v + far * Math.sin(way),
+        angle: random() < 0.5 ? here.angle : nearAngle(turning[i], here.angle, random),
+      });
+    }
   }
   let best = tried[0];
   for (const place of tried.slice(0, REFINED)) {
@@ -146,6 +158,24 @@ function movePiece(search: Search, i: number, now: number): void {
   if (best.overlap > 0) best = refine(search, i, best, 0.02 * size, search.slack);
   setPlace(search, i, best.overlap < now ? best : here);
   search.collider.settled(i);
+}
+
+/** A place in the frame. */
+function anywhere({ collider, random }: Search, i: number): Omit<Place, 'angle'> {
+  const [left, low, right, high] = collider.range(i);
+  return { u: left + random() * (right - left), v: low + random() * (high - low) };
+}
+
+/** A place beside one of the pieces near which this one is to lie. */
+function nearMate(
+  { places, pieces, random }: Search,
+  mates: readonly number[],
+  size: number,
+): Omit<Place, 'angle'> {
+  const mate = mates[Math.floor(random() * mates.length)];
+  const { halfWidth, halfHeight } = pieces[mate];
+  const far = size + places.scale[mate] * Math.max(halfWidth, halfHeight);
+  return { u: places.u[mate] + (2 * random() - 1) * far, v: places.v[mate] + (2 * random() - 1) * far };
 }
 
 const oneOf = (angles: readonly number[], random: () => number): number =>

@@ -1,4 +1,4 @@
-import { triangleArea } from '../surface/flatArea.ts';
+import { coveredArea } from '../surface/flatArea.ts';
 import { boxOf } from '../surface/uvBox.ts';
 import { type Chain, type FlatMesh, outlineOf, segmentsOf } from './outline.ts';
 
@@ -29,18 +29,12 @@ export function shapeOf({ triangles, uv }: FlatMesh): Shape {
     middle,
     halfWidth: (maxU - minU) / 2,
     halfHeight: (maxV - minV) / 2,
-    area: areaOf(mesh),
+    area: coveredArea(triangles, mesh.uv),
     chains,
     segments,
     border: lengthOf(segments),
     hull: hullOf(mesh.uv),
   };
-}
-
-function areaOf({ triangles, uv }: FlatMesh): number {
-  let sum = 0;
-  for (let t = 0; t < triangles.length / 3; t++) sum += Math.abs(triangleArea(triangles, uv, t));
-  return sum;
 }
 
 function lengthOf(segments: Float64Array): number {

@@ -1,6 +1,6 @@
 import { bucket } from '../mesh/connectivity.ts';
 import { anyDiagonal } from '../surface/anyDiagonal.ts';
-import { triangleArea } from '../surface/flatArea.ts';
+import { coveredArea, triangleArea } from '../surface/flatArea.ts';
 import { type RestTriangles, restTriangles } from '../surface/restTriangles.ts';
 import type { Shell } from '../surface/shell.ts';
 
@@ -57,9 +57,7 @@ export function brushedShell(shell: Shell, uv: Float64Array, held: Uint8Array): 
   const count = positions.length / 3;
   const rest = restTriangles(positions, triangles);
   const guards = anyDiagonal(shell);
-  let flat = 0;
-  for (let t = 0; t < triangles.length / 3; t++) flat += Math.abs(triangleArea(triangles, uv, t));
-  const due = flat / (rest.totalArea || 1);
+  const due = coveredArea(triangles, uv) / (rest.totalArea || 1);
   const least = guards.rest.area.map((area, t) =>
     Math.min(LEAST * due * area, triangleArea(guards.triangles, uv, t)),
   );

@@ -2,7 +2,7 @@ import { type Factor, release } from '../linear/cholesky.ts';
 import { factoriseTriangles, solveTriangles, triangleSystem } from '../linear/triangleSystem.ts';
 import { type Context, heedStop } from '../progress.ts';
 import type { WeightedTriangles } from '../surface/anyDiagonal.ts';
-import { triangleArea } from '../surface/flatArea.ts';
+import { coveredArea, triangleArea } from '../surface/flatArea.ts';
 import { type AreaTerm, energy, quadratic } from './distortion.ts';
 import { freeTriangles } from './freeTriangles.ts';
 import { growOverTriangles } from './growOverTriangles.ts';
@@ -56,9 +56,7 @@ export function invertedTriangles(
   uv: Float64Array,
   part: number,
 ): number[] {
-  let flat = 0;
-  for (let t = 0; t < rest.area.length; t++) flat += Math.abs(triangleArea(triangles, uv, t));
-  const least = (part * flat) / rest.totalArea;
+  const least = (part * coveredArea(triangles, uv)) / rest.totalArea;
   const down: number[] = [];
   for (let t = 0; t < rest.area.length; t++)
     if (!(triangleArea(triangles, uv, t) > least * rest.area[t])) down.push(t);
@@ -138,11 +136,9 @@ function regularised(epsilon: number): AreaTerm {
 }
 
 function sizeOf({ triangles, rest }: WeightedTriangles, uv: Float64Array): number {
-  let [flat, solid] = [0, 0];
-  for (let t = 0; t < rest.area.length; t++) {
-    flat += Math.abs(triangleArea(triangles, uv, t));
-    solid += rest.local[3 * t] * rest.local[3 * t + 2] * 0.5;
-  }
+  const flat = coveredArea(triangles, uv);
+  let solid = 0;
+  for (let t = 0; t < rest.area.length; t++) solid += rest.local[3 * t] * rest.local[3 * t + 2] * 0.5;
   return flat > 0 ? Math.sqrt(solid / flat) : 1;
 }
 

@@ -5,6 +5,13 @@ export function signedArea(triangles: Uint32Array, uv: Float64Array): number {
   return area;
 }
 
+/** Area that the triangles of a flat shell cover together, on whichever side they lie. */
+export function coveredArea(triangles: Uint32Array, uv: Float64Array): number {
+  let area = 0;
+  for (let t = 0; t < triangles.length / 3; t++) area += Math.abs(triangleArea(triangles, uv, t));
+  return area;
+}
+
 /** Area of triangle t in the flat, negative when it is flipped. */
 export function triangleArea(triangles: Uint32Array, uv: Float64Array, t: number): number {
   const a = 2 * triangles[3 * t];

@@ -1,10 +1,11 @@
-import { type HemDocument, shellsOf } from '../../document/document.ts';
-import { facesOfShell } from '../../surface/shells.ts';
-import { type Tile, tileOf } from '../../surface/tiles.ts';
+import type { HemDocument } from '../../document/document.ts';
+import { HemError } from '../../errors.ts';
+import { frameOf, type Tile, tileOf } from '../../surface/tiles.ts';
 import type { UvBox } from '../../surface/uvBox.ts';
+import { KINDS, kindOf } from './kinds.ts';
 
-/** How shells are told to tiles: each stays where it lies, or they are spread evenly, one by one or those of a part or a material together. */
-export const SPREADS = ['stay', 'even', 'part', 'material'] as const;
+/** How shells are told to tiles: each stays where it lies, or they are spread evenly, one by one or those of a part, material or patch together. */
+export const SPREADS = ['stay', 'even', ...KINDS] as const;
 export type Spread = (typeof SPREADS)[number];
 
 /** A shell that goes to some tile. */
@@ -14,10 +15,38 @@ export interface Guest {
   readonly area: number;
 }
 
-/** A tile and what goes there. */
-export interface Home<G extends Guest> {
+/** What is filled: a tile, or a region of it. */
+export interface Place {
   readonly tile: Tile;
+  readonly frame: UvBox;
+}
+
+/** A place and what goes there. */
+export interface Home<G extends Guest> extends Place {
   readonly shells: readonly G[];
+}
+
+/**
+ * The part of a region that lies in the tile in which its middle lies.
+ *
+ * @throws HemError when it lies in none, or is none
+ */
+export function regionIn(tiles: readonly Tile[], region: UvBox): Place {
+  const [left, low, right, high] = region;
+  const tile = left < right && low < high ? tileOf(tiles, region) : undefined;
+  if (!tile)
+    throw new HemError(
+      'no-region',
+      'That region has no width or height, or its middle lies in no tile: draw it inside a tile.',
+    );
+  const [minU, minV, maxU, maxV] = frameOf(tile);
+  const frame = [
+    Math.max(left, minU),
+    Math.max(low, minV),
+    Math.min(right, maxU),
+    Math.min(high, maxV),
+  ] as const;
+  return { tile, frame };
 }
 
 /**
@@ -47,7 +76,9 @@ export function homesOf<G extends Guest>(
       load.set(tile, (load.get(tile) ?? 0) + area / tile.height ** 2);
     }
   }
-  return [...byTile].flatMap(([tile, shells]) => (shells.length > 0 ? [{ tile, shells }] : []));
+  return [...byTile].flatMap(([tile, shells]) =>
+    shells.length > 0 ? [{ tile, frame: frameOf(tile), shells }] : [],
+  );
 }
 
 function groupsOf<G extends Guest>(
@@ -55,14 +86,12 @@ function groupsOf<G extends Guest>(
   guests: readonly G[],
   spread: Exclude<Spread, 'stay'>,
 ): Iterable<G[]> {
-  const { faceObject, faceMaterial } = document.model;
-  const groups = new Map<number, G[]>();
-  guests.forEach((guest, i) => {
-    const [face] = facesOfShell(shellsOf(document), guest.s);
-    const key = spread === 'even' ? i : spread === 'part' ? faceObject[face] : faceMaterial[face];
+  const groups = new Map<unknown, G[]>();
+  for (const guest of guests) {
+    const key = spread === 'even' ? guest : kindOf(document, guest.s, spread);
     const group = groups.get(key);
     if (group) group.push(guest);
     else groups.set(key, [guest]);
-  });
+  }
   return groups.values();
 }

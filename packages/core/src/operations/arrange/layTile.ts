@@ -2,8 +2,9 @@ import { HemError, StoppedError } from '../../errors.ts';
 import type { PackOptions, PackShell } from '../../pack/packShell.ts';
 import { type Placement, placementsIn } from '../../pack/placement.ts';
 import type { Progress, StopSignal } from '../../progress.ts';
-import { frameOf, gapOf, type Tile } from '../../surface/tiles.ts';
+import { aspectOf, gapOf, type Tile } from '../../surface/tiles.ts';
 import type { OperationContext } from '../operation.ts';
+import type { Place } from './homes.ts';
 
 export interface Effort {
   /** Rounds of moves that each chain makes. */
@@ -24,9 +25,9 @@ const BETWEEN = 150;
 /** Gaps are kept in a file of six digits, too: both ends are off by as much at most. */
 const SIX_DIGITS = 2e-6;
 
-/** What fills a tile, and how far apart. */
-export const tileOptions = (tile: Tile): PackOptions => ({
-  frame: frameOf(tile),
+/** What is filled, and how far apart shells are there. */
+export const placeOptions = ({ tile, frame }: Place): PackOptions => ({
+  frame,
   gap: gapOf(tile) + 2 * SIX_DIGITS,
   texel: 1 / tile.height,
 });
@@ -34,15 +35,17 @@ export const tileOptions = (tile: Tile): PackOptions => ({
 /**
  * Lays shells into a tile as large as they go, better the longer it may take; a Stop keeps the best so far.
  *
- * @param untilLaid  ends the first layout, before which there is nothing to keep
  * @param shells  those that are packed, at the scales they shall have to one another, and locked ones as they lie
+ * @param start  where all of them lie, if they are to be moved no farther than they must be; undefined for a layout anew
  * @param most  scale that is not exceeded
+ * @param untilLaid  ends the first layout, before which there is nothing to keep
  * @param show  called with every better layout
  * @returns a placement a shell
  */
 export async function layTile(
   shells: readonly PackShell[],
-  tile: Tile,
+  start: readonly Placement[] | undefined,
+  place: Place,
   most: number,
   { steps, seconds, seed }: Effort,
   context: OperationContext,
@@ -50,8 +53,12 @@ export async function layTile(
   show: (placements: readonly Placement[]) => void,
 ): Promise<readonly Placement[]> {
   const { jobs, signal } = context;
-  const options = { ...tileOptions(tile), most };
-  let best = await jobs.run('pack-first', { shells, options }, { signal: untilLaid, report() {} });
+  const { tile, frame } = place;
+  const options = { ...placeOptions(place), most, stay: start !== undefined };
+  const first = { signal: untilLaid, report() {} };
+  let best = start
+    ? await jobs.run('pack-from', { shells, start, options: { ...options, seed } }, first)
+    : await jobs.run('pack-first', { shells, options }, first);
   if (!best)
     throw shells.some(({ locked }) => locked)
       ? new NoRoomError()
@@ -64,6 +71,8 @@ export async function layTile(
   let since = Date.now();
   let done = 0;
   const begun = Date.now();
+  /** Of the tile that is filled. */
+  const part = ((frame[2] - frame[0]) * (frame[3] - frame[1])) / aspectOf([tile]);
   const fraction = () => {
     if (seconds !== undefined) return Math.min(1, (Date.now() - begun) / 1000 / seconds);
     return steps < ENDLESS ? done / steps : undefined;
@@ -73,23 +82,23 @@ export async function layTile(
     const placements = placementsIn(places);
     if (scaleOf(placements) <= shown) return;
     shown = scaleOf(placements);
-    used = figure;
-    context.report({ figure, fraction: fraction() });
+    used = figure && figure * part;
+    context.report({ figure: used, fraction: fraction() });
     if (Date.now() - since < BETWEEN) return;
     since = Date.now();
     show(placements);
   };
   for (let leg = 0; done < steps && !signal.aborted; leg++) {
     const rounds = Math.min(steps - done, FIRST_LEG * 2 ** leg);
-    const start: readonly Placement[] = best;
+    const from: readonly Placement[] = best;
     const ends = await Promise.all(
       Array.from({ length: CHAINS }, (_, chain) => {
         const leap = { ...options, rounds, seed: seed + 1000 * leg + chain };
         return jobs
-          .run('pack-better', { shells, start, options: leap }, { signal, report })
+          .run('pack-better', { shells, start: from, options: leap }, { signal, report })
           .catch((error) => {
             // One that was stopped before it began.
-            if (error instanceof StoppedError) return { placements: start, isGreatest: false };
+            if (error instanceof StoppedError) return { placements: from, isGreatest: false };
             throw error;
           });
       }),

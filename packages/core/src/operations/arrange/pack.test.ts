@@ -10,22 +10,13 @@ import { answerQuestion } from '../../questions/index.ts';
 import { FIRST_TILE, isOutside, type Tile } from '../../surface/tiles.ts';
 import type { UvBox } from '../../surface/uvBox.ts';
 import { after } from '../../testing/acts.ts';
+import { boxes, columns, findings, packed } from '../../testing/packedDocument.ts';
 import { squares } from '../../testing/squares.ts';
 import type { ParamsOf } from '../catalogue.ts';
 import { carryOut, request } from '../catalogue.ts';
 import { localContext } from '../localContext.ts';
 
 const tile = (number: number, more: Partial<Tile> = {}): Tile => ({ ...FIRST_TILE, number, ...more });
-
-const boxes = (document: HemDocument): number[][] =>
-  shellBoxes(document).map((box) => [...(box as UvBox)].map((x) => Number(x.toFixed(6))));
-const columns = (document: HemDocument): number[] =>
-  shellBoxes(document).map((box) => Math.floor((box as UvBox)[0]));
-/** What is wrong; a shell that was turned may stand on its head, which is a hint and no fault. */
-const findings = async (document: HemDocument) =>
-  (await answerQuestion(document, 'inspection', {}, { ...unattended, jobs: localJobs })).findings.filter(
-    ({ kind }) => kind !== 'upside-down',
-  );
 
 /** Squares over all of the tile and beyond. */
 const spilt = (count: number) =>
@@ -35,9 +26,6 @@ const spilt = (count: number) =>
       (_, i) => [0.3 * (i % 5), 0.2 * Math.floor(i / 5), 0.25 + 0.02 * (i % 3)] as const,
     ),
   );
-
-const packed = (document: HemDocument, params: ParamsOf<'pack'> = {}) =>
-  after(document, request('pack', params));
 
 /** Which way the first side of a shell runs, quarter turns; a fraction where it runs askew. */
 const quarterOf = (document: HemDocument, face: number): number => {
@@ -160,9 +148,6 @@ describe('packing', () => {
     expect(columns(done).filter((column) => column === 0)).toHaveLength(9);
     expect(told.delta.notes[0]).toBe('1 tile added: 2 hold all at this density.');
     expect(await findings(done)).toEqual([]);
-    await expect(carryOut(document, request('pack', { density: 2100 }), localContext)).rejects.toThrow(
-      /At 2100 texels a unit a shell is larger than a tile/,
-    );
   });
 
   it('comes to the same on one core as on several, whichever is done first', async () => {

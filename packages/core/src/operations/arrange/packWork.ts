@@ -9,13 +9,14 @@ import { chosenShells, nameOfShell } from '../../document/shellChoice.ts';
 import { HemError } from '../../errors.ts';
 import { joinFlats } from '../../pack/freePlaces.ts';
 import type { PackShell } from '../../pack/packShell.ts';
-import { type Placement, placedUv } from '../../pack/placement.ts';
+import { asItLies, type Placement, placedUv } from '../../pack/placement.ts';
 import type { WhichShells } from '../../params.ts';
 import { surfaceArea } from '../../surface/areas.ts';
-import { triangleArea } from '../../surface/flatArea.ts';
+import { coveredArea } from '../../surface/flatArea.ts';
 import { facesOfShell } from '../../surface/shells.ts';
 import type { UvBox } from '../../surface/uvBox.ts';
 import type { Guest } from './homes.ts';
+import { type Kind, kindOf } from './kinds.ts';
 
 /** Angles by which shells may be turned, radians; those of a grain line were turned along it before. */
 const TURNINGS = {
@@ -37,6 +38,8 @@ interface Given {
   readonly turning: keyof typeof TURNINGS;
   readonly equalDensity: boolean;
   readonly density?: number;
+  readonly near: Kind | 'none';
+  readonly start: 'afresh' | 'here';
 }
 
 /** One shell, or several that are kept together, at the scale it has to the others. */
@@ -45,6 +48,8 @@ export interface Packed extends PackShell, Guest {
   readonly weight: number;
   /** Each shell of it, and how many of its vertices are that one's. */
   readonly members: readonly { readonly s: number; readonly vertices: number }[];
+  /** Where the middle of its box lies now, and the area that it takes. */
+  readonly now: { readonly u: number; readonly v: number; readonly area: number };
 }
 
 export interface PackWork {
@@ -101,26 +106,50 @@ function laid(document: HemDocument, block: readonly number[]): Packed {
   );
   const weight = area > 0 ? weighted / area : 1;
   const own = { s: block[0], members, area, weight, turning: [0] };
-  if (block.length === 1) return { ...own, triangles: shells[0].triangles, uv: uvs[0] };
+  if (block.length === 1) return withPlace({ ...own, triangles: shells[0].triangles, uv: uvs[0] });
   let first = 0;
   const triangles = shells.map((shell, i) => {
     const numbered = shell.triangles.map((v) => v + first);
     first += members[i].vertices;
     return numbered;
   });
-  return { ...own, triangles: Uint32Array.from(triangles.flatMap((list) => [...list])), uv: joinFlats(uvs) };
+  return withPlace({
+    ...own,
+    triangles: Uint32Array.from(triangles.flatMap((list) => [...list])),
+    uv: joinFlats(uvs),
+  });
+}
+
+function withPlace(shell: Omit<Packed, 'now'>): Packed {
+  const { u, v } = asItLies(shell.uv);
+  return { ...shell, now: { u, v, area: coveredArea(shell.triangles, shell.uv) } };
 }
 
 /** What is packed, as it may be turned, at its size on the model where all come to one scale. */
 function scaled(document: HemDocument, packed: Packed, given: Given): Packed {
-  const { s, members, triangles, uv, area, weight } = packed;
+  const { s, members, uv, area, weight, now } = packed;
+  const isTurned = given.start === 'afresh';
   const isAlone = members.length === 1;
   const turned =
-    given.turning === 'grain' && isAlone ? turnedAlongGrain(document, s, shellOf(document, s), uv) : uv;
+    isTurned && given.turning === 'grain' && isAlone
+      ? turnedAlongGrain(document, s, shellOf(document, s), uv)
+      : uv;
   const isScaled = given.equalDensity || given.density !== undefined;
-  const size = sizeOf(packed);
-  const factor = isScaled && size > 0 && area > 0 ? weight * Math.sqrt(area / size) : 1;
-  return { ...packed, triangles, uv: turned.map((x) => x * factor), turning: TURNINGS[given.turning] };
+  const factor = isScaled && now.area > 0 && area > 0 ? weight * Math.sqrt(area / now.area) : 1;
+  return {
+    ...packed,
+    uv: turned.map((x) => x * factor),
+    turning: isTurned ? TURNINGS[given.turning] : TURNINGS.none,
+    near: given.near === 'none' ? undefined : kindOf(document, s, given.near),
+  };
+}
+
+/** Where shells lie now, all at the scale at which they take the room that they take now. */
+export function placesNow(shells: readonly Packed[]): Placement[] {
+  const taken = shells.reduce((sum, { now }) => sum + now.area, 0);
+  const scale =
+    Math.sqrt(taken / shells.reduce((sum, shell) => sum + coveredArea(shell.triangles, shell.uv), 0)) || 1;
+  return shells.map(({ now: { u, v } }) => ({ u, v, angle: 0, scale }));
 }
 
 /** New UVs of each shell of what was packed. */
@@ -136,17 +165,10 @@ export function* placedMembers(
   }
 }
 
-/** Area in the flat, on whichever side it lies. */
-function sizeOf({ triangles, uv }: Packed): number {
-  let sum = 0;
-  for (let t = 0; t < triangles.length / 3; t++) sum += Math.abs(triangleArea(triangles, uv, t));
-  return sum;
-}
-
 /** Flat length per length on the model of shells together. */
 export function densityOf(shells: readonly Packed[]): number {
   const [area, flat] = shells.reduce(
-    ([area, flat], shell) => [area + shell.area * shell.weight ** 2, flat + sizeOf(shell)],
+    ([area, flat], shell) => [area + shell.area * shell.weight ** 2, flat + shell.now.area],
     [0, 0],
   );
   return area > 0 && flat > 0 ? Math.sqrt(flat / area) : 1;

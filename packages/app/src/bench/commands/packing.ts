@@ -1,7 +1,7 @@
 import { plural } from '@blunt-hem/core/plural';
-import { IconLayoutBoard } from '@tabler/icons-react';
+import { IconLayoutBoard, IconLayoutCollage } from '@tabler/icons-react';
 import { perform, picked } from '../../store/acts.ts';
-import { useBench } from '../../store/bench.ts';
+import { type BenchStore, useBench } from '../../store/bench.ts';
 import type { PackEffort } from '../../store/packing.ts';
 import { chosenOrAll } from '../../store/select.ts';
 import { handle } from '../panes/rendererHandle.ts';
@@ -20,28 +20,45 @@ const EFFORTS: Readonly<Record<PackEffort, { readonly steps?: number; readonly s
 
 export const PACK_EFFORTS = Object.keys(EFFORTS) as PackEffort[];
 
+/** What is packed, and into what: “4 shells into the region”. */
+const meant = (verb: string, { chosen, tiles, packRegion }: BenchStore): string => {
+  if (chosen.size > 0)
+    return `${verb} ${plural(chosen.size, 'shell')}${packRegion ? ' into the region' : ''}`;
+  if (packRegion) return `${verb} the region`;
+  return tiles.length === 1 ? `${verb} the tile` : `${verb} the ${tiles.length} tiles`;
+};
+
+async function packAs(start: 'afresh' | 'here'): Promise<void> {
+  await picked();
+  const { packTurning, packSpread, packNear, packEffort, packDensity, packRegion } = useBench.getState();
+  const done = await perform('pack', {
+    shells: chosenOrAll(),
+    start,
+    turning: packTurning,
+    spread: packSpread,
+    near: packNear,
+    density: packDensity,
+    region: packRegion,
+    ...EFFORTS[packEffort],
+  });
+  if (done?.changed) handle.renderer?.board.frame();
+}
+
 export const pack: Command = {
   name: 'pack',
-  label: ({ chosen, tiles }) =>
-    chosen.size > 0
-      ? `Pack ${plural(chosen.size, 'shell')}`
-      : tiles.length === 1
-        ? 'Pack the tile'
-        : `Pack the ${tiles.length} tiles`,
+  label: (state) => meant('Pack', state),
   help: 'Lay all shells into their tiles as large as they go, or the selected ones beside what stays',
   key: 'm',
   icon: IconLayoutBoard,
   main: true,
-  async act() {
-    await picked();
-    const { packTurning, packSpread, packEffort, packDensity } = useBench.getState();
-    const done = await perform('pack', {
-      shells: chosenOrAll(),
-      turning: packTurning,
-      spread: packSpread,
-      density: packDensity,
-      ...EFFORTS[packEffort],
-    });
-    if (done?.changed) handle.renderer?.board.frame();
-  },
+  act: () => packAs('afresh'),
+};
+
+export const tidy: Command = {
+  name: 'tidy',
+  label: (state) => meant('Tidy', state),
+  help: 'Bring shells clear of one another and to one density near where they lie, without turning them',
+  key: 'shift+m',
+  icon: IconLayoutCollage,
+  act: () => packAs('here'),
 };

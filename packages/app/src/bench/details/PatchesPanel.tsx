@@ -7,6 +7,7 @@ import { facesRequested, namesOfChosen, select, selectedFaces } from '../../stor
 import { ask } from '../../store/worker.ts';
 import { isUncut } from '../commands/seams.ts';
 import { colourOfPatch, patches as overlay } from '../overlays/patches.ts';
+import { weights as weightOverlay } from '../overlays/weights.ts';
 import { takeTool } from '../tools/index.ts';
 
 /** Named sets of faces that are meant to become shells. */
@@ -133,8 +134,10 @@ function PatchRow({ patch }: { readonly patch: number }) {
 function Weight(props: { readonly patch: number; readonly name: string; readonly weight: number }) {
   const { patch, name, weight } = props;
   const [draft, setDraft] = useState<number | null>(weight);
-  const done = (): void => {
-    if (draft !== null && draft !== weight) void perform('weigh-patch', { patch, times: draft });
+  const done = async (): Promise<void> => {
+    if (draft === null || draft === weight) return;
+    if (await perform('weigh-patch', { patch, times: draft }))
+      useBench.setState({ overlay: weightOverlay.name });
   };
   return (
     <Tooltip title="How much finer its texture is than that of the rest">
@@ -149,8 +152,8 @@ function Weight(props: { readonly patch: number; readonly name: string; readonly
         value={draft}
         aria-label={`Fineness of ${name}`}
         onChange={setDraft}
-        onBlur={done}
-        onPressEnter={done}
+        onBlur={() => void done()}
+        onPressEnter={() => void done()}
       />
     </Tooltip>
   );

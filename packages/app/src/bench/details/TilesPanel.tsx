@@ -1,11 +1,14 @@
 import type { ParamsOf } from '@blunt-hem/core/operations/catalogue';
-import { nextNumber, sizeInWords, type Tile } from '@blunt-hem/core/surface/tiles';
+import { plural } from '@blunt-hem/core/plural';
+import { nextNumber, sizeInWords, type Tile, tileOf } from '@blunt-hem/core/surface/tiles';
 import { IconX } from '@tabler/icons-react';
 import { Button, Collapse, Radio, Select } from 'antd';
-import { useState } from 'react';
+import { useMemo, useState } from 'react';
 import { perform } from '../../store/acts.ts';
 import { useBench } from '../../store/bench.ts';
+import { usualScale } from '../overlays/against.ts';
 import { handle } from '../panes/rendererHandle.ts';
+import { DensityByPart, inTexels } from './DensityByPart.tsx';
 import { NumberField } from './NumberField.tsx';
 
 type Keeping = NonNullable<ParamsOf<'set-tiles'>['keeping']>;
@@ -45,6 +48,7 @@ export function TilesPanel() {
                   />
                 ))}
               </ul>
+              <DensityByPart />
               <Button size="small" block onClick={() => void add()}>
                 Add tile {nextNumber(tiles)}
               </Button>
@@ -105,12 +109,24 @@ function TileRow({
   readonly remove: () => void;
 }) {
   const covered = useBench((s) => s.layout?.covered[at]);
+  const tiles = useBench((s) => s.tiles);
+  const shells = useBench((s) => s.shells);
+  const there = useMemo(
+    () => shells.filter(({ box }) => box && tileOf(tiles, box)?.number === tile.number),
+    [shells, tiles, tile.number],
+  );
+  const density = usualScale({ shells: there, tiles });
   const isLast = useBench((s) => s.tiles.length < 2);
   return (
     <li>
       <strong>{tile.number}</strong>
       <span className="tile-size">{sizeInWords(tile)} px</span>
-      <span className="tile-use">{covered === undefined ? '…' : `${(100 * covered).toFixed(0)} % used`}</span>
+      <span className="tile-use">
+        {covered === undefined ? '…' : `${(100 * covered).toFixed(0)} % used`}
+        <br />
+        {plural(there.length, 'shell')}
+        {density !== undefined && `, ${inTexels(density)}`}
+      </span>
       {!isLast && (
         <Button
           size="small"

@@ -24,6 +24,7 @@ import {
 import { overlapDots } from './overlaps.ts';
 import { boardPointedOut, modelPointedOut } from './pointedOut.ts';
 import { projectionFrame } from './projection.ts';
+import { region } from './region.ts';
 import { routePoints } from './routePoints.ts';
 import { boardBorders, modelSeams } from './seams.ts';
 import { boardSurface, modelSurface } from './surface.ts';
@@ -66,4 +67,5 @@ export const LAYERS: readonly Layer[] = [
   boardPointedOut,
   boardPoints,
   ghost,
+  region,
 ];

@@ -21,7 +21,8 @@ export const densityOf = (
   tiles: readonly Tile[],
 ): number => (stretch ? texelsAt(tiles, box) * Math.sqrt(stretch.uvArea / stretch.area) : Number.NaN);
 
-function densitiesOf({ shells, tiles }: Pick<Known, 'shells' | 'tiles'>) {
+/** Texels to a unit of the model on each shell, and its surface. */
+export function densitiesOf({ shells, tiles }: Pick<Known, 'shells' | 'tiles'>) {
   return {
     area: Float64Array.from(shells, ({ stretch }) => stretch?.area ?? 0),
     density: Float64Array.from(shells, (row) => densityOf(row, tiles)),

@@ -6,9 +6,19 @@ import { direction } from './direction.ts';
 import { exposure } from './exposure.ts';
 import type { Known, Overlay } from './overlay.ts';
 import { patches } from './patches.ts';
+import { weights } from './weights.ts';
 
 /** Every overlay, in the order in which a key goes through them. */
-export const OVERLAYS: readonly Overlay[] = [area, angle, both, direction, density, exposure, patches];
+export const OVERLAYS: readonly Overlay[] = [
+  area,
+  angle,
+  both,
+  direction,
+  density,
+  exposure,
+  patches,
+  weights,
+];
 
 /** Those that have something to show. */
 export const overlaysOffered = (known: Known): readonly Overlay[] =>

@@ -51,6 +51,23 @@ describe('an overlay', () => {
   );
 });
 
+describe('the weights of patches', () => {
+  it('are shown on their triangles once one of them is not as fine as the rest', () => {
+    const known = (weights: readonly number[]) =>
+      ({
+        patches: { names: ['A', 'B'], faces: [1, 1], weights, triangles: Float32Array.of(0, 1, 2) },
+      }) as never;
+    const overlay = overlayNamed('weights') as Overlay;
+    expect(overlay.isOffered?.(known([1, 1]))).toBe(false);
+    expect(overlay.isOffered?.(known([1, 0.5]))).toBe(true);
+    expect([...(overlay.values(known([4, 0.5])) ?? [])].map((value) => Math.exp(value).toFixed(3))).toEqual([
+      '1.000',
+      '4.000',
+      '0.500',
+    ]);
+  });
+});
+
 describe('the ramp of an overlay', () => {
   it('says at its right end what lies there, however far its ends are drawn out', () => {
     const told: Readonly<Record<string, (figure: number) => number>> = {
@@ -60,6 +77,7 @@ describe('the ramp of an overlay', () => {
       both: (factor) => Math.log(factor),
       direction: (factor) => Math.log(factor),
       density: (factor) => Math.log(factor),
+      weights: (factor) => Math.log(factor),
     };
     expect(OVERLAYS.filter(({ anchor }) => anchor !== undefined).map(({ name }) => name)).toEqual(
       Object.keys(told),

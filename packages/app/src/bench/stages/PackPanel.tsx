@@ -1,4 +1,4 @@
-import { InputNumber, Select } from 'antd';
+import { Button, InputNumber, Select } from 'antd';
 import { useBench } from '../../store/bench.ts';
 import type { PackingSlice } from '../../store/packing.ts';
 import { PACK_EFFORTS } from '../commands/packing.ts';
@@ -18,13 +18,21 @@ const SPREADS: Readonly<Record<PackingSlice['packSpread'], string>> = {
   even: 'evenly',
   part: 'by part',
   material: 'by material',
+  patch: 'by patch',
+};
+
+const NEAR: Readonly<Record<PackingSlice['packNear'], string>> = {
+  none: 'anything',
+  part: 'its part',
+  material: 'its material',
+  patch: 'its patch',
 };
 
 const ofDensity = parameterOf('pack', 'density');
 
 /** How shells are packed. */
 export function PackPanel() {
-  const { packTurning, packSpread, packEffort, packDensity } = useBench();
+  const { packTurning, packSpread, packNear, packEffort, packDensity, packRegion } = useBench();
   const count = useBench((s) => s.tiles.length);
   return (
     <>
@@ -48,7 +56,7 @@ export function PackPanel() {
           onChange={(value) => useBench.setState({ packEffort: value })}
         />
       </label>
-      {count > 1 && packDensity === undefined && (
+      {count > 1 && packDensity === undefined && !packRegion && (
         <label className="rail-field" htmlFor="pack-spread">
           To tiles
           <Select
@@ -60,6 +68,16 @@ export function PackPanel() {
           />
         </label>
       )}
+      <label className="rail-field" htmlFor="pack-near">
+        Near
+        <Select
+          id="pack-near"
+          size="small"
+          value={packNear}
+          options={optionsOf(NEAR)}
+          onChange={(value) => useBench.setState({ packNear: value })}
+        />
+      </label>
       <label className="rail-field" htmlFor="pack-density">
         Texels a unit
         <InputNumber
@@ -71,6 +89,11 @@ export function PackPanel() {
           onChange={(value) => useBench.setState({ packDensity: value ?? undefined })}
         />
       </label>
+      {packRegion && (
+        <Button size="small" onClick={() => useBench.setState({ packRegion: undefined })}>
+          Whole tiles again
+        </Button>
+      )}
     </>
   );
 }

@@ -1,14 +1,15 @@
-import { pack } from '../commands/packing.ts';
+import { pack, tidy } from '../commands/packing.ts';
 import { PLACING } from '../commands/placing.ts';
 import { TilesPanel } from '../details/TilesPanel.tsx';
+import { region } from '../tools/region.ts';
 import { PackPanel } from './PackPanel.tsx';
 import type { StageView } from './stage.ts';
 
 export const arrange: StageView = {
   name: 'arrange',
   label: 'Arrange',
-  tools: [],
-  commands: [pack, ...PLACING],
+  tools: [region],
+  commands: [pack, tidy, ...PLACING],
   Panel: PackPanel,
   Details: TilesPanel,
   mark: () => '',

@@ -7,12 +7,25 @@ import { paint } from './paint.tsx';
 import { pick } from './pick.ts';
 import { pin } from './pin.tsx';
 import { project } from './project/project.ts';
+import { region } from './region.ts';
 import { route } from './route/route.ts';
 import { shift } from './shift.tsx';
 import type { Tool } from './tool.ts';
 
 /** Every tool. */
-export const TOOLS: readonly Tool[] = [pick, box, lasso, paint, route, dart, shift, pin, brush, project];
+export const TOOLS: readonly Tool[] = [
+  pick,
+  box,
+  lasso,
+  paint,
+  route,
+  dart,
+  shift,
+  pin,
+  brush,
+  project,
+  region,
+];
 
 export const toolNamed = (name: string): Tool => TOOLS.find((tool) => tool.name === name) ?? pick;
 

@@ -29,7 +29,7 @@ export interface Found {
   readonly faces?: Iterable<number>;
   readonly edges?: Iterable<number>;
   readonly shells?: readonly number[];
-  readonly remedy?: Remedy | CutSearch;
+  readonly remedy?: Remedy | CutSearch | CutFound;
 }
 
 export interface Remedy {
@@ -45,6 +45,12 @@ export interface CutSearch {
   readonly cutsOf: number;
 }
 
+/** Where another cut helps, which was found: the artist looks at it and cuts. */
+export interface CutFound {
+  readonly label: string;
+  readonly cut: readonly number[];
+}
+
 /** A finding as it is told. */
 export interface LayoutFinding extends Pick<Inspection, 'kind' | 'severity' | 'effect'> {
   /** “14 faces upside down”. */
@@ -54,7 +60,7 @@ export interface LayoutFinding extends Pick<Inspection, 'kind' | 'severity' | 'e
   readonly edges: Uint32Array;
   /** Numbers of shells. */
   readonly shells: readonly number[];
-  readonly remedy?: Remedy | CutSearch;
+  readonly remedy?: Remedy | CutSearch | CutFound;
 }
 
 export function describeFinding(

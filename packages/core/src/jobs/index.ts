@@ -34,6 +34,7 @@ import { symmetry } from './symmetry.ts';
 import { unfoldShells } from './unfoldShells.ts';
 import { visibility } from './visibility.ts';
 import { warmUp } from './warmUp.ts';
+import { wastefulShells } from './wastefulShells.ts';
 import { writeFile } from './writeFile.ts';
 import { writeProjectFile } from './writeProjectFile.ts';
 
@@ -74,6 +75,7 @@ export const JOBS = [
   writeProjectFile,
   drawPicture,
   ambientOcclusion,
+  wastefulShells,
   warmUp,
 ] as const;
 

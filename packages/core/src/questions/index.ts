@@ -38,6 +38,7 @@ import { shiftedSeam } from './shiftedSeam.ts';
 import { straightenedSeam } from './straightenedSeam.ts';
 import { symmetry } from './symmetry.ts';
 import { visibility } from './visibility.ts';
+import { wastefulShells } from './wastefulShells.ts';
 import { widenedDart } from './widenedDart.ts';
 
 /** Every question. */
@@ -65,6 +66,7 @@ export const QUESTIONS = [
   inspection,
   remedyOutcome,
   seamsShown,
+  wastefulShells,
   coverage,
   examination,
   countFinding,

@@ -29,7 +29,7 @@ export const remedyOutcome = question({
   async answer(document, { kind }, context): Promise<RemedyOutcome | undefined> {
     const findings = await inspected(document, context);
     const finding = findings.find((each) => each.kind === kind);
-    if (!finding?.remedy || 'cutsOf' in finding.remedy) return undefined;
+    if (!finding?.remedy || !('request' in finding.remedy)) return undefined;
     const { label, request } = finding.remedy;
     const before = finding.count;
     let then: readonly LayoutFinding[];

@@ -8,11 +8,20 @@ export interface ToldCut extends Omit<BestCut, 'edges'> {
   readonly edges: readonly number[];
 }
 
-export function toldCut({ model }: HemDocument, { vertexCorner }: Shell, cut: BestCut): ToldCut {
+export const toldCut = (document: HemDocument, shell: Shell, cut: BestCut): ToldCut => ({
+  ...cut,
+  edges: edgesOfModel(document, shell, cut.edges),
+});
+
+/** @param ends  two shell vertices an edge */
+export function edgesOfModel(
+  { model }: HemDocument,
+  { vertexCorner }: Shell,
+  ends: Uint32Array,
+): readonly number[] {
   const { mesh, connectivity } = topologyOf(model);
-  const end = (i: number): number => mesh.cornerVertex[vertexCorner[cut.edges[i]]];
-  const edges = Array.from({ length: cut.edges.length / 2 }, (_, i) =>
+  const end = (i: number): number => mesh.cornerVertex[vertexCorner[ends[i]]];
+  return Array.from({ length: ends.length / 2 }, (_, i) =>
     findEdge(connectivity, end(2 * i), end(2 * i + 1)),
   );
-  return { ...cut, edges };
 }

@@ -11,12 +11,29 @@ export function meshOfShell({ positions, triangles, polygons }: Shell): Mesh {
   return { positions, faceStart, cornerVertex: triangles };
 }
 
-/** A shell as a mesh that can be cut. */
-export function cuttable(shell: Shell) {
-  const mesh = meshOfShell(shell);
+/** A mesh that can be cut into pieces. */
+export function partsOf(mesh: Mesh) {
   const connectivity = connectivityOf(mesh);
   const triangulation = triangulate(mesh);
   const triangleStart = faceTriangleStart(mesh, triangulation);
+  return {
+    connectivity,
+    /** What it falls into with some edges open; vertices tell corners of the mesh. */
+    parts(edges: readonly number[]): Shell[] {
+      const seams = new Uint8Array(connectivity.isInterior.length);
+      for (const e of edges) seams[e] = 1;
+      const shells = shellsFromSeams(mesh, connectivity, seams);
+      return Array.from({ length: shells.shellCount }, (_, s) =>
+        extractShell(mesh, triangulation, triangleStart, shells, s),
+      );
+    },
+  };
+}
+
+/** A shell as a mesh that can be cut. */
+export function cuttable(shell: Shell) {
+  const mesh = meshOfShell(shell);
+  const { connectivity, parts } = partsOf(mesh);
   return {
     mesh,
     connectivity,
@@ -26,12 +43,8 @@ export function cuttable(shell: Shell) {
      * @returns undefined where it falls into pieces
      */
     cut(edges: readonly number[]): Shell | undefined {
-      const seams = new Uint8Array(connectivity.isInterior.length);
-      for (const e of edges) seams[e] = 1;
-      const shells = shellsFromSeams(mesh, connectivity, seams);
-      return shells.shellCount === 1
-        ? extractShell(mesh, triangulation, triangleStart, shells, 0)
-        : undefined;
+      const pieces = parts(edges);
+      return pieces.length === 1 ? pieces[0] : undefined;
     },
   };
 }

@@ -1,4 +1,5 @@
 import type { LayoutFinding } from '@blunt-hem/core/inspect/inspection';
+import { useState } from 'react';
 import { useBench } from '../../store/bench.ts';
 import { select, selectNothing } from '../../store/select.ts';
 import { FindingCard } from '../health/FindingCard.tsx';
@@ -17,8 +18,11 @@ export function LayoutFindings() {
   useAsked(flat !== undefined, 'seams-shown', { view }, [flat], (seamsShown) =>
     useBench.setState({ seamsShown }),
   );
+  const [wasteful, setWasteful] = useState<LayoutFinding>();
+  // It packs some times over to know.
+  useAsked(flat !== undefined && measured, 'wasteful-shells', { view }, [flat], setWasteful);
   if (!layout) return null;
-  const findings = [...layout.findings, ...(seams ? [seams] : [])];
+  const findings = [...layout.findings, ...(seams ? [seams] : []), ...(wasteful ? [wasteful] : [])];
   return (
     <section className="findings" aria-label="Findings" aria-busy={!measured}>
       <h2>Findings</h2>

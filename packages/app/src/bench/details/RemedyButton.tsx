@@ -5,7 +5,7 @@ import { Button } from 'antd';
 import { useState } from 'react';
 import { fail, note, perform } from '../../store/acts.ts';
 import { useBench } from '../../store/bench.ts';
-import { suggestCut } from '../../store/suggestCut.ts';
+import { selectCut, suggestCut } from '../../store/suggestCut.ts';
 import { ask } from '../../store/worker.ts';
 import { useAsked } from '../useAsked.ts';
 
@@ -23,6 +23,12 @@ export function RemedyButton({ finding: { kind, remedy } }: { readonly finding: 
   if ('cutsOf' in remedy)
     return (
       <Button size="small" onClick={() => void suggestCut(remedy.cutsOf)}>
+        {remedy.label}
+      </Button>
+    );
+  if ('cut' in remedy)
+    return (
+      <Button size="small" onClick={() => showCut(remedy.cut)}>
         {remedy.label}
       </Button>
     );
@@ -46,6 +52,11 @@ export function RemedyButton({ finding: { kind, remedy } }: { readonly finding: 
       )}
     </>
   );
+}
+
+function showCut(edges: readonly number[]): void {
+  selectCut(edges);
+  note(`These ${edges.length} edges: A cuts them, Escape lets go of them.`);
 }
 
 /** Tries a remedy before it is done; undefined where something newer took its place. */

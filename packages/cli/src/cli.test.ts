@@ -1,45 +1,15 @@
 import { execFile } from 'node:child_process';
-import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
-import { tmpdir } from 'node:os';
+import { readFileSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
-import { fileURLToPath } from 'node:url';
 import { writeGlb } from '@blunt-hem/core/formats/writeGlb';
 import { writeObj } from '@blunt-hem/core/formats/writeObj';
 import { modelFromMesh } from '@blunt-hem/core/mesh/model';
 import { meshOfShell } from '@blunt-hem/core/surface/cutShell';
 import { sheet, tube } from '@blunt-hem/core/testing/shapes';
 import { CommanderError } from 'commander';
-import { afterAll, describe, expect, it } from 'vitest';
+import { describe, expect, it } from 'vitest';
 import { program } from './program.ts';
-
-const main = fileURLToPath(new URL('./main.ts', import.meta.url));
-const folder = mkdtempSync(join(tmpdir(), 'hem-'));
-afterAll(() => rmSync(folder, { recursive: true }));
-
-function hem(...words: string[]): Promise<{ code: number; out: string; err: string }> {
-  return new Promise((resolve) => {
-    execFile(process.execPath, ['--import', 'tsx', main, ...words], (error, out, err) => {
-      resolve({ code: Number(error?.code ?? 0), out, err });
-    });
-  });
-}
-
-/** Carries out a call in this process and returns what it prints. */
-async function run(words: readonly string[]): Promise<object> {
-  let result: object = {};
-  const quiet = program((printed) => {
-    result = printed;
-  });
-  for (const command of [quiet, ...quiet.commands]) command.configureOutput({ writeErr: () => undefined });
-  await quiet.parseAsync([...words], { from: 'user' });
-  return result;
-}
-
-function file(name: string, content: string): string {
-  const path = join(folder, name);
-  writeFileSync(path, content);
-  return path;
-}
+import { file, folder, hem, main, run } from './testing.ts';
 
 const CUBE = file(
   'cube.obj',
@@ -47,27 +17,6 @@ const CUBE = file(
 );
 /** The seven edges of the cross (common practice). */
 const CROSS = file('cross.json', '{"edges": [[0,1],[1,2],[2,3],[4,5],[5,6],[6,7],[1,5]]}');
-
-/** A flat plate of some width and height, with UVs at a tenth of its size, in a row with others. */
-function plate(place: number, width: number, height: number): string {
-  const [left, base] = [6 * place, 4 * place];
-  const corners = [
-    [0, 0],
-    [width, 0],
-    [width, height],
-    [0, height],
-  ];
-  return [
-    `o Plate${place}`,
-    ...corners.map(([x, y]) => `v ${left + x} ${y} 0`),
-    ...corners.map(
-      ([x, y]) =>
-        `vt ${(x / 20 + (place % 3) / 3.5).toFixed(6)} ${(y / 20 + Math.floor(place / 3) / 4).toFixed(6)}`,
-    ),
-    `f ${[1, 2, 3, 4].map((k) => `${base + k}/${base + k}`).join(' ')}`,
-    '',
-  ].join('\n');
-}
 
 describe('hem', () => {
   it('measures and relaxes the UV set that is meant', async () => {
@@ -201,57 +150,6 @@ describe('hem', () => {
     expect(tiles[0].covered).toBeGreaterThan(0.2);
     const refused = await hem('unfold', CUBE, '--pack', '--size', '12 by 9', '--out', out);
     expect(refused.err).toMatch(/from 16 to 65536, or two: 4096x2048/);
-  });
-
-  it('packs what a file has: turned, locked, over tiles, at a density, the same each time', async () => {
-    const plates = Array.from({ length: 9 }, (_, i) => `${plate(i, 3 + (i % 3), 1)}`).join('');
-    const input = file('plates.obj', plates);
-    const out = join(folder, 'plates-packed.obj');
-    type Told = {
-      steps: number;
-      covered: number;
-      overlaps: number;
-      findings: { kind: string }[];
-      tiles: { number: number; covered: number }[];
-      model: { density: number };
-    };
-    const pack = async (...more: string[]) => (await run(['pack', input, '--out', out, ...more])) as Told;
-    // A shell that is turned may stand on its head: that is a hint, and no fault.
-    const faults = ({ findings }: Told) => findings.filter(({ kind }) => kind !== 'upside-down');
-    const first = await pack('--size', '1024', '--padding', '4', '--steps', '0', '--turning', 'none');
-    const better = await pack(
-      '--size',
-      '1024',
-      '--padding',
-      '4',
-      '--steps',
-      '60',
-      '--seed',
-      '3',
-      '--turning',
-      'free',
-    );
-    expect(first.tiles).toMatchObject([{ number: 1001, width: 1024, height: 1024, padding: 4 }]);
-    expect(better.covered).toBeGreaterThan(1.05 * first.covered);
-    expect([better.steps, better.overlaps, faults(better)]).toEqual([60, 0, []]);
-    const text = readFileSync(out, 'utf8');
-    await pack('--size', '1024', '--padding', '4', '--steps', '60', '--seed', '3', '--turning', 'free');
-    expect(readFileSync(out, 'utf8')).toBe(text);
-    const timed = await pack('--seconds', '0.2');
-    expect([timed.overlaps, faults(timed)]).toEqual([0, []]);
-    const two = await pack('--tiles', '2', '--steps', '0');
-    expect(two.tiles.map(({ number }) => number)).toEqual([1001, 1002]);
-    for (const { covered } of two.tiles) expect(covered).toBeGreaterThan(0.3);
-    const dense = await pack('--density', '200', '--padding', '2');
-    // Texture scale is told in texels, of which a tile has 2048.
-    expect(2048 * dense.model.density).toBeCloseTo(200, 3);
-    const placeOf = (of: string) =>
-      [...of.matchAll(/^vt (.*)$/gm)].slice(0, 4).map(([, uv]) => uv.split(' ').map(Number));
-    await pack('--lock', file('first.json', '{"faces": [0]}'));
-    expect(placeOf(readFileSync(out, 'utf8'))).toEqual(placeOf(plates));
-    await expect(pack('--tiles', '2', '--density', '9')).rejects.toThrow(CommanderError);
-    await expect(pack('--steps', '2', '--seconds', '9')).rejects.toThrow(CommanderError);
-    await expect(pack('--tiles', '0')).rejects.toThrow(CommanderError);
   });
 
   it('takes the seams of the file itself where none are given, or proposes some', async () => {

@@ -123,8 +123,19 @@ export function textureSize(word: string): TextureSize {
 
 /** Three numbers with commas between: a place or a direction. */
 export function threeNumbers(word: string): [number, number, number] {
+  const [a, b, c] = numbersIn(word, 3, 'three');
+  return [a, b, c];
+}
+
+/** Four numbers with commas between: a box. */
+export function fourNumbers(word: string): [number, number, number, number] {
+  const [a, b, c, d] = numbersIn(word, 4, 'four');
+  return [a, b, c, d];
+}
+
+function numbersIn(word: string, count: number, inWords: string): number[] {
   const list = word.split(',').map((each) => (each.trim() === '' ? Number.NaN : Number(each)));
-  if (list.length !== 3 || !list.every(Number.isFinite))
-    throw new InvalidArgumentError('It must be three numbers with commas between.');
-  return [list[0], list[1], list[2]];
+  if (list.length !== count || !list.every(Number.isFinite))
+    throw new InvalidArgumentError(`It must be ${inWords} numbers with commas between.`);
+  return list;
 }

@@ -4,6 +4,7 @@ import {
   askedOption,
   choicesOf,
   direction,
+  fourNumbers,
   optionOf,
   outOption,
   pixels,
@@ -111,6 +112,22 @@ export const COMMANDS: readonly HemCommand[] = [
           ),
         )
         .addOption(optionOf('pack', 'spread').default(undefined))
+        .addOption(optionOf('pack', 'near'))
+        .addOption(optionOf('pack', 'start'))
+        .addOption(
+          new Option(
+            '--region <box>',
+            'left, low, right and high of what is filled instead of the tiles, in heights of a tile, with commas between: 0,0,0.5,1',
+          )
+            .argParser(fourNumbers)
+            .conflicts(['tiles', 'spread']),
+        )
+        .addOption(
+          new Option(
+            '--weights <file>',
+            'what is to be finer than the rest: {"weights": [{"part": "Head", "times": 2}, …]}, by part, material or faces',
+          ),
+        )
         .addOption(optionOf('pack', 'steps').default(undefined).conflicts('seconds'))
         .addOption(optionOf('pack', 'seconds'))
         .addOption(optionOf('pack', 'seed'))

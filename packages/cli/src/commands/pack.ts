@@ -1,4 +1,5 @@
 import { basename } from 'node:path';
+import { freePatches } from '@blunt-hem/core/document/facePatches';
 import type { ParamsOf } from '@blunt-hem/core/operations/catalogue';
 import { sessionOverUvs } from '../asking.ts';
 import { carried } from '../carried.ts';
@@ -6,14 +7,19 @@ import { readFaces } from '../faceFile.ts';
 import { fileText } from '../files.ts';
 import type { TextureSize } from '../options.ts';
 import { setTexture } from '../setTexture.ts';
+import { readWeights } from '../weightsFile.ts';
 
 export interface PackCommandOptions
-  extends Pick<ParamsOf<'pack'>, 'turning' | 'density' | 'spread' | 'steps' | 'seconds' | 'seed'> {
+  extends Pick<
+    ParamsOf<'pack'>,
+    'turning' | 'density' | 'spread' | 'near' | 'start' | 'region' | 'steps' | 'seconds' | 'seed'
+  > {
   readonly out: string;
   readonly size?: TextureSize;
   readonly padding?: number;
   readonly tiles?: number;
   readonly lock?: string;
+  readonly weights?: string;
   readonly set?: string;
 }
 
@@ -23,7 +29,7 @@ const ENDLESS = 1_000_000;
 /** Packs the UVs a file has, writes the model, and tells how full each tile is. */
 export async function run(
   input: string,
-  { out, size, padding, tiles, lock, set, steps, seconds, spread, ...rest }: PackCommandOptions,
+  { out, size, padding, tiles, lock, weights, set, steps, seconds, spread, ...rest }: PackCommandOptions,
 ): Promise<object> {
   let made = 0;
   const session = await sessionOverUvs(input, set, (event) => {
@@ -35,6 +41,16 @@ export async function run(
       shells: readFaces(await fileText(lock), basename(lock)),
       locked: true,
     });
+  if (weights !== undefined)
+    for (const { name, faces, times } of readWeights(
+      await fileText(weights),
+      basename(weights),
+      session.document,
+    )) {
+      const [patch] = freePatches(session.document, 1);
+      await session.perform('paint-patch', { faces, patch: 'new', name });
+      await session.perform('weigh-patch', { patch, times });
+    }
   const told = await carried(session, input, out, 'pack', {
     ...rest,
     seconds,

@@ -57,6 +57,13 @@ describe('a shell in the way of a full tile', () => {
     expect(Number(/uses (\d+) % more/.exec(again?.effect ?? 'uses 0 % more')?.[1])).toBeLessThan(percent);
   });
 
+  it('is told with others that are as long, where only all of them cut gain', async () => {
+    const found = await asked(sheets(...tiles, [36, 1], [36, 1]));
+    expect(found?.shells.toSorted()).toEqual([12, 13]);
+    expect(found?.effect).toMatch(/with shells 13 and 14 cut in two, a quick layout uses \d+ % more/);
+    expect(found?.remedy && 'cut' in found.remedy && found.remedy.cut).toHaveLength(2);
+  });
+
   it('is none where all are small, where it is locked or kept together, and where nothing lies flat', async () => {
     expect(await asked(sheets(...tiles))).toBeUndefined();
     const long = sheets([36, 1], ...tiles);

@@ -43,26 +43,36 @@ export const wastefulShells = question({
       const visibility = Float32Array.from(shell.vertexCorner, (c) => vertices[mesh.cornerVertex[c]]);
       return { ...packed, whole: { shell, visibility } };
     });
-    const cuts = await context.jobs.run(
+    const found = await context.jobs.run(
       'wasteful-shells',
       { shells: [...shells, ...work.around], options: placeOptions(home) },
       context,
     );
-    if (cuts.length === 0) return undefined;
-    const [best] = cuts;
-    const { s } = home.shells[best.shell];
+    if (!found) return undefined;
+    const cut = found.cuts.map(({ shell, edges }) => ({ s: home.shells[shell].s, edges }));
     return describeFinding(
       {
         kind: 'wastes-room',
         severity: 'hint',
         thing: ['shell in the way of a full tile', 'shells in the way of a full tile'],
-        effect: `It is long, bent or large for the rest: with shell ${s + 1} cut in two, a quick layout uses ${Math.round(100 * (best.gain - 1))} % more of the tile.`,
+        effect: `Long, bent or large for the rest: with ${shellsInWords(cut.map(({ s }) => s))} cut in two, a quick layout uses ${Math.round(100 * (found.gain - 1))} % more of the tile.`,
       },
       {
-        count: cuts.length,
-        shells: cuts.map(({ shell }) => home.shells[shell].s),
-        remedy: { label: 'Select that cut', cut: edgesOfModel(document, shellOf(document, s), best.edges) },
+        count: cut.length,
+        shells: cut.map(({ s }) => s),
+        remedy: {
+          label: cut.length === 1 ? 'Select that cut' : 'Select those cuts',
+          cut: cut.flatMap(({ s, edges }) => edgesOfModel(document, shellOf(document, s), edges)),
+        },
       },
     );
   },
 });
+
+/** “shells 2, 5 and 7”, as they are numbered on the screen. */
+function shellsInWords(shells: readonly number[]): string {
+  const numbers = shells.map((s) => s + 1).sort((a, b) => a - b);
+  return numbers.length === 1
+    ? `shell ${numbers[0]}`
+    : `shells ${numbers.slice(0, -1).join(', ')} and ${numbers.at(-1)}`;
+}

@@ -13,6 +13,8 @@ export interface Command {
   readonly icon: Icon;
   /** The first thing to do at its stage. */
   readonly main?: true;
+  /** One of several that are much alike: a button without words on it, beside the others. */
+  readonly small?: true;
   /** Whether a switch that it is, is on. */
   pressed?(state: BenchStore): boolean;
   act(state: BenchStore): void;

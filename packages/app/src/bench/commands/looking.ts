@@ -10,7 +10,7 @@ import {
   IconPointerOff,
   IconStack2,
 } from '@tabler/icons-react';
-import { stop, travel } from '../../store/acts.ts';
+import { hint, stop, travel } from '../../store/acts.ts';
 import { useBench } from '../../store/bench.ts';
 import { selectNothing } from '../../store/select.ts';
 import { overlayNamed, overlaysOffered } from '../overlays/index.ts';
@@ -61,12 +61,15 @@ export const nextOverlay: Command = {
 };
 
 /** Shows one overlay. */
-export const showOverlay = ({ name, title, icon }: Overlay): Command => ({
+export const showOverlay = ({ name, title, icon, isOffered, missing }: Overlay): Command => ({
   name: `show-${name}`,
   label: () => title,
   icon,
   pressed: (s) => overlayNamed(s.overlay)?.name === name,
-  act: (s) => useBench.setState({ overlay: s.overlay === name ? undefined : name }),
+  act(s) {
+    if (missing && isOffered?.(s) === false) return hint(missing);
+    useBench.setState({ overlay: s.overlay === name ? undefined : name });
+  },
 });
 
 /** Whether an overlay shows every face by itself, or evens them out over the shell. */

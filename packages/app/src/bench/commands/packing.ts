@@ -20,11 +20,10 @@ const EFFORTS: Readonly<Record<PackEffort, { readonly steps?: number; readonly s
 
 export const PACK_EFFORTS = Object.keys(EFFORTS) as PackEffort[];
 
-/** What is packed, and into what: “4 shells into the region”. */
+/** What is packed, and into what: “4 shells there”. */
 const meant = (verb: string, { chosen, tiles, packRegion }: BenchStore): string => {
-  if (chosen.size > 0)
-    return `${verb} ${plural(chosen.size, 'shell')}${packRegion ? ' into the region' : ''}`;
-  if (packRegion) return `${verb} the region`;
+  if (chosen.size > 0) return `${verb} ${plural(chosen.size, 'shell')}${packRegion ? ' there' : ''}`;
+  if (packRegion) return `${verb} region`;
   return tiles.length === 1 ? `${verb} the tile` : `${verb} the ${tiles.length} tiles`;
 };
 

@@ -38,6 +38,7 @@ const placing = (name: string, label: string, icon: Command['icon'], act: () => 
   name,
   label: () => label,
   icon,
+  small: true,
   act,
 });
 

@@ -54,6 +54,8 @@ export interface Overlay {
   readonly anchor?: number;
   /** Whether there is anything that it could show; always, when absent. */
   isOffered?(known: Known): boolean;
+  /** Said where there is not. */
+  readonly missing?: string;
   /** Whether it shows on faces that are not unfolded too. */
   readonly everywhere?: true;
 }

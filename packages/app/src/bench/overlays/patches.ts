@@ -18,6 +18,7 @@ export const patches: Overlay = {
   icon: IconColorSwatch,
   title: 'Patches',
   everywhere: true,
+  missing: 'There is no patch yet: paint one at Cut, or make it of faces you picked.',
   isOffered: ({ patches: { names } }) => names.some(Boolean),
   needs: ({ patches: { triangles } }) => [triangles],
   values: ({ patches: { triangles } }) => triangles,

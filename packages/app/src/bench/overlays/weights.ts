@@ -10,8 +10,9 @@ export const weights: Overlay = {
   name: 'weights',
   label: 'Weights',
   icon: IconScale,
-  title: 'Finer than the rest, as wished',
+  title: 'Weights of patches',
   everywhere: true,
+  missing: 'No patch has a weight yet: say in the list of patches, at Cut, how much finer it is to be.',
   isOffered: ({ patches }) => patches.weights.some((weight) => weight !== 1),
   needs: ({ patches }) => [patches],
   values: ({ patches: { triangles, weights: times } }) =>

@@ -1,4 +1,4 @@
-import { Button } from 'antd';
+import { Button, Tooltip } from 'antd';
 import { useBench } from '../../store/bench.ts';
 import { type Command, keyText } from '../commands/command.ts';
 import { STAGE_VIEWS, stageNamed } from '../stages/index.ts';
@@ -40,9 +40,12 @@ function Content({ stage: { tools, commands, Panel } }: { readonly stage: StageV
       {tools.map((tool) => (
         <ToolButton key={tool.name} tool={tool} />
       ))}
-      {commands.map((command) => (
-        <CommandButton key={command.name} command={command} />
-      ))}
+      {commands.map((command) => !command.small && <CommandButton key={command.name} command={command} />)}
+      {commands.some(({ small }) => small) && (
+        <div className="rail-small">
+          {commands.map((command) => command.small && <SmallButton key={command.name} command={command} />)}
+        </div>
+      )}
       {Panel && <Panel />}
     </div>
   );
@@ -110,5 +113,20 @@ function CommandButton({ command }: { readonly command: Command }) {
       <span className="tool-label">{label}</span>
       {key && <kbd aria-hidden>{keyText(key)}</kbd>}
     </Button>
+  );
+}
+
+function SmallButton({ command }: { readonly command: Command }) {
+  const label = useBench((s) => command.label(s));
+  const { icon: Icon } = command;
+  return (
+    <Tooltip title={label}>
+      <Button
+        className="tool"
+        icon={<Icon size={16} />}
+        aria-label={label}
+        onClick={() => command.act(useBench.getState())}
+      />
+    </Tooltip>
   );
 }

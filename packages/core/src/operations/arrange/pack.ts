@@ -1,5 +1,5 @@
 import type { Delta } from '../../document/delta.ts';
-import type { HemDocument } from '../../document/document.ts';
+import { type HemDocument, shellOf, shellUv } from '../../document/document.ts';
 import { uvChange } from '../../document/uvChange.ts';
 import { asItLies } from '../../pack/placement.ts';
 import {
@@ -157,8 +157,12 @@ async function asLargeAsTheyGo(settings: Settings, context: OperationContext): P
   const uvOf = new Map(
     homes.flatMap(({ shells }, i) => shells.flatMap((shell, k) => [...placedMembers(shell, layouts[i][k])])),
   );
+  if (start === 'here' && isAsBefore(document, uvOf))
+    return { changes: [], notes: ['All lies clear and at one density already.'] };
   const count = packed.reduce((sum, { members }) => sum + members.length, 0);
-  const shrunk = Math.min(1, ...homes.map(({ tile }, i) => layouts[i][0].scale / wished(tile)));
+  const shrunk = Math.min(
+    ...homes.map(({ tile }, i) => (wished(tile) < Infinity ? layouts[i][0].scale / wished(tile) : 1)),
+  );
   return {
     changes: [uvChange(document, uvOf), placedChange(document, 1)],
     notes: [
@@ -173,6 +177,15 @@ async function asLargeAsTheyGo(settings: Settings, context: OperationContext): P
     ],
   };
 }
+
+/** Whether shells lie where they did, but for rounding. */
+const isAsBefore = (document: HemDocument, uvOf: ReadonlyMap<number, Float64Array>): boolean =>
+  [...uvOf].every(([s, uv]) => {
+    const was = shellUv(document, shellOf(document, s));
+    return was?.every((x, i) => Math.abs(x - uv[i]) < ROUNDING);
+  });
+
+const ROUNDING = 1e-9;
 
 /** Tiles are laid anew so often at most until all have one density, and it is one where they differ by no more. */
 const [ROUNDS, EVEN] = [3, 1 + 1e-9];

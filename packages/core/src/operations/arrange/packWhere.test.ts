@@ -20,10 +20,14 @@ const sides = (document: HemDocument): number[] =>
 
 describe('packing into a region', () => {
   it('fills it and leaves it nowhere, beside what lies in it and stays', async () => {
-    const document = squares([0.1, 0.1, 0.3], [0.5, 0.5, 0.3], [2, 2, 0.2], [0.75, 0.02, 0.2]);
+    const document = await after(
+      squares([0.1, 0.1, 0.3], [0.5, 0.5, 0.3], [2, 2, 0.2], [0.75, 0.02, 0.2]),
+      request('lock-shells', { shells: [3], locked: true }),
+    );
     const region = [0.5, 0, 1, 0.6] as const;
-    const { document: done, label } = await told(document, { region, shells: [0, 1, 2] });
+    const { document: done, label, notes } = await told(document, { region });
     expect(label).toBe('Pack into a region');
+    expect(notes).toEqual(['1 locked shell left as it is.']);
     expect(boxes(done)[3]).toEqual(boxes(document)[3]);
     for (const [left, low, right, high] of boxes(done).slice(0, 3)) {
       expect(Math.min(left - 0.5, low)).toBeGreaterThanOrEqual(8 / 2048);
@@ -63,8 +67,9 @@ describe('packing into a region', () => {
 describe('tidying', () => {
   it('brings shells clear and to one density near where they are, not turned', async () => {
     const document = squares([0.1, 0.1, 0.3], [0.3, 0.2, 0.25], [0.6, 0.6, 0.3], [-0.05, 0.7, 0.2]);
-    const { document: done, label } = await told(document, { start: 'here', steps: 0 });
+    const { document: done, label, notes } = await told(document, { start: 'here', steps: 0 });
     expect(label).toBe('Tidy 1 tile');
+    expect(notes).toEqual([]);
     expect(await findings(done)).toEqual([]);
     for (const value of densities(done).density) expect(value / densities(done).density[0]).toBeCloseTo(1, 6);
     const middles = (of: HemDocument) => boxes(of).map(([l, b, r, t]) => [(l + r) / 2, (b + t) / 2]);
@@ -75,8 +80,10 @@ describe('tidying', () => {
     // As large as they were, all told.
     const area = (of: HemDocument) => boxes(of).reduce((sum, [l, b, r, t]) => sum + (r - l) * (t - b), 0);
     expect(area(done) / area(document)).toBeCloseTo(1, 3);
-    // Once more changes nothing.
-    expect(boxes(await packed(done, { start: 'here', steps: 0 }))).toEqual(boxes(done));
+    // Once more changes nothing, and says so.
+    const { notes: again, document: same } = await told(done, { start: 'here', steps: 0 });
+    expect(again).toEqual(['All lies clear and at one density already.']);
+    expect(boxes(same)).toEqual(boxes(done));
     // With time they grow, and stay near.
     const grown = await packed(document, { start: 'here', steps: 60 });
     expect(area(grown)).toBeGreaterThan(area(done));

@@ -1,5 +1,5 @@
 import { expect, type Page } from '@playwright/test';
-import { benchReady, idle, openModel } from './hands.ts';
+import { at, benchReady, idle, openModel } from './hands.ts';
 import { test } from './test.ts';
 
 /** Plates of several sizes in a row, with UVs small in the tile. */
@@ -75,7 +75,7 @@ test('shells are locked and kept together by key, and packed over a second tile'
   await idle(page);
   await rows.nth(1).click();
   await rows.nth(2).click({ modifiers: ['Shift'] });
-  await expect(page.getByRole('button', { name: 'Keep 2 together' })).toBeVisible();
+  await expect(page.getByRole('button', { name: 'Keep together' })).toBeVisible();
   await page.keyboard.press('u');
   await idle(page);
   await expect(page.getByRole('button', { name: 'Let 2 apart' })).toBeVisible();
@@ -88,9 +88,63 @@ test('shells are locked and kept together by key, and packed over a second tile'
   await page.getByRole('button', { name: 'Add tile 1002' }).click();
   await idle(page);
   await choose(page, 'pack-spread', 'evenly');
-  await page.getByRole('button', { name: 'Pack the 2 tiles' }).click();
+  await page.getByRole('button', { name: 'Pack 2 tiles' }).click();
   await idle(page);
   for (const row of await page.locator('.tiles li').allInnerTexts())
     expect(Number(/(\d+) % used/.exec(row)?.[1])).toBeGreaterThan(0);
   await expect(page.getByTestId('figure-overlaps')).toContainText('0');
+});
+
+test('shells are packed into a region that is drawn, tidied by key, and said to be tidy', async ({
+  page,
+}) => {
+  await open(page);
+  await choose(page, 'pack-effort', 'at once');
+  await page.keyboard.press('Escape');
+  await page.getByRole('button', { name: 'Draw a region' }).click();
+  const [left, low] = await at(page, 'board', 0.3, 0.7);
+  const [right, high] = await at(page, 'board', 0.7, 0.4);
+  await page.mouse.move(left, low);
+  await page.mouse.down();
+  await page.mouse.move((left + right) / 2, (low + high) / 2);
+  await page.mouse.move(right, high);
+  await page.mouse.up();
+  await page.getByRole('button', { name: 'Pack region' }).click();
+  await idle(page);
+  await expect(page.getByTestId('figure-overlaps')).toContainText('0');
+  const inRegion = await used(page);
+  await page.getByRole('button', { name: 'Whole tiles again' }).click();
+  await page.getByRole('button', { name: 'Tidy the tile' }).click();
+  await idle(page);
+  await expect(page.locator('.notice')).toContainText('All lies clear and at one density already.');
+  expect(await used(page)).toBe(inRegion);
+  await page.getByRole('button', { name: 'Pack the tile' }).click();
+  await idle(page);
+  expect(await used(page)).toBeGreaterThan(2 * inRegion);
+});
+
+test('shells in the way of a full tile are named, and the cut that helps is a key away', async ({ page }) => {
+  // A strip of thirty faces beside the plates.
+  const strip = [0, 1].flatMap((v) =>
+    Array.from(
+      { length: 31 },
+      (_, i) => `v ${3 * i} ${v} 9\nvt ${(0.02 + i / 40).toFixed(5)} ${0.9 + v / 90}`,
+    ),
+  );
+  const first = 1 + 4 * 14;
+  const faces = Array.from(
+    { length: 30 },
+    (_, i) => `f ${[i, i + 1, i + 32, i + 31].map((k) => `${first + k}/${first + k}`).join(' ')}`,
+  );
+  await openModel(page, 'strip.obj', [PLATES, ...strip, ...faces].join('\n'));
+  await page.getByRole('button', { name: 'Keep UVs' }).click();
+  await benchReady(page);
+  await page.keyboard.press('4');
+  const finding = page.getByRole('listitem').filter({ hasText: '1 shell in the way of a full tile' });
+  await expect(finding).toContainText('with shell 15 cut in two', { timeout: 30_000 });
+  await finding.getByRole('button', { name: 'Select that cut' }).click();
+  await expect(page.locator('.notice')).toContainText('A cuts them');
+  await page.keyboard.press('a');
+  await idle(page);
+  await expect(page.getByTestId('figure-shells')).toContainText('16');
 });

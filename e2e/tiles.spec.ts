@@ -49,7 +49,7 @@ test('tiles are read from the file, told by themselves, changed, packed and hand
   await width.press('Enter');
   await idle(page);
   await expect(page.locator('.tiles li')).toHaveText([/4096 × 2048 px/, /4096 × 2048 px/]);
-  await page.getByRole('button', { name: 'Pack the 2 tiles' }).click();
+  await page.getByRole('button', { name: 'Pack 2 tiles' }).click();
   await idle(page);
   const obj = (await downloadAtTheEnd(page, 'Export OBJ')).toString();
   const uv = [...obj.matchAll(/^vt (\S+) (\S+)/gm)].map(([, u, v]) => [Number(u), Number(v)]);

@@ -24,7 +24,7 @@ export const PACK_EFFORTS = Object.keys(EFFORTS) as PackEffort[];
 const meant = (verb: string, { chosen, tiles, packRegion }: BenchStore): string => {
   if (chosen.size > 0) return `${verb} ${plural(chosen.size, 'shell')}${packRegion ? ' there' : ''}`;
   if (packRegion) return `${verb} region`;
-  return tiles.length === 1 ? `${verb} the tile` : `${verb} the ${tiles.length} tiles`;
+  return tiles.length === 1 ? `${verb} the tile` : `${verb} ${tiles.length} tiles`;
 };
 
 async function packAs(start: 'afresh' | 'here'): Promise<void> {

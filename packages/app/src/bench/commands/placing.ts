@@ -61,12 +61,7 @@ export const lock: Command = {
 
 export const together: Command = {
   name: 'together',
-  label: (s) =>
-    s.chosen.size === 0
-      ? 'Keep together'
-      : isTogether(s)
-        ? `Let ${s.chosen.size} apart`
-        : `Keep ${s.chosen.size} together`,
+  label: (s) => (isTogether(s) ? `Let ${s.chosen.size} apart` : 'Keep together'),
   help: 'The selected shells are packed as one, as they lie to one another: what is stacked stays stacked. Once more, and each goes by itself',
   key: 'u',
   icon: IconLink,

@@ -118,9 +118,9 @@ function TileRow({
   const density = usualScale({ shells: there, tiles });
   const isLast = useBench((s) => s.tiles.length < 2);
   return (
-    <li>
+    <li className="tile-row">
       <strong>{tile.number}</strong>
-      <span className="tile-size">{sizeInWords(tile)} px</span>
+      <span>{sizeInWords(tile)} px</span>
       <span className="tile-use">
         {covered === undefined ? '…' : `${(100 * covered).toFixed(0)} % used`}
         <br />

@@ -86,7 +86,7 @@ export function PackPanel() {
           {...ofDensity.range}
           value={packDensity}
           placeholder="most"
-          onChange={(value) => useBench.setState({ packDensity: value ?? undefined })}
+          onChange={(value) => useBench.setState({ packDensity: value || undefined })}
         />
       </label>
       {packRegion && (

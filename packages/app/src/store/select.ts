@@ -36,6 +36,13 @@ export function select<T extends TargetId>(
   });
 }
 
+/** Selects these shells and nothing else. */
+export function selectShells(shells: Iterable<number>): void {
+  selectNothing();
+  useBench.setState({ target: 'shells' });
+  select('shells', shells, 'only');
+}
+
 /** What selections are told by, each for as long as it is just this: whatever is picked beside makes another set. */
 const toldBy = new WeakMap<ReadonlySet<number>, object>();
 

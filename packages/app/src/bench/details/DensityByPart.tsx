@@ -2,7 +2,7 @@ import { usualDensity } from '@blunt-hem/core/inspect/densities';
 import { Collapse } from 'antd';
 import { useMemo } from 'react';
 import { type BenchStore, useBench } from '../../store/bench.ts';
-import { select, selectNothing } from '../../store/select.ts';
+import { selectShells } from '../../store/select.ts';
 import { densitiesOf } from '../overlays/against.ts';
 
 /** So many parts are listed, those that differ most from the rest. */
@@ -59,12 +59,6 @@ export function DensityByPart() {
       ]}
     />
   );
-}
-
-function selectShells(own: ReadonlySet<number>): void {
-  selectNothing();
-  useBench.setState({ target: 'shells' });
-  select('shells', own, 'only');
 }
 
 /** Parts that lie flat with the density of most of their shells, those first that differ most from most of the surface. */

@@ -6,6 +6,7 @@ import { Button, Collapse, Radio, Select } from 'antd';
 import { useMemo, useState } from 'react';
 import { perform } from '../../store/acts.ts';
 import { useBench } from '../../store/bench.ts';
+import { selectShells } from '../../store/select.ts';
 import { usualScale } from '../overlays/against.ts';
 import { handle } from '../panes/rendererHandle.ts';
 import { DensityByPart, inTexels } from './DensityByPart.tsx';
@@ -112,14 +113,26 @@ function TileRow({
   const tiles = useBench((s) => s.tiles);
   const shells = useBench((s) => s.shells);
   const there = useMemo(
-    () => shells.filter(({ box }) => box && tileOf(tiles, box)?.number === tile.number),
+    () =>
+      [...shells.keys()].filter((s) => {
+        const { box } = shells[s];
+        return box && tileOf(tiles, box)?.number === tile.number;
+      }),
     [shells, tiles, tile.number],
   );
-  const density = usualScale({ shells: there, tiles });
+  const density = usualScale({ shells: there.map((s) => shells[s]), tiles });
   const isLast = useBench((s) => s.tiles.length < 2);
   return (
     <li className="tile-row">
-      <strong>{tile.number}</strong>
+      <button
+        type="button"
+        className="part-density"
+        title="Select its shells"
+        aria-label={`Select the shells of tile ${tile.number}`}
+        onClick={() => selectShells(there)}
+      >
+        <strong>{tile.number}</strong>
+      </button>
       <span>{sizeInWords(tile)} px</span>
       <span className="tile-use">
         {covered === undefined ? '…' : `${(100 * covered).toFixed(0)} % used`}

@@ -1,10 +1,11 @@
 import { describe, expect, it } from 'vitest';
 import { applyDelta } from '../../document/delta.ts';
-import { current, type HemDocument } from '../../document/document.ts';
+import { current, type HemDocument, topologyOf } from '../../document/document.ts';
 import { figuresOf, totalsOf } from '../../document/figures.ts';
 import { shellBoxes } from '../../document/layout.ts';
 import { densities } from '../../inspect/densities.ts';
 import { type Jobs, localJobs } from '../../jobs/index.ts';
+import { findEdge } from '../../mesh/connectivity.ts';
 import { unattended } from '../../progress.ts';
 import { answerQuestion } from '../../questions/index.ts';
 import { FIRST_TILE, isOutside, type Tile } from '../../surface/tiles.ts';
@@ -119,6 +120,20 @@ describe('packing', () => {
     // The first side of a square is level on the model.
     expect(quarterOf(done, 0) % 4).toBeCloseTo(0, 9);
     expect(Math.abs(quarterOf(done, 1) - 4) % 4).toBeCloseTo(0, 9);
+  });
+
+  it('keeps to a grain line that was drawn, however the others are turned', async () => {
+    const document = squares([0.1, 0.1, 0.2], [0.4, 0.1, 0.3]);
+    // The left side of the first runs up on the model.
+    const side = findEdge(topologyOf(document.model).connectivity, 0, 3);
+    const askew = await after(
+      document,
+      request('set-grain', { edges: [side], along: true }),
+      request('transform-shells', { shells: [0, 1], matrix: [0.6, 0.8, -0.8, 0.6, 0.5, 0] }),
+    );
+    const done = await packed(askew, { turning: 'none' });
+    expect(Math.abs(quarterOf(done, 0) - 4) % 4).toBeCloseTo(0, 9);
+    expect(quarterOf(done, 1)).toBeCloseTo(quarterOf(askew, 1), 9);
   });
 
   it('packs those that are chosen beside the others, which stay, at their scale where there is room', async () => {

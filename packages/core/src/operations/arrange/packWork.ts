@@ -1,6 +1,6 @@
 import { isLocked } from '../../document/constraints.ts';
 import { type HemDocument, shellOf, shellsOf, shellUv } from '../../document/document.ts';
-import { turnedAlongGrain } from '../../document/grain.ts';
+import { hasGrain, turnedAlongGrain } from '../../document/grain.ts';
 import { groupOf } from '../../document/groups.ts';
 import { shellBoxes } from '../../document/layout.ts';
 import { LockedError } from '../../document/locks.ts';
@@ -130,16 +130,16 @@ function scaled(document: HemDocument, packed: Packed, given: Given): Packed {
   const { s, members, uv, area, weight, now } = packed;
   const isTurned = given.start === 'afresh';
   const isAlone = members.length === 1;
+  // A grain line that was drawn is kept to however the others are turned.
+  const turning = isAlone && hasGrain(document, s) ? 'grain' : given.turning;
   const turned =
-    isTurned && given.turning === 'grain' && isAlone
-      ? turnedAlongGrain(document, s, shellOf(document, s), uv)
-      : uv;
+    isTurned && turning === 'grain' && isAlone ? turnedAlongGrain(document, s, shellOf(document, s), uv) : uv;
   const isScaled = given.equalDensity || given.density !== undefined;
   const factor = isScaled && now.area > 0 && area > 0 ? weight * Math.sqrt(area / now.area) : 1;
   return {
     ...packed,
     uv: turned.map((x) => x * factor),
-    turning: isTurned ? TURNINGS[given.turning] : TURNINGS.none,
+    turning: isTurned ? TURNINGS[turning] : TURNINGS.none,
     near: given.near === 'none' ? undefined : kindOf(document, s, given.near),
   };
 }

@@ -9,7 +9,7 @@ import { sheet, tube } from '@blunt-hem/core/testing/shapes';
 import { CommanderError } from 'commander';
 import { describe, expect, it } from 'vitest';
 import { program } from './program.ts';
-import { file, folder, hem, main, run } from './testing.ts';
+import { file, folder, hem, main, run } from './testing/hem.ts';
 
 const CUBE = file(
   'cube.obj',

@@ -2,7 +2,7 @@ import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { CommanderError } from 'commander';
 import { describe, expect, it } from 'vitest';
-import { file, folder, hem, run } from './testing.ts';
+import { file, folder, hem, run } from './testing/hem.ts';
 
 /** A flat plate of some width and height, with UVs at a tenth of its size, in a row with others. */
 function plate(place: number, width: number, height: number): string {

@@ -4,9 +4,9 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { afterAll } from 'vitest';
-import { program } from './program.ts';
+import { program } from '../program.ts';
 
-export const main = fileURLToPath(new URL('./main.ts', import.meta.url));
+export const main = fileURLToPath(new URL('../main.ts', import.meta.url));
 /** Where the files of a test lie. */
 export const folder = mkdtempSync(join(tmpdir(), 'hem-'));
 afterAll(() => rmSync(folder, { recursive: true }));

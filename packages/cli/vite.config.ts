@@ -4,16 +4,20 @@ import { defineConfig } from 'vite';
 export default defineConfig({
   root: import.meta.dirname,
   build: {
-    ssr: 'src/main.ts',
+    ssr: true,
     target: 'node20',
     outDir: 'dist',
     emptyOutDir: true,
     minify: true,
-    rollupOptions: { output: { entryFileNames: 'hem.js' } },
+    rollupOptions: {
+      input: { hem: 'src/main.ts', jobThread: 'src/threads/jobThread.ts' },
+      // All beside one another: the thread is found from the part that starts it.
+      output: { entryFileNames: '[name].js', chunkFileNames: '[name]-[hash].js' },
+    },
   },
   ssr: {
     noExternal: true,
-    // These find their WebAssembly beside themselves.
-    external: ['draco3dgltf', 'meshoptimizer'],
+    // These find their WebAssembly, or the code of their threads, beside themselves.
+    external: ['draco3dgltf', 'meshoptimizer', 'piscina'],
   },
 });

@@ -2,25 +2,33 @@ import { basename } from 'node:path';
 import { type OpenOptions, openDocument } from '@blunt-hem/core/document/document';
 import { emptyHistory } from '@blunt-hem/core/document/history';
 import { FileError } from '@blunt-hem/core/errors';
-import { localJobs } from '@blunt-hem/core/jobs/index';
+import { type Jobs, localJobs } from '@blunt-hem/core/jobs/index';
 import { titleOf } from '@blunt-hem/core/operations/sets/knownSet';
 import { memoryPersistence } from '@blunt-hem/core/session/persistence';
 import { openSession, type Session } from '@blunt-hem/core/session/session';
 import { opened } from './files.ts';
 
+/** What a session is opened with, beside its file. */
+export interface SessionOptions extends OpenOptions {
+  readonly emit?: Parameters<typeof openSession>[0]['emit'];
+  /** Where jobs run; on this thread when absent. */
+  readonly jobs?: Jobs;
+}
+
 /** A session over a file, nothing of which is kept. */
-export async function sessionOver(input: string, options?: OpenOptions, emit?: Listener): Promise<Session> {
+export async function sessionOver(
+  input: string,
+  { emit, jobs = localJobs, ...options }: SessionOptions = {},
+): Promise<Session> {
   const document = openDocument(await opened(input), options);
   return openSession({
     document,
     history: emptyHistory,
     persistence: memoryPersistence(),
-    jobs: localJobs,
+    jobs,
     emit,
   });
 }
-
-type Listener = Parameters<typeof openSession>[0]['emit'];
 
 /**
  * The same on the UVs that a file has.
@@ -28,8 +36,12 @@ type Listener = Parameters<typeof openSession>[0]['emit'];
  * @param name  of the UV set that is meant; the first when absent
  * @throws FileError when it has none, or none of that name
  */
-export async function sessionOverUvs(input: string, name?: string, emit?: Listener): Promise<Session> {
-  const session = await sessionOver(input, undefined, emit);
+export async function sessionOverUvs(
+  input: string,
+  name?: string,
+  options?: SessionOptions,
+): Promise<Session> {
+  const session = await sessionOver(input, options);
   const { model, uvSets } = session.document;
   if (model.uvSets.length === 0)
     throw new FileError(basename(input), 'there are no UVs in this file.', 'Unfold it first.');

@@ -100,10 +100,15 @@ export function pixels(word: string): number {
 }
 
 /** How many tiles. */
-export function tileCount(word: string): number {
+export const tileCount = (word: string): number => countUpTo(word, MOST_TILES);
+
+/** How many threads. */
+export const threadCount = (word: string): number => countUpTo(word, 64);
+
+function countUpTo(word: string, most: number): number {
   const value = Number(word);
-  if (!(Number.isInteger(value) && value >= 1 && value <= MOST_TILES))
-    throw new InvalidArgumentError(`It must be a whole number from 1 to ${MOST_TILES}.`);
+  if (!(Number.isInteger(value) && value >= 1 && value <= most))
+    throw new InvalidArgumentError(`It must be a whole number from 1 to ${most}.`);
   return value;
 }
 

@@ -38,7 +38,15 @@ describe('hem pack', () => {
       tiles: { number: number; covered: number }[];
       model: { density: number };
     };
-    const pack = async (...more: string[]) => (await run(['pack', input, '--out', out, ...more])) as Told;
+    const pack = async (...more: string[]) =>
+      (await run([
+        'pack',
+        input,
+        '--out',
+        out,
+        ...(more.includes('--jobs') ? [] : ['--jobs', '1']),
+        ...more,
+      ])) as Told;
     // A shell that is turned may stand on its head: that is a hint, and no fault.
     const faults = ({ findings }: Told) => findings.filter(({ kind }) => kind !== 'upside-down');
     const first = await pack('--size', '1024', '--padding', '4', '--steps', '0', '--turning', 'none');
@@ -59,6 +67,22 @@ describe('hem pack', () => {
     expect([better.steps, better.overlaps, faults(better)]).toEqual([60, 0, []]);
     const text = readFileSync(out, 'utf8');
     await pack('--size', '1024', '--padding', '4', '--steps', '60', '--seed', '3', '--turning', 'free');
+    expect(readFileSync(out, 'utf8')).toBe(text);
+    // On one thread or several.
+    await pack(
+      '--size',
+      '1024',
+      '--padding',
+      '4',
+      '--steps',
+      '60',
+      '--seed',
+      '3',
+      '--turning',
+      'free',
+      '--jobs',
+      '2',
+    );
     expect(readFileSync(out, 'utf8')).toBe(text);
     const timed = await pack('--seconds', '0.2');
     expect([timed.overlaps, faults(timed)]).toEqual([0, []]);
@@ -82,7 +106,15 @@ describe('hem pack', () => {
     const input = file('some.obj', plates);
     const out = join(folder, 'some-packed.obj');
     type Told = { overlaps: number; outside: number; tiles: { covered: number }[]; notes: string[] };
-    const pack = async (...more: string[]) => (await run(['pack', input, '--out', out, ...more])) as Told;
+    const pack = async (...more: string[]) =>
+      (await run([
+        'pack',
+        input,
+        '--out',
+        out,
+        ...(more.includes('--jobs') ? [] : ['--jobs', '1']),
+        ...more,
+      ])) as Told;
     const uvs = () =>
       [...readFileSync(out, 'utf8').matchAll(/^vt (\S+) (\S+)$/gm)].map(([, u, v]) => [Number(u), Number(v)]);
     expect((await pack('--region', '0.5,0,1,0.5')).overlaps).toBe(0);
@@ -108,7 +140,15 @@ describe('hem pack', () => {
   it('says what is wrong with a region or with weights', async () => {
     const input = file('two.obj', plate(0, 3, 1) + plate(1, 4, 1));
     const told = async (...more: string[]) => {
-      const { code, err } = await hem('pack', input, '--out', join(folder, 'two-packed.obj'), ...more);
+      const { code, err } = await hem(
+        'pack',
+        input,
+        '--jobs',
+        '1',
+        '--out',
+        join(folder, 'two-packed.obj'),
+        ...more,
+      );
       return `${code} ${err.split('\n')[0]}`;
     };
     expect(await told('--region', '0.5,0,1')).toMatch(/^1 .*four numbers with commas between/);

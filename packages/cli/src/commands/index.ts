@@ -10,6 +10,7 @@ import {
   pixels,
   seamsOutOption,
   textureSize,
+  threadCount,
   threeNumbers,
   tileCount,
   vertexList,
@@ -138,6 +139,12 @@ export const COMMANDS: readonly HemCommand[] = [
           ),
         )
         .addOption(setOption())
+        .addOption(
+          new Option(
+            '--jobs <n>',
+            'how many threads work at it, as many as there are cores when absent: what comes out is the same',
+          ).argParser(threadCount),
+        )
         .addOption(outOption()),
     load: () => import('./pack.ts'),
   },

@@ -2,6 +2,7 @@ import { Button, InputNumber, Select } from 'antd';
 import { useBench } from '../../store/bench.ts';
 import type { PackingSlice } from '../../store/packing.ts';
 import { PACK_EFFORTS } from '../commands/packing.ts';
+import { densityOf, usualScale } from '../overlays/against.ts';
 import { parameterOf } from '../parameterOf.ts';
 
 const TURNINGS: Readonly<Record<PackingSlice['packTurning'], string>> = {
@@ -89,12 +90,34 @@ export function PackPanel() {
           onChange={(value) => useBench.setState({ packDensity: value || undefined })}
         />
       </label>
+      <TakeDensity />
       {packRegion && (
         <Button size="small" onClick={() => useBench.setState({ packRegion: undefined })}>
           Whole tiles again
         </Button>
       )}
     </>
+  );
+}
+
+/** Takes over the texture scale that the chosen shell has, or else most of the surface. */
+function TakeDensity() {
+  const shells = useBench((s) => s.shells);
+  const tiles = useBench((s) => s.tiles);
+  const chosen = useBench((s) => s.chosen);
+  const [only] = chosen;
+  const isOne = chosen.size === 1;
+  const density = isOne ? densityOf(shells[only], tiles) : usualScale({ shells, tiles });
+  if (!density || !Number.isFinite(density)) return null;
+  return (
+    <Button
+      size="small"
+      type="link"
+      className="rail-link"
+      onClick={() => useBench.setState({ packDensity: Number(density.toPrecision(4)) })}
+    >
+      as {isOne ? `shell ${only + 1}` : 'most'} has: {Number(density.toPrecision(3))}
+    </Button>
   );
 }
 

@@ -6,10 +6,15 @@ import { namedShells, nameOfShell } from '../document/shellChoice.ts';
 import { HemError } from '../errors.ts';
 import type { Given, WhichShells } from '../params.ts';
 import { resolveChosen, type Selectable } from '../selectors/index.ts';
+import { alignShells } from './arrange/alignShells.ts';
 import { evenDensity } from './arrange/evenDensity.ts';
+import { fitShells } from './arrange/fitShells.ts';
+import { gatherShells } from './arrange/gatherShells.ts';
 import { groupShells } from './arrange/groupShells.ts';
 import { keepPlaces } from './arrange/keepPlaces.ts';
+import { levelEdges } from './arrange/levelEdges.ts';
 import { lockShells } from './arrange/lockShells.ts';
+import { matchShells } from './arrange/matchShells.ts';
 import { mirrorInPlace } from './arrange/mirrorInPlace.ts';
 import { moveClear } from './arrange/moveClear.ts';
 import { pack } from './arrange/pack.ts';
@@ -17,6 +22,8 @@ import { setGrain } from './arrange/setGrain.ts';
 import { setLimits } from './arrange/setLimits.ts';
 import { setTiles } from './arrange/setTiles.ts';
 import { splitOff } from './arrange/splitOff.ts';
+import { spreadShells } from './arrange/spreadShells.ts';
+import { swapShells } from './arrange/swapShells.ts';
 import { transformShells } from './arrange/transformShells.ts';
 import { turnUpright } from './arrange/turnUpright.ts';
 import { carryToCopies } from './cut/carryToCopies.ts';
@@ -82,6 +89,13 @@ export const OPERATIONS = [
   project,
   brush,
   transformShells,
+  alignShells,
+  spreadShells,
+  matchShells,
+  swapShells,
+  fitShells,
+  gatherShells,
+  levelEdges,
   pack,
   keepPlaces,
   moveClear,

@@ -139,6 +139,28 @@ const CASES: Readonly<Record<OperationName, Case>> = {
   project: { on: flatHill, with: (d) => ({ faces: [...d.stale.keys()], kind: 'box' }) },
   brush: { on: flatHill, with: () => ({ face: 27, brush: 'push', dabs: [0.5, 0.5, 0.02, 0.01, 0.2, 1] }) },
   'transform-shells': { on: flatCube, with: () => ({ shells: [ON_LID], matrix: [0, 1, -1, 0, 0.5, 0] }) },
+  'align-shells': { on: flatCube, with: () => ({ shells: [ON_LID, BELOW], to: 'left' }) },
+  'spread-shells': { on: flatCube, with: () => ({ shells: [ON_LID, BELOW], along: 'u', gap: 20 }) },
+  'match-shells': {
+    on: async () =>
+      after(await flatCube(), request('transform-shells', { shells: [ON_LID], matrix: [2, 0, 0, 2, 0, 0] })),
+    with: () => ({ shells: [ON_LID], like: BELOW, what: 'scale' }),
+  },
+  'swap-shells': { on: flatCube, with: () => ({ shells: [ON_LID, BELOW] }) },
+  'fit-shells': { on: flatCube, with: () => ({ shells: [ON_LID] }) },
+  'gather-shells': {
+    on: async () =>
+      after(await flatCube(), request('transform-shells', { shells: [ON_LID], matrix: [1, 0, 0, 1, 3, 2] })),
+    with: () => ({ shells: [ON_LID] }),
+  },
+  'level-edges': {
+    on: async () =>
+      after(
+        await flatCube(),
+        request('transform-shells', { shells: [ON_LID], matrix: [0.6, 0.8, -0.8, 0.6, 0.5, 0] }),
+      ),
+    with: (document) => ({ edges: edgesOf(document, [LID[0]]), to: 'level' }),
+  },
   pack: { on: flatCube, with: () => ({ turning: 'none' }) },
   'keep-places': { on: flatCube, with: () => ({ keep: true }) },
   'move-clear': {

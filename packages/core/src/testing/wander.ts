@@ -202,12 +202,36 @@ const DRAWS: Readonly<Record<OperationName, (draw: Draw) => object>> = {
       random(),
     ]).flat(),
   }),
+  'align-shells': (draw) => ({
+    shells: [draw.face, 0],
+    to: ['left', 'right', 'top', 'bottom', 'middle-u', 'middle-v'][draw.some(6)],
+    within: either(draw, 0.3) ? 'tile' : 'selection',
+  }),
+  'spread-shells': (draw) => ({
+    shells: [draw.face, 0],
+    along: either(draw) ? 'u' : 'v',
+    gap: 40 * draw.random(),
+  }),
+  'match-shells': ({ face, some }) => ({
+    shells: [face],
+    like: 0,
+    what: ['scale', 'turn', 'place'][some(3)],
+  }),
+  'swap-shells': ({ face }) => ({ shells: [face, 0] }),
+  'fit-shells': ({ face }) => ({ shells: [face] }),
+  'gather-shells': ({ face }) => ({ shells: [face] }),
+  'level-edges': (draw) => ({ edges: [draw.edge], to: either(draw) ? 'level' : 'upright' }),
   'transform-shells'({ face, random }) {
     const [angle, size] = [6 * random(), 0.5 + random()];
     const [c, s] = [size * Math.cos(angle), size * Math.sin(angle)];
     return { shells: [face], matrix: [c, s, -s, c, random() - 0.5, random() - 0.5] };
   },
-  pack: (draw) => ({ turning: either(draw) ? 'quarter' : 'none', equalDensity: either(draw) }),
+  pack: (draw) => ({
+    turning: either(draw) ? 'quarter' : 'none',
+    equalDensity: either(draw),
+    start: either(draw, 0.3) ? 'here' : 'afresh',
+    near: either(draw, 0.3) ? 'patch' : 'none',
+  }),
   'keep-places': (draw) => ({ keep: either(draw) }),
   'move-clear': ({ face }) => ({ shells: [face] }),
   'split-off': ({ document, face, some }) => ({ faces: [face, some(document.stale.length)] }),
@@ -282,7 +306,9 @@ function faultOf(document: HemDocument): string | undefined {
 function bytesOf({ model: { source: _, uvSets: fileSets, ...model }, ...document }: HemDocument): string {
   const { uvSets } = document;
   const fields = [...MARK_FIELDS, ...VALUE_FIELDS].map((field) => document[field]);
-  return JSON.stringify([model, fileSets, fields, uvSets], (_, value) =>
+  // In which order a model has its fields says nothing.
+  const parts = Object.entries(model).sort(([a], [b]) => (a < b ? -1 : 1));
+  return JSON.stringify([parts, fileSets, fields, uvSets], (_, value) =>
     ArrayBuffer.isView(value) ? (value as unknown as number[]).join() : value,
   );
 }

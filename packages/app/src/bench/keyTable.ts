@@ -12,6 +12,7 @@ export const keyTable = (): readonly (readonly [keys: string, act: string])[] =>
   ['Tab', 'From the Model to the Board, and on to the details'],
   ['← → ↑ ↓', 'On a pane: to the neighbour that way'],
   ['⇧ ← → ↑ ↓', 'On a pane: turn the Model, move the Board'],
+  ['Alt ← → ↑ ↓', 'On the Board: move the selected shells by a texel, with Shift by ten'],
   [
     'Enter',
     'On a pane: pick what is pointed at; with Shift add, with Alt remove, with Ctrl the whole loop or piece',
@@ -31,6 +32,7 @@ export const handTable = (): readonly (readonly [hand: string, act: string])[] =
   ['Right drag', 'Move the view'],
   ['Wheel', 'Zoom to the pointer'],
   ['Round and square handle', 'Turn and scale the selected shells about their middle'],
+  ['Ctrl at a drag of shells', 'Nothing takes hold of them'],
   ['Divider between the panes', 'Drag it, or move it with the arrow keys'],
   ['Click on a figure of the strip', 'Select what causes it and show its map'],
   ['Shift click in a list', 'Add to what is picked there'],

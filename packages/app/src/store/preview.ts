@@ -24,6 +24,11 @@ export interface PreviewSlice {
   readonly aim: number | undefined;
   /** Where the hand has the selected shells, before they are dropped. */
   readonly dragged: UvMatrix | undefined;
+  /** Whether what is moved by hand takes hold of lines, and those that hold it: u and v of both ends. */
+  readonly snaps: boolean;
+  /** Whether the rest of a shell stays when points of it are moved, or follows. */
+  readonly inside: 'stays' | 'follows';
+  readonly guides: readonly (readonly [u0: number, v0: number, u1: number, v1: number])[];
 }
 
 export const previewSlice: PreviewSlice = {
@@ -34,4 +39,7 @@ export const previewSlice: PreviewSlice = {
   ownImage: undefined,
   aim: undefined,
   dragged: undefined,
+  snaps: true,
+  inside: 'stays',
+  guides: [],
 };

@@ -6,6 +6,7 @@ import { namedShells, nameOfShell } from '../document/shellChoice.ts';
 import { HemError } from '../errors.ts';
 import type { Given, WhichShells } from '../params.ts';
 import { resolveChosen, type Selectable } from '../selectors/index.ts';
+import { alignPoints } from './arrange/alignPoints.ts';
 import { alignShells } from './arrange/alignShells.ts';
 import { evenDensity } from './arrange/evenDensity.ts';
 import { fitShells } from './arrange/fitShells.ts';
@@ -21,8 +22,10 @@ import { pack } from './arrange/pack.ts';
 import { setGrain } from './arrange/setGrain.ts';
 import { setLimits } from './arrange/setLimits.ts';
 import { setTiles } from './arrange/setTiles.ts';
+import { sewOver } from './arrange/sewOver.ts';
 import { splitOff } from './arrange/splitOff.ts';
 import { spreadShells } from './arrange/spreadShells.ts';
+import { straightenRow } from './arrange/straightenRow.ts';
 import { swapShells } from './arrange/swapShells.ts';
 import { transformShells } from './arrange/transformShells.ts';
 import { turnUpright } from './arrange/turnUpright.ts';
@@ -96,6 +99,9 @@ export const OPERATIONS = [
   fitShells,
   gatherShells,
   levelEdges,
+  alignPoints,
+  straightenRow,
+  sewOver,
   pack,
   keepPlaces,
   moveClear,

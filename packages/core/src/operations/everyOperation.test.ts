@@ -161,6 +161,15 @@ const CASES: Readonly<Record<OperationName, Case>> = {
       ),
     with: (document) => ({ edges: edgesOf(document, [LID[0]]), to: 'level' }),
   },
+  'align-points': {
+    on: flatHill,
+    with: () => ({
+      places: [0, 1, 2].map((k) => ({ vertex: at(3, 2 + k), face: 8 * 3 + 2 + k })),
+      to: 'least-v',
+    }),
+  },
+  'straighten-row': { on: flatHill, with: (document) => ({ edges: row(document, 4, 1, 7) }) },
+  'sew-over': { on: flatCube, with: (document) => ({ edges: edgesOf(document, [LID[0]]) }) },
   pack: { on: flatCube, with: () => ({ turning: 'none' }) },
   'keep-places': { on: flatCube, with: () => ({ keep: true }) },
   'move-clear': {

@@ -40,3 +40,31 @@ export function bestTurn(from: Float64Array, to: Float64Array, scale: number): U
   const s = (length > 0 ? cross / length : 0) * scale;
   return [c, s, -s, c, tu - (c * fu - s * fv), tv - (s * fu + c * fv)];
 }
+
+/**
+ * The turn, scale and move that lays one set of points best on another (least squares; Umeyama 1991 in the plane, never mirrored). Points that all lie in one
+ * place are only moved.
+ *
+ * @param from, to  `2 × n` each
+ */
+export function bestSimilarity(from: Float64Array, to: Float64Array): UvMatrix {
+  const n = from.length / 2;
+  const middle = (points: Float64Array): [number, number] => {
+    let [u, v] = [0, 0];
+    for (let i = 0; i < points.length; i += 2) {
+      u += points[i] / n;
+      v += points[i + 1] / n;
+    }
+    return [u, v];
+  };
+  const [[fu, fv], [tu, tv]] = [middle(from), middle(to)];
+  let [dot, cross, square] = [0, 0, 0];
+  for (let i = 0; i < from.length; i += 2) {
+    const [x, y, p, q] = [from[i] - fu, from[i + 1] - fv, to[i] - tu, to[i + 1] - tv];
+    dot += x * p + y * q;
+    cross += x * q - y * p;
+    square += x * x + y * y;
+  }
+  const [c, s] = square > 0 && dot * dot + cross * cross > 0 ? [dot / square, cross / square] : [1, 0];
+  return [c, s, -s, c, tu - (c * fu - s * fv), tv - (s * fu + c * fv)];
+}

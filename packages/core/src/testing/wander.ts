@@ -221,6 +221,16 @@ const DRAWS: Readonly<Record<OperationName, (draw: Draw) => object>> = {
   'fit-shells': ({ face }) => ({ shells: [face] }),
   'gather-shells': ({ face }) => ({ shells: [face] }),
   'level-edges': (draw) => ({ edges: [draw.edge], to: either(draw) ? 'level' : 'upright' }),
+  'align-points': ({ document, face, vertex, some }) => ({
+    places: [
+      { vertex, face },
+      { vertex: document.model.mesh.cornerVertex[document.model.mesh.faceStart[face] + 1], face },
+    ],
+    to: ['least-u', 'greatest-v', 'mean-u', 'ends'][some(4)],
+    inside: 'follows',
+  }),
+  'straighten-row': ({ edge }) => ({ edges: [edge], inside: 'follows' }),
+  'sew-over': ({ edge }) => ({ edges: [edge] }),
   'transform-shells'({ face, random }) {
     const [angle, size] = [6 * random(), 0.5 + random()];
     const [c, s] = [size * Math.cos(angle), size * Math.sin(angle)];

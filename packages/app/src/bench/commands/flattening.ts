@@ -95,7 +95,7 @@ export const layStraight: Command = {
 };
 
 /** The selected points as requests name them: by a vertex and a face beside it. */
-const placesOf = ({ points, model }: BenchStore) =>
+export const placesOfPoints = ({ points, model }: BenchStore) =>
   [...points].flatMap((point) => {
     const drawn = model?.cornerDrawn[point];
     return model && drawn !== undefined
@@ -124,7 +124,7 @@ export const pinPoints: Command = {
   key: 'shift+p',
   icon: IconPinned,
   act(state) {
-    const places = placesOf(state);
+    const places = placesOfPoints(state);
     if (places.length === 0) return hint('Pick points first: ⇧Q changes what a click picks.');
     void perform('set-pins', { places, pinned: !arePinned(state) });
   },

@@ -6,6 +6,7 @@ import {
   IconFlipHorizontal,
   IconLink,
   IconLock,
+  IconMagnet,
   IconRotate,
   IconRotate2,
   IconRotateClockwise,
@@ -85,9 +86,20 @@ function isLocked({ chosen, shells }: Pick<BenchStore, 'chosen' | 'shells'>): bo
   return chosen.size > 0 && [...chosen].every((s) => shells[s]?.locked);
 }
 
+const snap: Command = {
+  name: 'snap',
+  label: () => 'Snap',
+  help: 'Shells moved by hand take hold of the padding, of other shells and the grid, turns of every 15°; with Ctrl held they do not',
+  key: 'shift+u',
+  icon: IconMagnet,
+  pressed: (s) => s.snaps,
+  act: (s) => useBench.setState({ snaps: !s.snaps }),
+};
+
 export const PLACING: readonly Command[] = [
   lock,
   together,
+  snap,
   placing('turn-right', 'Turn −90°', IconRotateClockwise2, () => aboutMiddle(0, -1, 1, 0)),
   placing('turn-left', 'Turn +90°', IconRotate2, () => aboutMiddle(0, 1, -1, 0)),
   placing('turn-right-little', 'Turn −5°', IconRotateClockwise, () => turn(-5)),

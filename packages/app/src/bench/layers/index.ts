@@ -1,6 +1,7 @@
 import { boardEllipses, modelEllipses } from './ellipses.ts';
 import { ghost } from './ghost.ts';
 import { groundShadow } from './groundShadow.ts';
+import { guides } from './guides.ts';
 import { boardHolds, modelHolds } from './holds.ts';
 import type { Layer } from './layer.ts';
 import {
@@ -68,4 +69,5 @@ export const LAYERS: readonly Layer[] = [
   boardPoints,
   ghost,
   region,
+  guides,
 ];

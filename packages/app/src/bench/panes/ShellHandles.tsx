@@ -5,6 +5,7 @@ import { useEffect, useRef, useState } from 'react';
 import { useBench } from '../../store/bench.ts';
 import { boxOfChosen } from '../../store/select.ts';
 import { gripShells } from '../tools/holdShells.ts';
+import { snapAngle } from '../tools/snapping.ts';
 import type { Grip } from '../tools/tool.ts';
 import { pageOf, paneElement, placeOf } from './places.ts';
 import { handle } from './rendererHandle.ts';
@@ -35,8 +36,9 @@ export function ShellHandles() {
     const factor = Math.max(0.05, Math.hypot(x, y) / Math.hypot(fx, fy));
     return [factor, 0];
   });
-  const turn = useHandle(frame, ([fx, fy], [x, y]) => {
-    const angle = Math.atan2(fy, fx) - Math.atan2(y, x);
+  const turn = useHandle(frame, ([fx, fy], [x, y], isFree) => {
+    const drawn = Math.atan2(fy, fx) - Math.atan2(y, x);
+    const angle = isFree ? drawn : snapAngle(drawn);
     return [Math.cos(angle), Math.sin(angle)];
   });
   if (!frame || !renderer) return null;
@@ -107,9 +109,9 @@ type Point = readonly [number, number];
 /**
  * A handle that scales and turns about the middle of the selected shells.
  *
- * @param factorOf  real and imaginary part of the factor, from where the pointer was to where it is, about the middle
+ * @param factorOf  real and imaginary part of the factor, from where the pointer was to where it is, about the middle, and whether nothing is to take hold
  */
-function useHandle(frame: Frame | undefined, factorOf: (from: Point, to: Point) => Point) {
+function useHandle(frame: Frame | undefined, factorOf: (from: Point, to: Point, isFree: boolean) => Point) {
   const grip = useRef<Grip | undefined>(undefined);
   return useDrag(
     ({ first, last, event, initial }) => {
@@ -117,7 +119,10 @@ function useHandle(frame: Frame | undefined, factorOf: (from: Point, to: Point) 
         const { middle, page } = frame;
         const from = [initial[0] - page[0], initial[1] - page[1]] as const;
         grip.current = gripShells((to) =>
-          aboutMiddle(middle, factorOf(from, [to.x - page[0], to.y - page[1]])),
+          aboutMiddle(
+            middle,
+            factorOf(from, [to.x - page[0], to.y - page[1]], to.ctrl || !useBench.getState().snaps),
+          ),
         );
       }
       const at = placeOf('board', event as PointerEvent);

@@ -3,6 +3,7 @@ import { type RefObject, useEffect, useRef } from 'react';
 import { afterPick } from '../../store/acts.ts';
 import { useBench } from '../../store/bench.ts';
 import type { Pane } from '../../store/selection.ts';
+import { nudgeShells } from '../tools/holdShells.ts';
 import { toolNamed } from '../tools/index.ts';
 import type { Grip, Place, Tool } from '../tools/tool.ts';
 import { howOf, placeOf, placeOfKeys, uvOf } from './places.ts';
@@ -105,6 +106,10 @@ export function usePaneHands(pane: Pane, element: RefObject<HTMLDivElement | nul
         const way = ARROWS[event.key];
         if (way) {
           event.preventDefault();
+          if (event.altKey && pane === 'board') {
+            nudgeShells(way, event.shiftKey ? 10 : 1);
+            return;
+          }
           walked.last = true;
           if (event.shiftKey) handle.renderer?.nudge(pane, way);
           else afterPick(walk(pane, way));

@@ -1,6 +1,6 @@
 import { pack, tidy } from '../commands/packing.ts';
 import { PLACING } from '../commands/placing.ts';
-import { TilesPanel } from '../details/TilesPanel.tsx';
+import { ArrangePanel } from '../details/ArrangePanel.tsx';
 import { region } from '../tools/region.ts';
 import { PackPanel } from './PackPanel.tsx';
 import type { StageView } from './stage.ts';
@@ -11,6 +11,6 @@ export const arrange: StageView = {
   tools: [region],
   commands: [pack, tidy, ...PLACING],
   Panel: PackPanel,
-  Details: TilesPanel,
+  Details: ArrangePanel,
   mark: () => '',
 };

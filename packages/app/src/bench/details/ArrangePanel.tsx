@@ -1,0 +1,243 @@
+import type { ParamsOf } from '@blunt-hem/core/operations/catalogue';
+import {
+  type Icon,
+  IconArrowBarToLeft,
+  IconArrowsExchange,
+  IconArrowsMaximize,
+  IconBoxAlignTopLeft,
+  IconCompass,
+  IconLayoutAlignBottom,
+  IconLayoutAlignCenter,
+  IconLayoutAlignLeft,
+  IconLayoutAlignMiddle,
+  IconLayoutAlignRight,
+  IconLayoutAlignTop,
+  IconLayoutDistributeHorizontal,
+  IconLayoutDistributeVertical,
+  IconLine,
+  IconLineDashed,
+  IconRuler2,
+  IconRulerMeasure,
+  IconSpacingHorizontal,
+  IconSpacingVertical,
+  IconStack,
+} from '@tabler/icons-react';
+import { Button, Segmented, Tooltip } from 'antd';
+import { perform } from '../../store/acts.ts';
+import { useBench } from '../../store/bench.ts';
+import { asRequested, namesOfChosen } from '../../store/select.ts';
+import { placesOfPoints } from '../commands/flattening.ts';
+import { TilesPanel } from './TilesPanel.tsx';
+
+type Side = ParamsOf<'align-shells'>['to'];
+type Match = ParamsOf<'match-shells'>['what'];
+
+const SIDES: readonly (readonly [to: Side, words: string, icon: Icon])[] = [
+  ['left', 'left sides', IconLayoutAlignLeft],
+  ['middle-u', 'middles, across', IconLayoutAlignCenter],
+  ['right', 'right sides', IconLayoutAlignRight],
+  ['top', 'upper sides', IconLayoutAlignTop],
+  ['middle-v', 'middles, up', IconLayoutAlignMiddle],
+  ['bottom', 'lower sides', IconLayoutAlignBottom],
+];
+
+const MATCHES: readonly (readonly [what: Match, words: string, icon: Icon])[] = [
+  ['scale', 'Texture scale', IconRulerMeasure],
+  ['turn', 'Turn', IconCompass],
+  ['place', 'Place', IconStack],
+];
+
+/** What is chosen and how it is laid, and the tiles. */
+export function ArrangePanel() {
+  return (
+    <>
+      <TogetherPanel />
+      <TilesPanel />
+    </>
+  );
+}
+
+/** What is done to chosen shells together, and to shells by chosen edges of theirs. */
+function TogetherPanel() {
+  const count = useBench((s) => [...s.chosen].filter((shell) => s.shells[shell]?.box).length);
+  const hasEdges = useBench((s) => s.edges.size > 0 && s.target === 'edges');
+  const hasPoints = useBench((s) => s.points.size > 1 && s.target === 'points');
+  if (hasPoints) return <PointButtons />;
+  if (hasEdges) return <EdgeButtons />;
+  if (count === 0) return null;
+  return (
+    <fieldset className="place-fields arrange-buttons">
+      <legend>{count === 1 ? 'In the tile' : 'To one another'}</legend>
+      <div>
+        {SIDES.map(([to, words, icon]) => (
+          <IconButton
+            key={to}
+            icon={icon}
+            words={count === 1 ? `To the padding of the tile: ${words}` : `Align ${words}`}
+            act={() =>
+              perform('align-shells', {
+                shells: namesOfChosen(),
+                to,
+                within: count === 1 ? 'tile' : 'selection',
+              })
+            }
+          />
+        ))}
+      </div>
+      <div>
+        {count > 2 &&
+          (['u', 'v'] as const).map((along) => (
+            <IconButton
+              key={along}
+              icon={along === 'u' ? IconLayoutDistributeVertical : IconLayoutDistributeHorizontal}
+              words={along === 'u' ? 'Even gaps across' : 'Even gaps upwards'}
+              act={() => perform('spread-shells', { shells: namesOfChosen(), along })}
+            />
+          ))}
+        {count === 2 && (
+          <IconButton
+            icon={IconArrowsExchange}
+            words="Swap the two"
+            act={() => perform('swap-shells', { shells: namesOfChosen() })}
+          />
+        )}
+        <IconButton
+          icon={IconArrowsMaximize}
+          words="Fit into the tile, or the region that is drawn"
+          act={() =>
+            perform('fit-shells', { shells: namesOfChosen(), region: useBench.getState().packRegion })
+          }
+        />
+        <IconButton
+          icon={IconBoxAlignTopLeft}
+          words="Gather in the first tile, by whole tiles"
+          act={() => perform('gather-shells', { shells: namesOfChosen() })}
+        />
+      </div>
+      {count > 1 && <MatchButtons />}
+    </fieldset>
+  );
+}
+
+/** The shell that was chosen last is the one that the others are to be like. */
+function MatchButtons() {
+  const last = useBench((s) => [...s.chosen].at(-1) ?? 0);
+  const like = useBench((s) => s.shells[last]?.name ?? 0);
+  return (
+    <>
+      <legend>Like shell {last + 1}</legend>
+      <div>
+        {MATCHES.map(([what, words, icon]) => (
+          <IconButton
+            key={what}
+            icon={icon}
+            words={`${words} as shell ${last + 1} has it`}
+            act={() => perform('match-shells', { shells: namesOfChosen(), like, what })}
+          />
+        ))}
+      </div>
+    </>
+  );
+}
+
+type Line = ParamsOf<'align-points'>['to'];
+
+const LINES: readonly (readonly [to: Line, words: string, icon: Icon])[] = [
+  ['least-u', 'Align to the least u', IconLayoutAlignLeft],
+  ['mean-u', 'Align to their mean u', IconLayoutAlignCenter],
+  ['greatest-u', 'Align to the greatest u', IconLayoutAlignRight],
+  ['greatest-v', 'Align to the greatest v', IconLayoutAlignTop],
+  ['mean-v', 'Align to their mean v', IconLayoutAlignMiddle],
+  ['least-v', 'Align to the least v', IconLayoutAlignBottom],
+  ['ends', 'Onto the line through the two farthest apart', IconLine],
+];
+
+function PointButtons() {
+  const inside = useBench((s) => s.inside);
+  return (
+    <fieldset className="place-fields arrange-buttons">
+      <legend>Points onto a line</legend>
+      <div>
+        {LINES.map(([to, words, icon]) => (
+          <IconButton
+            key={to}
+            icon={icon}
+            words={words}
+            act={() => perform('align-points', { places: placesOfPoints(useBench.getState()), to, inside })}
+          />
+        ))}
+      </div>
+      <InsideChoice />
+    </fieldset>
+  );
+}
+
+const ROWS: readonly (readonly [along: 'ends' | 'level' | 'upright', words: string, icon: Icon])[] = [
+  ['ends', 'Straighten from end to end', IconLine],
+  ['level', 'Straighten, level', IconSpacingHorizontal],
+  ['upright', 'Straighten, upright', IconSpacingVertical],
+];
+
+function EdgeButtons() {
+  const inside = useBench((s) => s.inside);
+  const edges = () => asRequested('edges', [...useBench.getState().edges]);
+  return (
+    <fieldset className="place-fields arrange-buttons">
+      <legend>By these edges</legend>
+      <div>
+        {(['level', 'upright'] as const).map((to) => (
+          <IconButton
+            key={to}
+            icon={to === 'level' ? IconLineDashed : IconRuler2}
+            words={`Turn the shell so that they lie ${to}`}
+            act={() => perform('level-edges', { edges: edges(), to })}
+          />
+        ))}
+        {ROWS.map(([along, words, icon]) => (
+          <IconButton
+            key={along}
+            icon={icon}
+            words={words}
+            act={() => perform('straighten-row', { edges: edges(), along, inside })}
+          />
+        ))}
+        <IconButton
+          icon={IconArrowBarToLeft}
+          words="Bring the smaller shell over along these seams"
+          act={() => perform('sew-over', { edges: edges() })}
+        />
+      </div>
+      <InsideChoice />
+    </fieldset>
+  );
+}
+
+/** Whether the rest of a shell stays when some of its points are moved. */
+function InsideChoice() {
+  const inside = useBench((s) => s.inside);
+  return (
+    <Segmented<'stays' | 'follows'>
+      size="small"
+      aria-label="The rest of the shell"
+      value={inside}
+      options={[
+        { value: 'stays', label: 'Inside stays' },
+        { value: 'follows', label: 'Inside follows' },
+      ]}
+      onChange={(value) => useBench.setState({ inside: value })}
+    />
+  );
+}
+
+function IconButton(props: {
+  readonly icon: Icon;
+  readonly words: string;
+  readonly act: () => Promise<unknown>;
+}) {
+  const { icon: Picture, words, act } = props;
+  return (
+    <Tooltip title={words}>
+      <Button size="small" icon={<Picture size={16} />} aria-label={words} onClick={() => void act()} />
+    </Tooltip>
+  );
+}

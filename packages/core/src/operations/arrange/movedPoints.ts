@@ -1,0 +1,138 @@
+import { cornersBeside } from '../../document/constraints.ts';
+import { applyDelta, type Delta, markChange } from '../../document/delta.ts';
+import { current, type HemDocument, shellsOf, topologyOf } from '../../document/document.ts';
+import { knownFaces } from '../../document/known.ts';
+import { uvDifference } from '../../document/uvChange.ts';
+import { HemError } from '../../errors.ts';
+import { about, choice, otherwise } from '../../params.ts';
+import { plural } from '../../plural.ts';
+import { RELAX_STEPS } from '../../relax/steps.ts';
+import type { Operation, OperationContext } from '../operation.ts';
+import { cornerOf } from '../unfold/handles.ts';
+import { relax } from '../unfold/relax.ts';
+import { unfold } from '../unfold/unfold.ts';
+import { placedChange, placingNotes } from './keepPlaces.ts';
+
+/** Whether what lies between points that are moved stays where it is, or is laid flat anew round them. */
+export const inside = about(
+  'whether the rest of the shell stays where it is, or follows: it is laid flat anew round the points',
+  otherwise(choice('stays', 'follows'), 'stays'),
+);
+
+/** A place of the flat: a vertex on the side of a face. */
+export interface PlaceOfPoint {
+  readonly vertex: number;
+  readonly face: number;
+}
+
+/** A place of the flat, and where it comes to lie. */
+export interface PointMove extends PlaceOfPoint {
+  readonly uv: readonly [u: number, v: number];
+}
+
+/**
+ * Where places of the flat lie.
+ *
+ * @throws HemError when there is no such place, or it lies nowhere
+ */
+export function pointsAt(
+  document: HemDocument,
+  places: readonly PlaceOfPoint[],
+): (PlaceOfPoint & { readonly uv: readonly [number, number] })[] {
+  const { mesh } = document.model;
+  const { uv } = current(document);
+  knownFaces(
+    mesh,
+    places.map(({ face }) => face),
+  );
+  return places.map(({ vertex, face }) => {
+    const c = cornerOf(mesh, vertex, face);
+    const at = [uv[2 * c], uv[2 * c + 1]] as const;
+    if (Number.isNaN(at[0] + at[1]))
+      throw new HemError(
+        'nothing-unfolded',
+        'These points lie nowhere on the Board: unfold their shell first.',
+        [face],
+      );
+    return { vertex, face, uv: at };
+  });
+}
+
+/** Moves places of the flat. */
+export async function movedPoints(
+  document: HemDocument,
+  moves: readonly PointMove[],
+  how: 'stays' | 'follows',
+  context: OperationContext,
+): Promise<Delta> {
+  return how === 'stays' ? movedAlone(document, moves) : laidRound(document, moves, context);
+}
+
+function movedAlone(document: HemDocument, moves: readonly PointMove[]): Delta {
+  const next = current(document).uv.slice();
+  for (const { vertex, face, uv } of moves)
+    for (const c of cornersBeside(document, cornerOf(document.model.mesh, vertex, face))) next.set(uv, 2 * c);
+  const change = uvDifference(document, next);
+  const turned = turnedOver(document, current(document).uv, next);
+  return {
+    changes: [change, placedChange(document, 1)],
+    notes: [
+      ...(turned > 0
+        ? [
+            `${plural(turned, 'triangle')} came to lie upside down: have the inside follow, or unfold the shell anew.`,
+          ]
+        : []),
+      ...placingNotes(document),
+    ],
+  };
+}
+
+/** Triangles that lay the right way up and no longer do. */
+function turnedOver(document: HemDocument, before: Float64Array, after: Float64Array): number {
+  const { triangleCorners } = topologyOf(document.model).triangulation;
+  const area = (uv: Float64Array, i: number): number => {
+    const [a, b, c] = [0, 1, 2].map((k) => 2 * triangleCorners[i + k]);
+    return (uv[b] - uv[a]) * (uv[c + 1] - uv[a + 1]) - (uv[b + 1] - uv[a + 1]) * (uv[c] - uv[a]);
+  };
+  let count = 0;
+  for (let i = 0; i < triangleCorners.length; i += 3) if (area(after, i) < 0 && area(before, i) >= 0) count++;
+  return count;
+}
+
+/** Lays the shells of points flat anew with the points pinned; one that was relaxed is relaxed again. */
+async function laidRound(
+  document: HemDocument,
+  moves: readonly PointMove[],
+  context: OperationContext,
+): Promise<Delta> {
+  const { faceShell } = shellsOf(document);
+  const byShell = new Map<number, PointMove[]>();
+  for (const move of moves) {
+    const s = faceShell[move.face];
+    byShell.set(s, [...(byShell.get(s) ?? []), move]);
+  }
+  const changes: Delta['changes'][number][] = [];
+  const notes: string[] = [];
+  let now = document;
+  for (const pins of byShell.values()) {
+    const [{ face }] = pins;
+    const laid = await carried(now, unfold, { shells: [face], pins });
+    changes.push(...laid.changes);
+    notes.push(...laid.notes);
+    now = applyDelta(now, laid);
+    if (!document.relaxed[face]) continue;
+    const corners = pins.flatMap(({ vertex, face: at }) =>
+      cornersBeside(document, cornerOf(document.model.mesh, vertex, at)),
+    );
+    // They hold while it is relaxed, and are free after it.
+    const held = applyDelta(now, { changes: [markChange(now, 'pins', corners, 1)], notes: [] });
+    const settled = await carried(held, relax, { shells: [face], steps: RELAX_STEPS });
+    changes.push(...settled.changes);
+    now = applyDelta(now, settled);
+  }
+  return { changes, notes };
+
+  function carried<Out, In>(on: HemDocument, { params, run }: Operation<string, Out, In>, given: In) {
+    return run(on, params.validate(given).value as Out, context);
+  }
+}

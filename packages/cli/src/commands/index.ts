@@ -149,6 +149,22 @@ export const COMMANDS: readonly HemCommand[] = [
     load: () => import('./pack.ts'),
   },
   {
+    name: 'arrange',
+    summary:
+      'moves, aligns, fits and packs the shells a file has, and moves points of theirs, by a list of acts',
+    shape: (command) =>
+      command
+        .addOption(
+          new Option(
+            '--script <file>',
+            '{"acts": [{"operation": "align-shells", "params": {"shells": [0, 4], "to": "left"}}, …]}, as docs/operations.md has them; shells each by a face of theirs',
+          ).makeOptionMandatory(),
+        )
+        .addOption(setOption())
+        .addOption(outOption()),
+    load: () => import('./arrange.ts'),
+  },
+  {
     name: 'project',
     summary: 'lays faces flat as a plane, cylinder, sphere or box sees them, and writes the model',
     shape: (command) =>

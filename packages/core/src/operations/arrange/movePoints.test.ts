@@ -88,6 +88,16 @@ describe('aligning points', () => {
     expect(laid.pins.includes(1)).toBe(false);
   });
 
+  it('refuses what the rest cannot follow, and says what has no area where it stays', async () => {
+    const document = await hill();
+    const block = [0, 1, 2].flatMap((i) => [0, 1, 2, 3].map((j) => place(i, j)));
+    const { notes } = await told(document, 'align-points', { places: block, to: 'mean-v' });
+    expect(notes[0]).toMatch(/12 triangles came to have no area: have the inside follow/);
+    await expect(
+      told(document, 'align-points', { places: block, to: 'mean-v', inside: 'follows' }),
+    ).rejects.toThrow('The rest cannot follow there');
+  });
+
   it('refuses points that lie nowhere, or all in one place', async () => {
     const bare = openDocument(
       modelFromMesh(

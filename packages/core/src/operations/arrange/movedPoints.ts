@@ -73,13 +73,16 @@ function movedAlone(document: HemDocument, moves: readonly PointMove[]): Delta {
   for (const { vertex, face, uv } of moves)
     for (const c of cornersBeside(document, cornerOf(document.model.mesh, vertex, face))) next.set(uv, 2 * c);
   const change = uvDifference(document, next);
-  const turned = turnedOver(document, current(document).uv, next);
+  const { turned, flat } = spoilt(document, current(document).uv, next);
   return {
     changes: [change, placedChange(document, 1)],
     notes: [
-      ...(turned > 0
+      ...(turned + flat > 0
         ? [
-            `${plural(turned, 'triangle')} came to lie upside down: have the inside follow, or unfold the shell anew.`,
+            `${[
+              ...(turned > 0 ? [`${plural(turned, 'triangle')} came to lie upside down`] : []),
+              ...(flat > 0 ? [`${plural(flat, 'triangle')} came to have no area`] : []),
+            ].join(', ')}: have the inside follow, or unfold the shell anew.`,
           ]
         : []),
       ...placingNotes(document),
@@ -87,16 +90,35 @@ function movedAlone(document: HemDocument, moves: readonly PointMove[]): Delta {
   };
 }
 
-/** Triangles that lay the right way up and no longer do. */
-function turnedOver(document: HemDocument, before: Float64Array, after: Float64Array): number {
+/** Triangles that had an area the right way up, and lie upside down now, or have none. */
+function spoilt(document: HemDocument, before: Float64Array, after: Float64Array) {
   const { triangleCorners } = topologyOf(document.model).triangulation;
   const area = (uv: Float64Array, i: number): number => {
     const [a, b, c] = [0, 1, 2].map((k) => 2 * triangleCorners[i + k]);
     return (uv[b] - uv[a]) * (uv[c + 1] - uv[a + 1]) - (uv[b + 1] - uv[a + 1]) * (uv[c] - uv[a]);
   };
-  let count = 0;
-  for (let i = 0; i < triangleCorners.length; i += 3) if (area(after, i) < 0 && area(before, i) >= 0) count++;
-  return count;
+  let [turned, flat] = [0, 0];
+  for (let i = 0; i < triangleCorners.length; i += 3) {
+    const was = area(before, i);
+    if (!(was > 0)) continue;
+    const is = area(after, i);
+    if (Math.abs(is) <= NO_AREA * was) flat++;
+    else if (is < 0) turned++;
+  }
+  return { turned, flat };
+}
+
+/** Part of what it had, below which a triangle has no area. */
+const NO_AREA = 1e-9;
+
+/** Points that cannot be met are not called pins here: the artist has set none. */
+function toldAsPoints(error: unknown): never {
+  if (error instanceof HemError && error.code === 'cannot-meet-pins')
+    throw new HemError(
+      'cannot-follow',
+      'The rest cannot follow there without flipping faces: move fewer points or not as far, or have the inside stay.',
+    );
+  throw error;
 }
 
 /** Lays the shells of points flat anew with the points pinned; one that was relaxed is relaxed again. */
@@ -116,7 +138,7 @@ async function laidRound(
   let now = document;
   for (const pins of byShell.values()) {
     const [{ face }] = pins;
-    const laid = await carried(now, unfold, { shells: [face], pins });
+    const laid = await carried(now, unfold, { shells: [face], pins }).catch(toldAsPoints);
     changes.push(...laid.changes);
     notes.push(...laid.notes);
     now = applyDelta(now, laid);
@@ -132,7 +154,7 @@ async function laidRound(
   }
   return { changes, notes };
 
-  function carried<Out, In>(on: HemDocument, { params, run }: Operation<string, Out, In>, given: In) {
+  async function carried<Out, In>(on: HemDocument, { params, run }: Operation<string, Out, In>, given: In) {
     return run(on, params.validate(given).value as Out, context);
   }
 }

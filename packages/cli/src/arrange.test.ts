@@ -1,4 +1,4 @@
-import { readFileSync } from 'node:fs';
+import { existsSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { CommanderError } from 'commander';
 import { describe, expect, it } from 'vitest';
@@ -24,6 +24,82 @@ function plate(place: number, width: number, height: number): string {
     '',
   ].join('\n');
 }
+
+describe('hem arrange', () => {
+  const input = () => file('row.obj', plate(0, 3, 1) + plate(1, 4, 1) + plate(2, 2, 2));
+  const out = join(folder, 'row-arranged.obj');
+
+  it('carries out acts one after the other, and tells what came of each', async () => {
+    const script = file(
+      'acts.json',
+      JSON.stringify({
+        acts: [
+          { operation: 'align-shells', params: { shells: [0, 1, 2], to: 'bottom' } },
+          { operation: 'spread-shells', params: { shells: [0, 1, 2], along: 'u', gap: 16 } },
+          {
+            operation: 'align-points',
+            params: {
+              places: [
+                { vertex: 0, face: 0 },
+                { vertex: 3, face: 0 },
+              ],
+              to: 'mean-u',
+            },
+          },
+        ],
+      }),
+    );
+    const told = (await run(['arrange', input(), '--script', script, '--out', out])) as {
+      acts: { operation: string }[];
+      overlaps: number;
+    };
+    expect(told.acts.map(({ operation }) => operation)).toEqual([
+      'align-shells',
+      'spread-shells',
+      'align-points',
+    ]);
+    expect(told.overlaps).toBe(0);
+    const uv = [...readFileSync(out, 'utf8').matchAll(/^vt (\S+) (\S+)$/gm)].map(([, u, v]) => [
+      Number(u),
+      Number(v),
+    ]);
+    const boxOf = (s: number) =>
+      [0, 1].flatMap((k) =>
+        [Math.min, Math.max].map((f) => f(...uv.slice(4 * s, 4 * s + 4).map((p) => p[k]))),
+      );
+    const [a, b, c] = [0, 1, 2].map(boxOf);
+    expect([b[2], c[2]]).toEqual([a[2], a[2]]);
+    expect(2048 * (b[0] - a[1])).toBeCloseTo(16, 2);
+    expect(2048 * (c[0] - b[1])).toBeCloseTo(16, 2);
+  });
+
+  it('says which act cannot be done and why, and writes nothing', async () => {
+    const told = async (script: unknown) => {
+      const path = file('bad.json', typeof script === 'string' ? script : JSON.stringify(script));
+      const { code, err } = await hem(
+        'arrange',
+        input(),
+        '--script',
+        path,
+        '--out',
+        join(folder, 'none.obj'),
+      );
+      expect(existsSync(join(folder, 'none.obj'))).toBe(false);
+      return `${code} ${err.trim()}`;
+    };
+    const swap = { operation: 'swap-shells', params: { shells: [0, 1, 2] } };
+    expect(await told({ acts: [{ operation: 'fit-shells', params: { shells: [0] } }, swap] })).toBe(
+      '2 Act 2, swap-shells: Only two shells change places, not 3.',
+    );
+    expect(await told({ acts: [{ operation: 'unfold' }] })).toMatch(
+      /^2 bad.json: "acts\[0\].operation" must be one of/,
+    );
+    expect(await told({ acts: [{ operation: 'swap-shells', params: { shells: 'all' } }] })).toMatch(
+      /^1 Act 1, swap-shells: /,
+    );
+    expect(await told('[')).toMatch(/^2 bad.json: this is not JSON/);
+  });
+});
 
 describe('hem pack', () => {
   it('packs what a file has: turned, locked, over tiles, at a density, the same each time', async () => {

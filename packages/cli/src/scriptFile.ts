@@ -1,0 +1,48 @@
+import { FileError } from '@blunt-hem/core/errors';
+import { OPERATIONS, type OperationName } from '@blunt-hem/core/operations/catalogue';
+import Joi from 'joi';
+
+/** What is done to shells and points on the Board. */
+const ALLOWED: readonly string[] = OPERATIONS.filter(({ stage }) => stage === 'arrange').map(
+  ({ name }) => name,
+);
+
+const SHAPE =
+  'It should read {"acts": [{"operation": "align-shells", "params": {…}}, …]}, with operations of the stage Arrange.';
+
+const schema = Joi.object({
+  acts: Joi.array()
+    .items(
+      Joi.object({
+        operation: Joi.string()
+          .valid(...ALLOWED)
+          .required(),
+        params: Joi.object().default({}),
+      }),
+    )
+    .min(1)
+    .required(),
+});
+
+/** One act of a script; its parameters are checked where it is carried out. */
+export interface Act {
+  readonly operation: OperationName;
+  readonly params: object;
+}
+
+/**
+ * Reads acts, one after the other.
+ *
+ * @throws FileError when the text is no such list
+ */
+export function readScript(text: string, fileName: string): Act[] {
+  let parsed: unknown;
+  try {
+    parsed = JSON.parse(text);
+  } catch {
+    throw new FileError(fileName, 'this is not JSON.', SHAPE);
+  }
+  const { value, error } = schema.validate(parsed, { convert: false });
+  if (error) throw new FileError(fileName, `${error.message}.`, SHAPE);
+  return value.acts;
+}

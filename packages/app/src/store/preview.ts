@@ -28,6 +28,11 @@ export interface PreviewSlice {
   readonly snaps: boolean;
   /** Whether the rest of a shell stays when points of it are moved, or follows. */
   readonly inside: 'stays' | 'follows';
+  /** How far what lies near points goes along when they are moved by hand, heights of a tile, and how that lessens. */
+  readonly pullRadius: number;
+  readonly falloff: 'smooth' | 'linear';
+  /** How far points are moved by the hand that holds them, u and v. */
+  readonly pulled: readonly [u: number, v: number] | undefined;
   readonly guides: readonly (readonly [u0: number, v0: number, u1: number, v1: number])[];
 }
 
@@ -41,5 +46,8 @@ export const previewSlice: PreviewSlice = {
   dragged: undefined,
   snaps: true,
   inside: 'stays',
+  pullRadius: 0,
+  falloff: 'smooth',
+  pulled: undefined,
   guides: [],
 };

@@ -18,6 +18,7 @@ import { lockShells } from './arrange/lockShells.ts';
 import { matchShells } from './arrange/matchShells.ts';
 import { mirrorInPlace } from './arrange/mirrorInPlace.ts';
 import { moveClear } from './arrange/moveClear.ts';
+import { movePoints } from './arrange/movePoints.ts';
 import { pack } from './arrange/pack.ts';
 import { setGrain } from './arrange/setGrain.ts';
 import { setLimits } from './arrange/setLimits.ts';
@@ -99,6 +100,7 @@ export const OPERATIONS = [
   fitShells,
   gatherShells,
   levelEdges,
+  movePoints,
   alignPoints,
   straightenRow,
   sewOver,

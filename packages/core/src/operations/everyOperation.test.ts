@@ -161,6 +161,10 @@ const CASES: Readonly<Record<OperationName, Case>> = {
       ),
     with: (document) => ({ edges: edgesOf(document, [LID[0]]), to: 'level' }),
   },
+  'move-points': {
+    on: flatHill,
+    with: () => ({ places: [{ vertex: at(3, 3), face: 27 }], by: [0.01, 0.02], radius: 0.2 }),
+  },
   'align-points': {
     on: flatHill,
     with: () => ({

@@ -30,6 +30,7 @@ import { pickModel } from './pickModel.ts';
 import { picture } from './picture.ts';
 import { projection } from './projection.ts';
 import { proposal } from './proposal.ts';
+import { pulledPoints } from './pulledPoints.ts';
 import type { Question, QuestionContext } from './question.ts';
 import { remedyOutcome } from './remedyOutcome.ts';
 import { route } from './route.ts';
@@ -77,6 +78,7 @@ export const QUESTIONS = [
   straightenedSeam,
   widenedDart,
   movedPin,
+  pulledPoints,
   ellipses,
   direction,
 ] as const;

@@ -221,6 +221,11 @@ const DRAWS: Readonly<Record<OperationName, (draw: Draw) => object>> = {
   'fit-shells': ({ face }) => ({ shells: [face] }),
   'gather-shells': ({ face }) => ({ shells: [face] }),
   'level-edges': (draw) => ({ edges: [draw.edge], to: either(draw) ? 'level' : 'upright' }),
+  'move-points': ({ face, vertex, random }) => ({
+    places: [{ vertex, face }],
+    by: [random() / 9, random() / 9],
+    inside: 'follows',
+  }),
   'align-points': ({ document, face, vertex, some }) => ({
     places: [
       { vertex, face },

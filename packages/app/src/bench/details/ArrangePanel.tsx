@@ -22,7 +22,7 @@ import {
   IconSpacingVertical,
   IconStack,
 } from '@tabler/icons-react';
-import { Button, Segmented, Tooltip } from 'antd';
+import { Button, InputNumber, Segmented, Tooltip } from 'antd';
 import { perform } from '../../store/acts.ts';
 import { useBench } from '../../store/bench.ts';
 import { asRequested, namesOfChosen } from '../../store/select.ts';
@@ -61,7 +61,7 @@ export function ArrangePanel() {
 function TogetherPanel() {
   const count = useBench((s) => [...s.chosen].filter((shell) => s.shells[shell]?.box).length);
   const hasEdges = useBench((s) => s.edges.size > 0 && s.target === 'edges');
-  const hasPoints = useBench((s) => s.points.size > 1 && s.target === 'points');
+  const hasPoints = useBench((s) => s.points.size > 0 && s.target === 'points');
   if (hasPoints) return <PointButtons />;
   if (hasEdges) return <EdgeButtons />;
   if (count === 0) return null;
@@ -168,7 +168,43 @@ function PointButtons() {
         ))}
       </div>
       <InsideChoice />
+      <PullFields />
     </fieldset>
+  );
+}
+
+/** How far off others go along when points are dragged. */
+function PullFields() {
+  const radius = useBench((s) => s.pullRadius);
+  const falloff = useBench((s) => s.falloff);
+  const height = useBench((s) => s.tiles[0].height);
+  const inside = useBench((s) => s.inside);
+  if (inside === 'follows') return null;
+  return (
+    <>
+      <label htmlFor="pull-radius">
+        Take along within, px
+        <InputNumber
+          id="pull-radius"
+          size="small"
+          min={0}
+          max={height}
+          step={16}
+          value={Math.round(radius * height)}
+          onChange={(value) => useBench.setState({ pullRadius: (value ?? 0) / height })}
+        />
+      </label>
+      <Segmented<'smooth' | 'linear'>
+        size="small"
+        aria-label="How that lessens"
+        value={falloff}
+        options={[
+          { value: 'smooth', label: 'Smoothly' },
+          { value: 'linear', label: 'Evenly' },
+        ]}
+        onChange={(value) => useBench.setState({ falloff: value })}
+      />
+    </>
   );
 }
 

@@ -52,6 +52,21 @@ export function DragNote() {
   );
 }
 
+/** How far points are moved under the hand, and how far off others go along. */
+export function PullNote() {
+  const pulled = useBench((s) => s.pulled);
+  const radius = useBench((s) => s.pullRadius);
+  const height = useBench((s) => s.tiles[0].height);
+  if (!pulled) return null;
+  const [u, v] = pulled.map((x) => Math.round(x * height));
+  return (
+    <p className="ghost-note drag-note" role="status">
+      Moved {u}, {v} px of {height};{' '}
+      {radius > 0 ? `others within ${Math.round(radius * height)} px go along` : 'alone'} (wheel)
+    </p>
+  );
+}
+
 /** “Moved 120, −36 px”, “Turned 15.0°”, “Scaled × 1.20”. */
 export function describeDrag([a, b, c, d, e, f]: UvMatrix, texture: number): string {
   const scale = Math.sqrt(Math.abs(a * d - b * c));

@@ -4,7 +4,7 @@ import { Group, Panel, Separator } from 'react-resizable-panels';
 import { useBench } from '../../store/bench.ts';
 import { takeImage } from '../../store/checker.ts';
 import type { Pane } from '../../store/selection.ts';
-import { DragNote } from './DragNote.tsx';
+import { DragNote, PullNote } from './DragNote.tsx';
 import { Legend } from './Legend.tsx';
 import { Notches } from './Notches.tsx';
 import { BoardBar, ModelBar } from './PaneBars.tsx';
@@ -76,6 +76,7 @@ export function Panes() {
           <EmptyBoard />
           <GhostNote />
           <DragNote />
+          <PullNote />
           <ShellHandles />
         </section>
       </Split>

@@ -95,6 +95,10 @@ export function usePaneHands(pane: Pane, element: RefObject<HTMLDivElement | nul
       onWheel({ event }) {
         if (pane !== 'board') return;
         event.preventDefault();
+        if (typeof held?.grip === 'object' && held.grip.wheel) {
+          held.grip.wheel(event.deltaY);
+          return;
+        }
         const [u, v] = uvOf(event.clientX, event.clientY);
         handle.renderer?.board.zoom(u, v, Math.exp(-event.deltaY * 0.0015));
       },

@@ -1,11 +1,12 @@
 import { IconClick } from '@tabler/icons-react';
 import { useBench } from '../../store/bench.ts';
+import { holdPoints } from './holdPoints.ts';
 import { holdShells } from './holdShells.ts';
 import { byClick } from './picking.ts';
 import { rubberBand } from './rubberBand.ts';
 import type { Grip, Place, Tool } from './tool.ts';
 
-/** Picks by clicking. On the Board a selected shell is taken along by the hand. */
+/** Picks by clicking. On the Board selected shells and points are taken along by the hand. */
 export const pick: Tool = {
   ...byClick,
   name: 'pick',
@@ -15,15 +16,21 @@ export const pick: Tool = {
   icon: IconClick,
   panes: ['model', 'board'],
   press(at) {
-    return at.pane === 'model' ? (at.ctrl ? rubberBand(at) : undefined) : shellsAt(at);
+    return at.pane === 'model' ? (at.ctrl ? rubberBand(at) : undefined) : selectedAt(at);
   },
 };
 
-/** The selected shells, where the press is on one of them. */
-async function shellsAt(at: Place): Promise<Grip | undefined> {
+/** The selected shells or points, where the press is on one of them. */
+async function selectedAt(at: Place): Promise<Grip | undefined> {
   if (at.how !== 'only') return undefined;
-  const { target, chosen } = useBench.getState();
-  if (target !== 'shells' || chosen.size === 0) return undefined;
-  const found = await at.pick();
-  return found && chosen.has(found.shell) ? holdShells(at) : undefined;
+  const { target, chosen, points } = useBench.getState();
+  if (target === 'shells' && chosen.size > 0) {
+    const found = await at.pick();
+    return found && chosen.has(found.shell) ? holdShells(at) : undefined;
+  }
+  if (target === 'points' && points.size > 0) {
+    const found = await at.pick();
+    return found && points.has(found.point) ? holdPoints(at) : undefined;
+  }
+  return undefined;
 }

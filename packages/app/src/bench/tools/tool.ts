@@ -39,6 +39,8 @@ export interface Grip {
   readonly stillCounts?: true;
   move(to: Place): void;
   drop(to: Place): void;
+  /** The wheel was turned meanwhile, by so many pixels; without it the wheel does what it always does. */
+  wheel?(pixels: number): void;
   /** The pointer was lost, or Escape pressed: all is as before. */
   cancel(): void;
 }

@@ -1,8 +1,11 @@
 import { describe, expect, it } from 'vitest';
 import { applyDelta } from '../../document/delta.ts';
 import { current, type HemDocument, openDocument, shellsOf, topologyOf } from '../../document/document.ts';
+import { localJobs } from '../../jobs/index.ts';
 import { findEdge } from '../../mesh/connectivity.ts';
 import { modelFromMesh } from '../../mesh/model.ts';
+import { unattended } from '../../progress.ts';
+import { answerQuestion } from '../../questions/index.ts';
 import { bestSimilarity, transformUv } from '../../surface/similarity.ts';
 import { after } from '../../testing/acts.ts';
 import { sheet } from '../../testing/shapes.ts';
@@ -121,6 +124,69 @@ describe('aligning points', () => {
     await expect(
       told(document, 'align-points', { places: [place(0, 0), { vertex: 80, face: 0 }], to: 'ends' }),
     ).rejects.toThrow('no corner');
+  });
+});
+
+describe('moving points', () => {
+  it('takes what lies near along, less the farther it is along the surface, and nothing else', async () => {
+    const document = await hill();
+    const by = [0.01, -0.02] as const;
+    const { document: alone } = await told(document, 'move-points', { places: [place(4, 4)], by: [...by] });
+    const moveOf = (of: HemDocument, vertex: number) =>
+      uvAt(of, vertex).map((x, k) => x - uvAt(document, vertex)[k]);
+    expect(moveOf(alone, at(4, 4)).map((x) => x.toFixed(12))).toEqual(by.map((x) => x.toFixed(12)));
+    expect(moveOf(alone, at(4, 5))).toEqual([0, 0]);
+    const radius = 0.3;
+    for (const falloff of ['linear', 'smooth'] as const) {
+      const { document: pulled } = await told(document, 'move-points', {
+        places: [place(4, 4)],
+        by: [...by],
+        radius,
+        falloff,
+      });
+      const [u, v] = uvAt(document, at(4, 4));
+      // The next point along a row: straight on the Board, its distance is that of its UVs.
+      const [u1, v1] = uvAt(document, at(4, 5));
+      const part = 1 - Math.hypot(u1 - u, v1 - v) / radius;
+      const weight = falloff === 'linear' ? part : part * part * (3 - 2 * part);
+      expect(moveOf(pulled, at(4, 5))[0]).toBeCloseTo(weight * by[0], 9);
+      expect(moveOf(pulled, at(0, 0))).toEqual([0, 0]);
+    }
+  });
+
+  it('shows under the hand what comes of it', async () => {
+    const document = await hill();
+    const asked = { places: [place(4, 4)], by: [0.01, 0.01], radius: 0.2, falloff: 'smooth' } as const;
+    const { triangles, uv } = await answerQuestion(
+      document,
+      'pulled-points',
+      { ...asked, by: [0.01, 0.01] },
+      {
+        ...unattended,
+        jobs: localJobs,
+      },
+    );
+    const { document: moved } = await told(document, 'move-points', { ...asked, by: [0.01, 0.01] });
+    const { triangleCorners } = topologyOf(document.model).triangulation;
+    triangles.forEach((t, i) => {
+      for (let k = 0; k < 3; k++) {
+        const c = triangleCorners[3 * t + k];
+        expect(uv[6 * i + 2 * k]).toBeCloseTo(current(moved).uv[2 * c], 5);
+      }
+    });
+  });
+
+  it('has the rest follow', async () => {
+    const document = await hill();
+    const places = [place(0, 0), place(0, 8)];
+    const { document: moved } = await told(document, 'move-points', {
+      places,
+      by: [0, 0.03],
+      inside: 'follows',
+    });
+    for (const { vertex } of places)
+      expect(uvAt(moved, vertex)[1]).toBeCloseTo(uvAt(document, vertex)[1] + 0.03, 9);
+    expect(uvAt(moved, at(8, 4))[1]).not.toBeCloseTo(uvAt(document, at(8, 4))[1], 6);
   });
 });
 

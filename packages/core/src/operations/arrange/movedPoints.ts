@@ -72,10 +72,14 @@ function movedAlone(document: HemDocument, moves: readonly PointMove[]): Delta {
   const next = current(document).uv.slice();
   for (const { vertex, face, uv } of moves)
     for (const c of cornersBeside(document, cornerOf(document.model.mesh, vertex, face))) next.set(uv, 2 * c);
-  const change = uvDifference(document, next);
+  return laidAs(document, next);
+}
+
+/** Lays all corners as a hand has them, and says what that spoils. */
+export function laidAs(document: HemDocument, next: Float64Array): Delta {
   const { turned, flat } = spoilt(document, current(document).uv, next);
   return {
-    changes: [change, placedChange(document, 1)],
+    changes: [uvDifference(document, next), placedChange(document, 1)],
     notes: [
       ...(turned + flat > 0
         ? [

@@ -1,0 +1,169 @@
+import { expect, type Page } from '@playwright/test';
+import { at, benchReady, idle, openModel, unfolded } from './hands.ts';
+import { test } from './test.ts';
+
+/** Three squares of side 1 side by side on the model, small on the Board, each with its lower left corner at a place. */
+const squares = (...corners: readonly (readonly [u: number, v: number])[]): string =>
+  corners
+    .map(([u, v], i) =>
+      [
+        `v ${2 * i} 0 0`,
+        `v ${2 * i + 1} 0 0`,
+        `v ${2 * i + 1} 1 0`,
+        `v ${2 * i} 1 0`,
+        ...[
+          [0, 0],
+          [1, 0],
+          [1, 1],
+          [0, 1],
+        ].map(([x, y]) => `vt ${u + x / 8} ${v + y / 8}`),
+        `f ${[1, 2, 3, 4].map((k) => `${4 * i + k}/${4 * i + k}`).join(' ')}`,
+      ].join('\n'),
+    )
+    .join('\n');
+
+const open = async (page: Page): Promise<void> => {
+  await openModel(page, 'squares.obj', squares([0.1, 0.1], [0.4, 0.3], [0.7, 0.6]));
+  await page.getByRole('button', { name: 'Keep UVs' }).click();
+  await benchReady(page);
+  await page.keyboard.press('5');
+  await idle(page);
+};
+
+/** Left and lower of what is chosen, as the fields tell it. */
+const placed = async (page: Page): Promise<readonly [number, number]> => [
+  Number(await page.getByLabel('Left, u').inputValue()),
+  Number(await page.getByLabel('Lower, v').inputValue()),
+];
+
+test('shells are aligned, spread, swapped and made alike by buttons, each taken back by one undo', async ({
+  page,
+}) => {
+  await open(page);
+  const rows = page.locator('.ant-table-row');
+  await rows.nth(0).click();
+  await rows.nth(1).click({ modifiers: ['Shift'] });
+  await rows.nth(2).click({ modifiers: ['Shift'] });
+  await page.getByRole('button', { name: 'Align lower sides' }).click();
+  await idle(page);
+  await page.getByRole('button', { name: 'Even gaps across' }).click();
+  await idle(page);
+  await rows.nth(1).click();
+  expect(await placed(page)).toEqual([0.4, 0.1]);
+  await rows.nth(2).click({ modifiers: ['Shift'] });
+  await page.getByRole('button', { name: 'Swap the two' }).click();
+  await idle(page);
+  await rows.nth(1).click();
+  expect(await placed(page)).toEqual([0.7, 0.1]);
+  await page.getByRole('button', { name: /To the padding of the tile: left/ }).click();
+  await idle(page);
+  expect((await placed(page))[0]).toBeCloseTo(8 / 2048, 4);
+  for (let k = 0; k < 4; k++) {
+    await page.keyboard.press('Control+z');
+    await idle(page);
+  }
+  expect(await placed(page)).toEqual([0.4, 0.3]);
+});
+
+test('a shell takes hold of the padding under the hand, and moves by a texel by key', async ({ page }) => {
+  await open(page);
+  const rows = page.locator('.ant-table-row');
+  await rows.nth(0).click();
+  const number = await page.locator('.shell-numbers span[data-chosen=true]').boundingBox();
+  if (!number) throw new Error('The shell has no number.');
+  const [x, y] = [number.x + number.width / 2, number.y + number.height / 2 + 14];
+  const board = await page.getByTestId('board').boundingBox();
+  if (!board) throw new Error('There is no Board.');
+  // The tile is as wide as the narrow side of the pane, but for a rim.
+  const drag = async (du: number): Promise<void> => {
+    await page.mouse.move(x, y);
+    await page.mouse.down();
+    await page.mouse.move(x - 10, y);
+    await page.mouse.move(x + du, y, { steps: 4 });
+    await page.mouse.up();
+    await idle(page);
+  };
+  const scale = (await page.locator('.handles').boundingBox())?.width ?? 0;
+  // Its side is an eighth of the tile: to within a few pixels of the left edge.
+  await drag(-(0.1 * 8 * scale) + 4);
+  expect((await placed(page))[0]).toBeCloseTo(8 / 2048, 4);
+  await page.getByTestId('board').focus();
+  await page.keyboard.press('Alt+ArrowRight');
+  await idle(page);
+  expect((await placed(page))[0]).toBeCloseTo(9 / 2048, 4);
+  await page.keyboard.press('Alt+Shift+ArrowUp');
+  await idle(page);
+  expect((await placed(page))[1]).toBeCloseTo(0.1 + 10 / 2048, 3);
+});
+
+test('points come to one line, which is said where it spoils faces, and refused where the inside is to follow', async ({
+  page,
+}) => {
+  const rows = Array.from({ length: 5 }, (_, i) =>
+    Array.from({ length: 9 }, (_, j) => `v ${j} ${(Math.sin(i + j) / 4).toFixed(4)} ${i}`),
+  ).flat();
+  const faces = Array.from({ length: 32 }, (_, f) => {
+    const a = 9 * Math.floor(f / 8) + (f % 8) + 1;
+    return `f ${a} ${a + 9} ${a + 10} ${a + 1}`;
+  });
+  await unfolded(page, [...rows, ...faces].join('\n'));
+  await page.keyboard.press('5');
+  await page.getByText('Points', { exact: true }).first().click();
+  await page.keyboard.press('z');
+  const [left, high] = await at(page, 'board', 0.02, 0.02);
+  const [right, low] = await at(page, 'board', 0.98, 0.98);
+  await page.mouse.move(left, high);
+  await page.mouse.down();
+  await page.mouse.move((left + right) / 2, (high + low) / 2);
+  await page.mouse.move(right, low);
+  await page.mouse.up();
+  await expect(page.getByTestId('selection')).toContainText('45 points');
+  await page.getByRole('button', { name: 'Align to their mean v' }).click();
+  await idle(page);
+  await expect(page.locator('.notice')).toContainText('64 triangles came to have no area');
+  await page.keyboard.press('Control+z');
+  await idle(page);
+  await page.getByText('Inside follows').click();
+  await page.getByRole('button', { name: 'Align to their mean v' }).click();
+  await idle(page);
+  await expect(page.locator('.notice')).toContainText('The rest cannot follow there');
+});
+
+test('a point is dragged on the Board, and the wheel takes others along', async ({ page }) => {
+  const rows = Array.from({ length: 9 }, (_, i) =>
+    Array.from({ length: 9 }, (_, j) => `v ${j} 0 ${i}`),
+  ).flat();
+  const faces = Array.from({ length: 64 }, (_, f) => {
+    const a = 9 * Math.floor(f / 8) + (f % 8) + 1;
+    return `f ${a} ${a + 9} ${a + 10} ${a + 1}`;
+  });
+  await unfolded(page, [...rows, ...faces].join('\n'));
+  await page.keyboard.press('5');
+  await page.getByText('Points', { exact: true }).first().click();
+  // The middle of the sheet is a point.
+  const [x, y] = await at(page, 'board', 0.5, 0.5);
+  await page.mouse.move(x, y);
+  await page.mouse.click(x, y);
+  await expect(page.getByTestId('selection')).toContainText('1 point');
+  const worst = async () =>
+    Number.parseFloat((await page.getByTestId('figure-worst-stretch').textContent())?.match(/[\d.]+$/)?.[0] ?? '');
+  const drag = async (wheel: number): Promise<number> => {
+    await page.mouse.move(x, y);
+    await page.mouse.down();
+    await page.mouse.move(x + 10, y + 2);
+    if (wheel !== 0) for (let k = 0; k < 6; k++) await page.mouse.wheel(0, wheel);
+    await page.mouse.move(x + 12, y + 2);
+    await expect(page.locator('.drag-note')).toContainText(wheel === 0 ? 'alone' : 'go along');
+    await page.mouse.up();
+    await idle(page);
+    const found = await worst();
+    await page.keyboard.press('Control+z');
+    await idle(page);
+    return found;
+  };
+  const alone = await drag(0);
+  expect(alone).toBeGreaterThan(1.2);
+  // What goes along is stretched less.
+  expect(await drag(-400)).toBeLessThan(alone);
+  await page.getByTestId('board').focus();
+});

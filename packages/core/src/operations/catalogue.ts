@@ -30,6 +30,7 @@ import { straightenRow } from './arrange/straightenRow.ts';
 import { swapShells } from './arrange/swapShells.ts';
 import { transformShells } from './arrange/transformShells.ts';
 import { turnUpright } from './arrange/turnUpright.ts';
+import { weldSeams } from './arrange/weldSeams.ts';
 import { carryToCopies } from './cut/carryToCopies.ts';
 import { cut } from './cut/cut.ts';
 import { openPieces } from './cut/openPieces.ts';
@@ -104,6 +105,7 @@ export const OPERATIONS = [
   alignPoints,
   straightenRow,
   sewOver,
+  weldSeams,
   pack,
   keepPlaces,
   moveClear,

@@ -174,6 +174,7 @@ const CASES: Readonly<Record<OperationName, Case>> = {
   },
   'straighten-row': { on: flatHill, with: (document) => ({ edges: row(document, 4, 1, 7) }) },
   'sew-over': { on: flatCube, with: (document) => ({ edges: edgesOf(document, [LID[0]]) }) },
+  'weld-seams': { on: flatCube, with: () => ({ within: 4096 }) },
   pack: { on: flatCube, with: () => ({ turning: 'none' }) },
   'keep-places': { on: flatCube, with: () => ({ keep: true }) },
   'move-clear': {

@@ -40,6 +40,7 @@ import { straightenedSeam } from './straightenedSeam.ts';
 import { symmetry } from './symmetry.ts';
 import { visibility } from './visibility.ts';
 import { wastefulShells } from './wastefulShells.ts';
+import { weldable } from './weldable.ts';
 import { widenedDart } from './widenedDart.ts';
 
 /** Every question. */
@@ -77,6 +78,7 @@ export const QUESTIONS = [
   shiftedSeam,
   straightenedSeam,
   widenedDart,
+  weldable,
   movedPin,
   pulledPoints,
   ellipses,

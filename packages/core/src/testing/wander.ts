@@ -235,6 +235,8 @@ const DRAWS: Readonly<Record<OperationName, (draw: Draw) => object>> = {
     inside: 'follows',
   }),
   'straighten-row': ({ edge }) => ({ edges: [edge], inside: 'follows' }),
+  // What lies exactly together flips nothing.
+  'weld-seams': () => ({ within: 0 }),
   'sew-over': ({ edge }) => ({ edges: [edge] }),
   'transform-shells'({ face, random }) {
     const [angle, size] = [6 * random(), 0.5 + random()];

@@ -28,6 +28,7 @@ import { useBench } from '../../store/bench.ts';
 import { asRequested, namesOfChosen } from '../../store/select.ts';
 import { placesOfPoints } from '../commands/flattening.ts';
 import { TilesPanel } from './TilesPanel.tsx';
+import { WeldFields } from './WeldFields.tsx';
 
 type Side = ParamsOf<'align-shells'>['to'];
 type Match = ParamsOf<'match-shells'>['what'];
@@ -49,9 +50,12 @@ const MATCHES: readonly (readonly [what: Match, words: string, icon: Icon])[] = 
 
 /** What is chosen and how it is laid, and the tiles. */
 export function ArrangePanel() {
+  const target = useBench((s) => s.target);
+  const isFlat = useBench((s) => s.shells.some(({ box }) => box));
   return (
     <>
       <TogetherPanel />
+      {target === 'edges' && isFlat && <WeldFields />}
       <TilesPanel />
     </>
   );

@@ -317,6 +317,71 @@ describe('bringing a shell over', () => {
   });
 });
 
+describe('welding seams', () => {
+  /** The hill cut along a row, its smaller part moved by some texels along v. */
+  const apart = async (texels: number) => {
+    const document = await hill();
+    const seams = row(document, 3, 0, 8);
+    const cut = await after(
+      document,
+      request('keep-places', { keep: true }),
+      request('cut', { edges: seams }),
+    );
+    // As it was laid before the cut, but for the gap.
+    const laid = await after(
+      cut,
+      request('sew-over', { edges: seams }),
+      request('split-off', { faces: Array.from({ length: 24 }, (_, f) => f) }),
+    );
+    const [u0, v0] = cornerAt(laid, 24, at(3, 0));
+    const [u1, v1] = cornerAt(laid, 16, at(3, 0));
+    const moved = await after(
+      laid,
+      request('transform-shells', { shells: [0], matrix: [1, 0, 0, 1, u0 - u1, v0 - v1 + texels / 2048] }),
+    );
+    return { document: moved, seams };
+  };
+  /** Where a vertex lies in a face. */
+  const cornerAt = (document: HemDocument, face: number, vertex: number): [number, number] => {
+    const { faceStart, cornerVertex } = document.model.mesh;
+    const { uv } = current(document);
+    for (let c = faceStart[face]; c < faceStart[face + 1]; c++)
+      if (cornerVertex[c] === vertex) return [uv[2 * c], uv[2 * c + 1]];
+    throw new Error('not there');
+  };
+
+  it('joins just those that the count told, in the middle between both sides', async () => {
+    const { document, seams } = await apart(6);
+    const ask = (within: number) =>
+      answerQuestion(document, 'weldable', { within }, { ...unattended, jobs: localJobs });
+    expect(await ask(2)).toEqual([]);
+    const counted = await ask(7);
+    expect(counted.length).toBe(seams.length);
+    const { document: welded, notes } = await told(document, 'weld-seams', { within: 7 });
+    expect(shellsOf(welded).shellCount).toBe(1);
+    expect([...welded.seams].filter(Boolean)).toHaveLength(
+      [...document.seams].filter(Boolean).length - counted.length,
+    );
+    const [a, b] = [cornerAt(document, 24, at(3, 0)), cornerAt(document, 16, at(3, 0))];
+    const now = cornerAt(welded, 24, at(3, 0));
+    now.forEach((x, k) => {
+      expect(x).toBeCloseTo((a[k] + b[k]) / 2, 12);
+    });
+    expect(cornerAt(welded, 16, at(3, 0))).toEqual(now);
+    expect(cornerAt(welded, 60, at(8, 4))).toEqual(cornerAt(document, 60, at(8, 4)));
+    expect(notes.join()).not.toMatch(/upside down/);
+  });
+
+  it('says what is left, and that nothing is near enough', async () => {
+    const { document, seams } = await apart(6);
+    const { notes } = await told(document, 'weld-seams', { within: 1 });
+    expect(notes).toEqual(['No seam has both sides within 1 px of each other.']);
+    await expect(told(document, 'weld-seams', { within: -1 })).rejects.toThrow();
+    const { document: some } = await told(document, 'weld-seams', { within: 7, edges: seams.slice(0, 3) });
+    expect([...some.seams].filter(Boolean)).toHaveLength([...document.seams].filter(Boolean).length - 3);
+  });
+});
+
 describe('the best similarity', () => {
   it('is that of Umeyama 1991, worked out another way: complex least squares', () => {
     // For points as complex numbers about their means: factor = Σ conj(z) w / Σ |z|².

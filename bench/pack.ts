@@ -1,7 +1,7 @@
 import { distanceField } from '@blunt-hem/core/pack/distanceField';
-import { packFirst } from '@blunt-hem/core/pack/fitShells';
 import { outlineOf, segmentsOf } from '@blunt-hem/core/pack/outline';
 import { packBetter } from '@blunt-hem/core/pack/packBetter';
+import { packFirst } from '@blunt-hem/core/pack/packFirst';
 import type { PackOptions, PackShell } from '@blunt-hem/core/pack/packShell';
 import { shapeOf } from '@blunt-hem/core/pack/shape';
 import { unattended, within } from '@blunt-hem/core/progress';

@@ -146,7 +146,9 @@ test('a point is dragged on the Board, and the wheel takes others along', async 
   await page.mouse.click(x, y);
   await expect(page.getByTestId('selection')).toContainText('1 point');
   const worst = async () =>
-    Number.parseFloat((await page.getByTestId('figure-worst-stretch').textContent())?.match(/[\d.]+$/)?.[0] ?? '');
+    Number.parseFloat(
+      (await page.getByTestId('figure-worst-stretch').textContent())?.match(/[\d.]+$/)?.[0] ?? '',
+    );
   const drag = async (wheel: number): Promise<number> => {
     await page.mouse.move(x, y);
     await page.mouse.down();

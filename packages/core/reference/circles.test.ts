@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
-import { packFirst } from '../src/pack/fitShells.ts';
 import { packBetter } from '../src/pack/packBetter.ts';
+import { packFirst } from '../src/pack/packFirst.ts';
 import type { PackShell } from '../src/pack/packShell.ts';
 import { unattended } from '../src/progress.ts';
 

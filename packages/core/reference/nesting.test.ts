@@ -1,8 +1,8 @@
 import polygonClipping from 'polygon-clipping';
 import { describe, expect, it } from 'vitest';
-import { packFirst } from '../src/pack/fitShells.ts';
 import { packBetter } from '../src/pack/packBetter.ts';
 import { packClusters } from '../src/pack/packClusters.ts';
+import { packFirst } from '../src/pack/packFirst.ts';
 import type { PackOptions, PackShell } from '../src/pack/packShell.ts';
 import { type Placement, placedUv } from '../src/pack/placement.ts';
 import { unattended } from '../src/progress.ts';

@@ -1,6 +1,6 @@
 import { boxAngles } from '../pack/boxAngles.ts';
-import { packFirst } from '../pack/fitShells.ts';
 import { turnedBox } from '../pack/frame.ts';
+import { packFirst } from '../pack/packFirst.ts';
 import type { PackOptions, PackShell } from '../pack/packShell.ts';
 import { shapeOf } from '../pack/shape.ts';
 import { type Context, heedStop } from '../progress.ts';

@@ -1,4 +1,4 @@
-import { packFirst as pack } from '../pack/fitShells.ts';
+import { packFirst as pack } from '../pack/packFirst.ts';
 import type { PackOptions, PackShell } from '../pack/packShell.ts';
 import type { Placement } from '../pack/placement.ts';
 import type { Job } from './job.ts';

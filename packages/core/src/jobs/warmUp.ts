@@ -1,5 +1,5 @@
-import { packFirst } from '../pack/fitShells.ts';
 import { packBetter } from '../pack/packBetter.ts';
+import { packFirst } from '../pack/packFirst.ts';
 import type { PackOptions, PackShell } from '../pack/packShell.ts';
 import { relax } from '../relax/relax.ts';
 import { type Shell, shellFromTriangles } from '../surface/shell.ts';

@@ -3,8 +3,8 @@ import { describe, expect, it } from 'vitest';
 import { StoppedError } from '../errors.ts';
 import { unattended } from '../progress.ts';
 import { expectLaid, fan, first, optionsWith, QUARTERS, ring } from '../testing/packedShells.ts';
-import { packFirst, packSome } from './fitShells.ts';
 import { packBetter } from './packBetter.ts';
+import { packFirst, packSome } from './packFirst.ts';
 import type { PackOptions, PackShell } from './packShell.ts';
 
 const shape = fc.array(fc.double({ min: 0.2, max: 2, noNaN: true }), { minLength: 3, maxLength: 9 });

@@ -1,5 +1,5 @@
 import { expect } from 'vitest';
-import { packFirst } from '../pack/fitShells.ts';
+import { packFirst } from '../pack/packFirst.ts';
 import type { PackOptions, PackShell } from '../pack/packShell.ts';
 import { type Placement, placedUv } from '../pack/placement.ts';
 import { unattended } from '../progress.ts';

@@ -11,6 +11,7 @@ import { alignShells } from './arrange/alignShells.ts';
 import { evenDensity } from './arrange/evenDensity.ts';
 import { fitShells } from './arrange/fitShells.ts';
 import { gatherShells } from './arrange/gatherShells.ts';
+import { giveUvs } from './arrange/giveUvs.ts';
 import { groupShells } from './arrange/groupShells.ts';
 import { keepPlaces } from './arrange/keepPlaces.ts';
 import { levelEdges } from './arrange/levelEdges.ts';
@@ -106,6 +107,7 @@ export const OPERATIONS = [
   straightenRow,
   sewOver,
   weldSeams,
+  giveUvs,
   pack,
   keepPlaces,
   moveClear,

@@ -11,6 +11,7 @@ import { applyKept, validateDelta } from '../persistence/validateDelta.ts';
 import { after } from '../testing/acts.ts';
 import { handedOver } from '../testing/handedOver.ts';
 import { cube, sheet, torus } from '../testing/shapes.ts';
+import { squares } from '../testing/squares.ts';
 import { carryOut, OPERATIONS, type OperationName, request } from './catalogue.ts';
 import { localContext } from './localContext.ts';
 
@@ -175,6 +176,10 @@ const CASES: Readonly<Record<OperationName, Case>> = {
   'straighten-row': { on: flatHill, with: (document) => ({ edges: row(document, 4, 1, 7) }) },
   'sew-over': { on: flatCube, with: (document) => ({ edges: edgesOf(document, [LID[0]]) }) },
   'weld-seams': { on: flatCube, with: () => ({ within: 4096 }) },
+  'give-uvs': {
+    on: async () => squares([0.1, 0.1, 0.2], [0.5, 0.5, 0.1]),
+    with: () => ({ like: 0 }),
+  },
   pack: { on: flatCube, with: () => ({ turning: 'none' }) },
   'keep-places': { on: flatCube, with: () => ({ keep: true }) },
   'move-clear': {

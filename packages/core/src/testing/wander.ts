@@ -235,6 +235,8 @@ const DRAWS: Readonly<Record<OperationName, (draw: Draw) => object>> = {
     inside: 'follows',
   }),
   'straighten-row': ({ edge }) => ({ edges: [edge], inside: 'follows' }),
+  // Mirrored ones lie upside down on top of each other.
+  'give-uvs': ({ face }) => ({ like: face, where: 'own' }),
   // What lies exactly together flips nothing.
   'weld-seams': () => ({ within: 0 }),
   'sew-over': ({ edge }) => ({ edges: [edge] }),

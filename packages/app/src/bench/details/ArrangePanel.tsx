@@ -5,7 +5,9 @@ import {
   IconArrowsExchange,
   IconArrowsMaximize,
   IconBoxAlignTopLeft,
+  IconColumnInsertRight,
   IconCompass,
+  IconCopy,
   IconLayoutAlignBottom,
   IconLayoutAlignCenter,
   IconLayoutAlignLeft,
@@ -21,6 +23,7 @@ import {
   IconSpacingHorizontal,
   IconSpacingVertical,
   IconStack,
+  IconStack2,
 } from '@tabler/icons-react';
 import { Button, InputNumber, Segmented, Tooltip } from 'antd';
 import { perform } from '../../store/acts.ts';
@@ -118,7 +121,7 @@ function TogetherPanel() {
           act={() => perform('gather-shells', { shells: namesOfChosen() })}
         />
       </div>
-      {count > 1 && <MatchButtons />}
+      {count > 1 ? <MatchButtons /> : <CopyButtons />}
     </fieldset>
   );
 }
@@ -137,6 +140,32 @@ function MatchButtons() {
             icon={icon}
             words={`${words} as shell ${last + 1} has it`}
             act={() => perform('match-shells', { shells: namesOfChosen(), like, what })}
+          />
+        ))}
+      </div>
+    </>
+  );
+}
+
+const COPIES: readonly (readonly [where: 'stacked' | 'own' | 'tile', words: string, icon: Icon])[] = [
+  ['stacked', 'Its UVs to all copies, on top of it', IconStack2],
+  ['own', 'Its UVs to all copies, each in its place', IconCopy],
+  ['tile', 'Its UVs to all copies, one tile beside it', IconColumnInsertRight],
+];
+
+/** Shells of the same shape get the UVs of the one that is chosen. */
+function CopyButtons() {
+  const like = useBench((s) => s.shells[[...s.chosen][0]]?.name ?? 0);
+  return (
+    <>
+      <legend>Copies of it</legend>
+      <div>
+        {COPIES.map(([where, words, icon]) => (
+          <IconButton
+            key={where}
+            icon={icon}
+            words={words}
+            act={() => perform('give-uvs', { like, where })}
           />
         ))}
       </div>

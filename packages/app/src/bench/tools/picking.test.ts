@@ -54,3 +54,21 @@ describe('a double click', () => {
     expect(edges()).toEqual([3, 7, 20, 21, 22]);
   });
 });
+
+describe('a click on a shell', () => {
+  const rows = (...groups: number[]) => groups.map((group) => ({ group })) as never;
+  const clickOn = async (how: Place['how']): Promise<number[]> => {
+    byClick.click?.(at(how));
+    await settle();
+    return [...useBench.getState().chosen].sort((a, b) => a - b);
+  };
+
+  it('takes along what is kept together with it, and nothing else', async () => {
+    useBench.setState({ target: 'shells', chosen: new Set([1]), shells: rows(3, 0, 3, 2) });
+    expect(await clickOn('only')).toEqual([0, 2]);
+    useBench.setState({ chosen: new Set([1, 2, 0]) });
+    expect(await clickOn('remove')).toEqual([1]);
+    useBench.setState({ chosen: new Set([1]), shells: rows(0, 0, 0, 2) });
+    expect(await clickOn('add')).toEqual([0, 1]);
+  });
+});

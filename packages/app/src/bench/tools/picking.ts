@@ -1,3 +1,4 @@
+import type { TargetId } from '@blunt-hem/core/select/targets/index';
 import { afterPick, hint } from '../../store/acts.ts';
 import { useBench } from '../../store/bench.ts';
 import { select } from '../../store/select.ts';
@@ -16,10 +17,17 @@ function pickAt(at: Place): void {
   afterPick(
     at.pick().then((found) => {
       const { target } = useBench.getState();
-      if (found) select(target, [found[SELECTED[target].part]], at.how);
+      if (found) select(target, withTogether(target, found[SELECTED[target].part]), at.how);
       else if (at.how === 'only') select(target, [], 'only');
     }),
   );
+}
+
+/** What is kept together is picked together: a stack moves as one. In the list each is picked by itself. */
+function withTogether(target: TargetId, item: number): number[] {
+  const { shells } = useBench.getState();
+  const group = target === 'shells' ? shells[item]?.group : 0;
+  return group ? [...shells.keys()].filter((s) => shells[s].group === group) : [item];
 }
 
 /** Selects the whole loop or ring of an edge, the whole piece of a face. */

@@ -215,6 +215,8 @@ test('one selection for both panes; shells are moved, turned and scaled on the B
   const knob = page.getByLabel('Scale the selected shells');
   await expect(knob).toBeVisible();
 
+  // It goes just where the hand goes.
+  await page.keyboard.press('Shift+U');
   const frame = async () =>
     (await page.locator('.handles').boundingBox()) as { x: number; y: number; width: number; height: number };
   const start = await frame();

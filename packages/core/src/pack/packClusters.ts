@@ -13,7 +13,7 @@ type Lay = (
 ) => readonly Placement[] | undefined;
 
 /** So often regions are made anew for what their shells take; more often only until all take theirs. */
-const [ROUNDS, MOST_ROUNDS] = [4, 12];
+const [ROUNDS, MOST_ROUNDS] = [4, 8];
 /** A region that does not take its shells grows by so much. */
 const LARGER = 2;
 /** No region is less than this part of the frame to begin with. */

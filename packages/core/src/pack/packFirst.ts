@@ -29,6 +29,8 @@ export function packFirst(
   if ((free * Math.PI * gap * gap) / 4 > (frame[2] - frame[0]) * (frame[3] - frame[1])) return undefined;
   const shapes = shells.map(shapeOf);
   if (shells.length === 1) return alone(shapes[0], turningOf(shells[0], shapes[0]), options);
+  // Where the gaps alone are as wide as the frame, nothing is tried.
+  if (Math.min(frame[2] - frame[0], frame[3] - frame[1]) <= 2 * gap) return undefined;
   let reference = Math.min(most, referenceScale(shapes, shells, options));
   for (let tries = 0; tries < TRIES; tries++) {
     const pieces = withFields(shapes, shells, options, reference, signal);

@@ -16,7 +16,7 @@ export interface TidyLayout {
 
 /**
  * Lays boxes clear of one another, all scaled alike and none turned, so that they fill the tile: fast, for a layout that is made anew
- * after every act. `packShells` goes by outlines and fills a tile better.
+ * after every act. `packFirst` goes by outlines and fills a tile better.
  *
  * @param tile  undefined for a square of which the lower left corner is the origin
  */

@@ -59,7 +59,7 @@ export async function wander(
   const story: string[] = [];
   const steps: [name: string, params: object][] = [];
   const states = [bytesOf(start)];
-  let [at, refused] = [0, 0];
+  let [at, done, refused] = [0, 0, 0];
   const fail = (what: string): never => {
     throw new WanderError(`${what} after ${story.join('; ')}`);
   };
@@ -88,6 +88,7 @@ export async function wander(
         states.length = at + 1;
         steps.push([name, params]);
         at++;
+        done++;
         states.push(bytesOf(session.document));
         const fault = faultOf(session.document);
         if (fault) fail(fault);
@@ -99,7 +100,7 @@ export async function wander(
   for (const [name, params] of steps.slice(0, at))
     await (again.perform as (n: string, p: object) => Promise<unknown>)(name, params);
   if (bytesOf(again.document) !== states[at]) fail('done once more, another document');
-  return { done: at, refused };
+  return { done, refused };
 }
 
 /** What parameters of an act are drawn from. */

@@ -59,10 +59,12 @@ export async function layTile(
   let best = start
     ? await jobs.run('pack-from', { shells, start, options: { ...options, seed } }, first)
     : await jobs.run('pack-first', { shells, options }, first);
-  if (!best)
+  if (!best) {
+    if (shells.some(({ near }) => near !== undefined)) throw new NotNearError();
     throw shells.some(({ locked }) => locked)
       ? new NoRoomError()
       : new TooMuchPaddingError(shells.length, tile);
+  }
   show(best);
   const moved = shells.findIndex(({ locked }) => !locked);
   const scaleOf = (placements: readonly Placement[]): number => placements[moved].scale;
@@ -128,5 +130,16 @@ export class NoRoomError extends HemError {
   constructor() {
     super('no-room', 'What stays leaves no room for the others: unlock or choose more, or add a tile.');
     this.name = 'NoRoomError';
+  }
+}
+
+/** Not every cluster finds a region that takes it. */
+export class NotNearError extends HemError {
+  constructor() {
+    super(
+      'not-near',
+      'There is no room for shells of one kind near each other: pack them without that, lower the padding or raise the texture size.',
+    );
+    this.name = 'NotNearError';
   }
 }

@@ -136,6 +136,11 @@ describe('packing by what shells have in common', () => {
     expect(taken(await packed(document))).toBeGreaterThan(1.6);
   });
 
+  it('says that there is no room for them near each other', async () => {
+    const tight = told(mixed(), { near: 'part', region: [0.4, 0.4, 0.41, 0.41] });
+    await expect(tight).rejects.toThrow('no room for shells of one kind near each other');
+  });
+
   it('spreads patches over tiles', async () => {
     const document = await after(
       squares([0, 0, 0.2], [0.3, 0, 0.2], [0.6, 0, 0.2], [0, 0.5, 0.2]),

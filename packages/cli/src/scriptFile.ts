@@ -1,6 +1,6 @@
-import { FileError } from '@blunt-hem/core/errors';
 import { OPERATIONS, type OperationName } from '@blunt-hem/core/operations/catalogue';
 import Joi from 'joi';
+import { readJson } from './jsonFile.ts';
 
 /** What is done to shells and points on the Board. */
 const ALLOWED: readonly string[] = OPERATIONS.filter(({ stage }) => stage === 'arrange').map(
@@ -36,13 +36,5 @@ export interface Act {
  * @throws FileError when the text is no such list
  */
 export function readScript(text: string, fileName: string): Act[] {
-  let parsed: unknown;
-  try {
-    parsed = JSON.parse(text);
-  } catch {
-    throw new FileError(fileName, 'this is not JSON.', SHAPE);
-  }
-  const { value, error } = schema.validate(parsed, { convert: false });
-  if (error) throw new FileError(fileName, `${error.message}.`, SHAPE);
-  return value.acts;
+  return readJson(text, fileName, schema, SHAPE).acts;
 }

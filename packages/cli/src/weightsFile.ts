@@ -2,6 +2,7 @@ import type { HemDocument } from '@blunt-hem/core/document/document';
 import { WEIGHTS } from '@blunt-hem/core/document/patchWeights';
 import { FileError } from '@blunt-hem/core/errors';
 import Joi from 'joi';
+import { readJson } from './jsonFile.ts';
 
 const name = Joi.string();
 const schema = Joi.object({
@@ -37,14 +38,7 @@ export function readWeights(
   fileName: string,
   { model }: Pick<HemDocument, 'model'>,
 ): FaceWeight[] {
-  let parsed: unknown;
-  try {
-    parsed = JSON.parse(text);
-  } catch {
-    throw new FileError(fileName, 'this is not JSON.', SHAPE);
-  }
-  const { value, error } = schema.validate(parsed, { convert: false });
-  if (error) throw new FileError(fileName, `${error.message}.`, SHAPE);
+  const value = readJson(text, fileName, schema, SHAPE);
   const facesWhere = (names: readonly string[], of: ArrayLike<number>, wanted: string, kind: string) => {
     const faces = Array.from(of, (i, f) => (names[i] === wanted ? f : -1)).filter((f) => f >= 0);
     if (faces.length === 0)

@@ -37,48 +37,36 @@ export function PackPanel() {
   const count = useBench((s) => s.tiles.length);
   return (
     <>
-      <label className="rail-field" htmlFor="pack-turning">
-        Turned
-        <Select
-          id="pack-turning"
-          size="small"
-          value={packTurning}
-          options={optionsOf(TURNINGS)}
-          onChange={(value) => useBench.setState({ packTurning: value })}
-        />
-      </label>
-      <label className="rail-field" htmlFor="pack-effort">
-        Time
-        <Select
-          id="pack-effort"
-          size="small"
-          value={packEffort}
-          options={PACK_EFFORTS.map((value) => ({ value, label: value }))}
-          onChange={(value) => useBench.setState({ packEffort: value })}
-        />
-      </label>
+      <RailSelect
+        id="pack-turning"
+        label="Turned"
+        value={packTurning}
+        options={optionsOf(TURNINGS)}
+        take={(value) => useBench.setState({ packTurning: value })}
+      />
+      <RailSelect
+        id="pack-effort"
+        label="Time"
+        value={packEffort}
+        options={PACK_EFFORTS.map((value) => ({ value, label: value }))}
+        take={(value) => useBench.setState({ packEffort: value })}
+      />
       {count > 1 && packDensity === undefined && !packRegion && (
-        <label className="rail-field" htmlFor="pack-spread">
-          To tiles
-          <Select
-            id="pack-spread"
-            size="small"
-            value={packSpread}
-            options={optionsOf(SPREADS)}
-            onChange={(value) => useBench.setState({ packSpread: value })}
-          />
-        </label>
-      )}
-      <label className="rail-field" htmlFor="pack-near">
-        Near
-        <Select
-          id="pack-near"
-          size="small"
-          value={packNear}
-          options={optionsOf(NEAR)}
-          onChange={(value) => useBench.setState({ packNear: value })}
+        <RailSelect
+          id="pack-spread"
+          label="To tiles"
+          value={packSpread}
+          options={optionsOf(SPREADS)}
+          take={(value) => useBench.setState({ packSpread: value })}
         />
-      </label>
+      )}
+      <RailSelect
+        id="pack-near"
+        label="Near"
+        value={packNear}
+        options={optionsOf(NEAR)}
+        take={(value) => useBench.setState({ packNear: value })}
+      />
       <label className="rail-field" htmlFor="pack-density">
         Texels a unit
         <InputNumber
@@ -97,6 +85,23 @@ export function PackPanel() {
         </Button>
       )}
     </>
+  );
+}
+
+/** One of some choices, with its name before it. */
+function RailSelect<K extends string>(props: {
+  readonly id: string;
+  readonly label: string;
+  readonly value: K;
+  readonly options: { readonly value: K; readonly label: string }[];
+  readonly take: (value: K) => void;
+}) {
+  const { id, label, value, options, take } = props;
+  return (
+    <label className="rail-field" htmlFor={id}>
+      {label}
+      <Select<K> id={id} size="small" value={value} options={options} onChange={take} />
+    </label>
   );
 }
 

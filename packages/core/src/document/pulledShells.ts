@@ -1,4 +1,5 @@
 import { distanceFrom } from '../surface/distanceFrom.ts';
+import type { UvMatrix } from '../surface/similarity.ts';
 import { type HemDocument, shellOf, shellsOf, shellUv, topologyOf } from './document.ts';
 
 /** How the pull of a hand lessens with the distance from the points that it holds. */
@@ -59,6 +60,11 @@ function weightsOf(
   return weights;
 }
 
-/** UVs of a shell that is pulled. */
-export const pulledUv = ({ uv, weights }: PulledShell, by: readonly [number, number]): Float64Array =>
-  uv.map((x, i) => x + weights[i >> 1] * by[i % 2]);
+/** UVs of a shell of which points are moved by a map of the flat, and the others as far along the way as they take part. */
+export const pulledUv = ({ uv, weights }: PulledShell, [a, b, c, d, e, f]: UvMatrix): Float64Array =>
+  uv.map((x, i) => {
+    const [u, v] = [uv[i - (i % 2)], uv[i - (i % 2) + 1]];
+    // What only moves comes to lie by its move, to the last bit.
+    const by = i % 2 === 0 ? (a - 1) * u + c * v + e : b * u + (d - 1) * v + f;
+    return x + weights[i >> 1] * by;
+  });

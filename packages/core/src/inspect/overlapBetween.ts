@@ -1,23 +1,19 @@
 import { shellsOf } from '../document/document.ts';
+import { isStacked } from '../document/stacks.ts';
 import type { UvBox } from '../surface/uvBox.ts';
 import { type Found, type Inspection, named } from './inspection.ts';
 import { pairsOf } from './overlapWithin.ts';
 import type { Subject } from './subject.ts';
 
-/** Boxes that differ by less than this, tile widths, are one: shells that are stacked on purpose. */
-const STACKED = 1e-6;
-
-const isStacked = ({ boxes }: Subject, a: number, b: number): boolean => {
-  const [one, other] = [boxes[a], boxes[b]] as readonly UvBox[];
-  return one.every((x, i) => Math.abs(x - other[i]) < STACKED);
-};
+const areStacked = ({ boxes }: Subject, a: number, b: number): boolean =>
+  isStacked(boxes[a] as UvBox, boxes[b] as UvBox);
 
 /** Faces that lie on each other, two a pair, but for those of shells that are stacked exactly. */
 export function unmeant(subject: Subject): Uint32Array {
   const { faceShell } = shellsOf(subject.document);
   const pairs = pairsOf(subject, (a, b) => {
     const [s, t] = [faceShell[a], faceShell[b]];
-    return s === t || !isStacked(subject, s, t);
+    return s === t || !areStacked(subject, s, t);
   });
   return Uint32Array.from(pairs.flat());
 }
@@ -30,7 +26,7 @@ const between = (stacked: boolean) =>
     const shellPairs = new Set<string>();
     const pairs = pairsOf(subject, (a, b) => {
       const [s, t] = [faceShell[a], faceShell[b]];
-      if (s === t || isStacked(subject, s, t) !== stacked) return false;
+      if (s === t || areStacked(subject, s, t) !== stacked) return false;
       shellPairs.add(s < t ? `${s} ${t}` : `${t} ${s}`);
       return true;
     });
@@ -50,10 +46,15 @@ const between = (stacked: boolean) =>
       count: shellPairs.size,
       faces: new Set(pairs.flat()),
       shells: [...all],
-      remedy: {
-        label: stacked ? 'Set them apart' : 'Move one aside',
-        request: { operation: 'move-clear', params: { shells: named(document, aside) } },
-      },
+      remedy: stacked
+        ? {
+            label: 'Set them apart',
+            request: { operation: 'set-apart', params: { shells: named(document, all) } },
+          }
+        : {
+            label: 'Move one aside',
+            request: { operation: 'move-clear', params: { shells: named(document, aside) } },
+          },
     };
   };
 

@@ -1,5 +1,6 @@
 import { shellsOf } from '../document/document.ts';
-import { type Inspection, ofShells, ofSpoiltFaces } from './inspection.ts';
+import { facesOfShell } from '../surface/shells.ts';
+import { type Inspection, named, ofShells, ofSpoiltFaces, type Remedy } from './inspection.ts';
 import { perShell, type Subject } from './subject.ts';
 
 /** Shells of which every face lies upside down. */
@@ -35,9 +36,26 @@ export const flippedFaces: Inspection = {
   find(subject) {
     const { faceShell } = shellsOf(subject.document);
     const whole = mirrored(subject);
-    return ofSpoiltFaces(
-      subject,
-      subject.flipped.filter((f) => !whole.has(faceShell[f])),
-    );
+    const faces = subject.flipped.filter((f) => !whole.has(faceShell[f]));
+    const found = ofSpoiltFaces(subject, faces);
+    return found && areFew(subject, faces) ? { ...found, remedy: unfoldFolds(subject, faces) } : found;
   },
 };
+
+/** Where so small a part of a shell lies upside down, it can be mended where it is. */
+const FEW = 0.1;
+
+function areFew({ document }: Subject, faces: readonly number[]): boolean {
+  const shells = shellsOf(document);
+  const count = new Map<number, number>();
+  for (const f of faces) count.set(shells.faceShell[f], (count.get(shells.faceShell[f]) ?? 0) + 1);
+  return [...count].every(([s, few]) => few <= FEW * facesOfShell(shells, s).length);
+}
+
+const unfoldFolds = ({ document }: Subject, faces: readonly number[]): Remedy => ({
+  label: 'Unfold the folds',
+  request: {
+    operation: 'unfold-folds',
+    params: { shells: named(document, new Set(faces.map((f) => shellsOf(document).faceShell[f]))) },
+  },
+});

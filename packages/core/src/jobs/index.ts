@@ -11,6 +11,7 @@ import { examineModel } from './examineModel.ts';
 import { inSight } from './inSight.ts';
 import { inspectLayout } from './inspectLayout.ts';
 import type { Job } from './job.ts';
+import { layBorder } from './layBorder.ts';
 import { layStrip } from './layStrip.ts';
 import { limbRings } from './limbRings.ts';
 import { measureShells } from './measureShells.ts';
@@ -31,6 +32,7 @@ import { shellFigures } from './shellFigures.ts';
 import { straightStrips } from './straightStrips.ts';
 import { stretchPicture } from './stretchPicture.ts';
 import { symmetry } from './symmetry.ts';
+import { unfoldFolds } from './unfoldFolds.ts';
 import { unfoldShells } from './unfoldShells.ts';
 import { visibility } from './visibility.ts';
 import { warmUp } from './warmUp.ts';
@@ -44,6 +46,8 @@ export const JOBS = [
   relaxShells,
   layStrip,
   straightStrips,
+  layBorder,
+  unfoldFolds,
   brushShell,
   packFirst,
   packFrom,

@@ -12,8 +12,11 @@ import { evenDensity } from './arrange/evenDensity.ts';
 import { fitShells } from './arrange/fitShells.ts';
 import { gatherShells } from './arrange/gatherShells.ts';
 import { giveUvs } from './arrange/giveUvs.ts';
+import { grainAlongShells } from './arrange/grainAlongShells.ts';
 import { groupShells } from './arrange/groupShells.ts';
+import { joinHalves } from './arrange/joinHalves.ts';
 import { keepPlaces } from './arrange/keepPlaces.ts';
+import { layBorder } from './arrange/layBorder.ts';
 import { levelEdges } from './arrange/levelEdges.ts';
 import { lockShells } from './arrange/lockShells.ts';
 import { matchShells } from './arrange/matchShells.ts';
@@ -21,14 +24,17 @@ import { mirrorInPlace } from './arrange/mirrorInPlace.ts';
 import { moveClear } from './arrange/moveClear.ts';
 import { movePoints } from './arrange/movePoints.ts';
 import { pack } from './arrange/pack.ts';
+import { setApart } from './arrange/setApart.ts';
 import { setGrain } from './arrange/setGrain.ts';
 import { setLimits } from './arrange/setLimits.ts';
 import { setTiles } from './arrange/setTiles.ts';
 import { sewOver } from './arrange/sewOver.ts';
 import { splitOff } from './arrange/splitOff.ts';
 import { spreadShells } from './arrange/spreadShells.ts';
+import { squareGrid } from './arrange/squareGrid.ts';
 import { straightenRow } from './arrange/straightenRow.ts';
 import { swapShells } from './arrange/swapShells.ts';
+import { transformPoints } from './arrange/transformPoints.ts';
 import { transformShells } from './arrange/transformShells.ts';
 import { turnUpright } from './arrange/turnUpright.ts';
 import { weldSeams } from './arrange/weldSeams.ts';
@@ -64,6 +70,7 @@ import { setSurface } from './unfold/setSurface.ts';
 import { straightStrip } from './unfold/straightStrip.ts';
 import { takeTrial } from './unfold/takeTrial.ts';
 import { unfold } from './unfold/unfold.ts';
+import { unfoldFolds } from './unfold/unfoldFolds.ts';
 
 /** Every operation, by stage. */
 export const OPERATIONS = [
@@ -94,6 +101,7 @@ export const OPERATIONS = [
   straightStrip,
   project,
   brush,
+  unfoldFolds,
   transformShells,
   alignShells,
   spreadShells,
@@ -103,11 +111,16 @@ export const OPERATIONS = [
   gatherShells,
   levelEdges,
   movePoints,
+  transformPoints,
   alignPoints,
   straightenRow,
+  layBorder,
+  squareGrid,
   sewOver,
   weldSeams,
   giveUvs,
+  setApart,
+  joinHalves,
   pack,
   keepPlaces,
   moveClear,
@@ -116,6 +129,7 @@ export const OPERATIONS = [
   evenDensity,
   turnUpright,
   setGrain,
+  grainAlongShells,
   lockShells,
   groupShells,
   setLimits,

@@ -138,6 +138,14 @@ const CASES: Readonly<Record<OperationName, Case>> = {
     with: () => ({ shells: 'all' }),
   },
   project: { on: flatHill, with: (d) => ({ faces: [...d.stale.keys()], kind: 'box' }) },
+  'unfold-folds': {
+    on: async () =>
+      after(
+        await flatHill(),
+        request('move-points', { places: [{ vertex: at(4, 4), face: 36 }], by: [0.3, 0] }),
+      ),
+    with: () => ({ shells: 'all' }),
+  },
   brush: { on: flatHill, with: () => ({ face: 27, brush: 'push', dabs: [0.5, 0.5, 0.02, 0.01, 0.2, 1] }) },
   'transform-shells': { on: flatCube, with: () => ({ shells: [ON_LID], matrix: [0, 1, -1, 0, 0.5, 0] }) },
   'align-shells': { on: flatCube, with: () => ({ shells: [ON_LID, BELOW], to: 'left' }) },
@@ -166,6 +174,14 @@ const CASES: Readonly<Record<OperationName, Case>> = {
     on: flatHill,
     with: () => ({ places: [{ vertex: at(3, 3), face: 27 }], by: [0.01, 0.02], radius: 0.2 }),
   },
+  'transform-points': {
+    on: flatHill,
+    with: () => ({
+      places: [0, 1].map((k) => ({ vertex: at(3, 3 + k), face: 27 + k })),
+      matrix: [0, 1, -1, 0, 1, 0],
+      radius: 0.1,
+    }),
+  },
   'align-points': {
     on: flatHill,
     with: () => ({
@@ -174,11 +190,31 @@ const CASES: Readonly<Record<OperationName, Case>> = {
     }),
   },
   'straighten-row': { on: flatHill, with: (document) => ({ edges: row(document, 4, 1, 7) }) },
+  'lay-border': { on: flatHill, with: () => ({ shells: 'all', shape: 'circle' }) },
+  'square-grid': { on: flatHill, with: () => ({ faces: [0, 1, 2, 8, 9, 10] }) },
   'sew-over': { on: flatCube, with: (document) => ({ edges: edgesOf(document, [LID[0]]) }) },
   'weld-seams': { on: flatCube, with: () => ({ within: 4096 }) },
   'give-uvs': {
     on: async () => squares([0.1, 0.1, 0.2], [0.5, 0.5, 0.1]),
     with: () => ({ like: 0 }),
+  },
+  'set-apart': {
+    on: async () => squares([0.1, 0.1, 0.2], [0.1, 0.1, 0.2]),
+    with: () => ({ shells: 'all' }),
+  },
+  'join-halves': {
+    on: async () =>
+      after(
+        hill(),
+        request('cut', {
+          edges: edgesOf(
+            hill(),
+            Array.from({ length: 8 }, (_, i) => [at(i, 4), at(i + 1, 4)] as const),
+          ),
+        }),
+        request('unfold', {}),
+      ),
+    with: () => ({ shells: [0] }),
   },
   pack: { on: flatCube, with: () => ({ turning: 'none' }) },
   'keep-places': { on: flatCube, with: () => ({ keep: true }) },
@@ -208,6 +244,10 @@ const CASES: Readonly<Record<OperationName, Case>> = {
     with: () => ({ shells: [0] }),
   },
   'set-grain': { on: flatHill, with: (d) => ({ edges: row(d, 4, 2, 6), along: true }) },
+  'grain-along-shells': {
+    on: async () => after(opened(sheet(2, 12, (i, j) => [j, i, Math.sin(j / 2)])), request('unfold', {})),
+    with: () => ({ shells: 'all' }),
+  },
   'lock-shells': { on: flatCube, with: () => ({ shells: [ON_LID], locked: true }) },
   'group-shells': { on: flatCube, with: () => ({ shells: 'all', together: true }) },
   'set-limits': { on: flatCube, with: () => ({ limits: LIMIT_PRESETS.rough }) },

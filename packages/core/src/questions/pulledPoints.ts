@@ -10,17 +10,21 @@ interface Pulled {
   readonly shells: readonly PulledShell[];
 }
 
-/** How shells would lie if points of theirs were moved, and what lies near them less and less. */
+/** How shells would lie if points of theirs were moved, turned or scaled, and what lies near them less and less. */
 export const pulledPoints = question({
   name: 'pulled-points',
   params: record({
     places: about('places of the flat, each by a vertex and a face at it', list(placeInFace, { min: 1 })),
-    by: about('how far they are moved, u and v', tuple(2), 'heights of a tile'),
+    matrix: about(
+      "a, b, c, d, e, f, with u' = a u + c v + e and v' = b u + d v + f",
+      tuple(6),
+      'heights of a tile',
+    ),
     radius: about('distance along the surface within which others go along', number(0), 'heights of a tile'),
     falloff: about('how that lessens', choice(...FALLOFFS)),
   }),
   byHand: true,
-  answer(document, { places, by: [u, v], radius, falloff }, context): ShellPicture {
+  answer(document, { places, matrix, radius, falloff }, context): ShellPicture {
     const key = `${radius} ${falloff} ${places.map(({ vertex, face }) => `${vertex}/${face}`).join()}`;
     const last = context.cache?.get('pulled-points', document) as Pulled | undefined;
     const shells =
@@ -33,6 +37,6 @@ export const pulledPoints = question({
             falloff,
           );
     context.cache?.put('pulled-points', { document, value: { key, shells } });
-    return shellPicture(document, new Map(shells.map((shell) => [shell.s, pulledUv(shell, [u, v])])));
+    return shellPicture(document, new Map(shells.map((shell) => [shell.s, pulledUv(shell, matrix)])));
   },
 });

@@ -12,7 +12,9 @@ import { lineSearch } from './lineSearch.ts';
 const LEAST = 1e-6;
 /** Rings of triangles round those that face down that may move, first the fewest. */
 const RINGS = [2, 4, 8, 16];
-const MOST_STEPS = 40;
+const MOST_STEPS = 150;
+/** Part of the energy that a step counts as gaining at least, and the least ε. */
+const [LEAST_GAIN, LEAST_EPSILON] = [0.1, 1e-10];
 
 /**
  * Turns triangles that face down the right way up, moving as little of the map as will do: Newton steps on the symmetric Dirichlet
@@ -91,13 +93,14 @@ function attempt(
   let uv = start.map((x) => x * scale);
   const system = triangleSystem(triangles, held.length, held, { signal });
   let factor: Factor | undefined;
+  let least = leastDeterminant(part, uv);
+  let epsilon = Math.sqrt(1e-12 + 0.04 * Math.min(least, 0) ** 2);
   try {
     for (let step = 0; step < MOST_STEPS; step++) {
       heedStop(signal);
-      const least = leastDeterminant(part, uv);
       if (least > LEAST) return uv.map((x, i) => (held[i >> 1] ? start[i] : x / scale));
       context.report({ fraction: step / MOST_STEPS, uv: uv.map((x) => x / scale) });
-      const term = regularised(Math.sqrt(1e-12 + 0.04 * Math.min(least, 0) ** 2));
+      const term = regularised(epsilon);
       const { gradient, hessian } = quadratic(triangles, rest, uv, term, signal);
       factor = factoriseTriangles(system, hessian, { shift: 1e-9, signal, reuse: factor });
       const direction = solveTriangles(
@@ -108,13 +111,16 @@ function attempt(
       );
       let slope = 0;
       for (let i = 0; i < gradient.length; i++) slope += gradient[i] * direction[i];
-      const found = lineSearch(1, slope, energy(triangles, rest, uv, term), (length) => {
+      const before = energy(triangles, rest, uv, term);
+      const found = lineSearch(1, slope, before, (length) => {
         const trial = uv.map((x, i) => x + length * direction[i]);
         heedStop(signal);
         return { trial, value: energy(triangles, rest, trial, term) };
       });
       if (!found) return undefined;
       uv = found.trial;
+      least = leastDeterminant(part, uv);
+      epsilon = steeper(epsilon, least, found.value / before);
     }
     return undefined;
   } finally {
@@ -126,13 +132,24 @@ function attempt(
 function regularised(epsilon: number): AreaTerm {
   return (det, f) => {
     const root = Math.sqrt(epsilon * epsilon + det * det);
-    // Far below zero the sum would lose all its digits.
-    const chi = det > 0 ? 0.5 * (det + root) : (0.5 * epsilon * epsilon) / (root - det);
-    const square = chi * chi;
+    const square = chiOf(det, epsilon) ** 2;
     f[0] = 0.5 * (1 + 1 / square);
     f[1] = -1 / (square * root);
     f[2] = (2 + det / root) / (square * root * root);
   };
+}
+
+/** χ, which stands for det J. */
+function chiOf(det: number, epsilon: number): number {
+  const root = Math.sqrt(epsilon * epsilon + det * det);
+  // Far below zero the sum would lose all its digits.
+  return det > 0 ? 0.5 * (det + root) : (0.5 * epsilon * epsilon) / (root - det);
+}
+
+/** The next ε, less by no more than what the last step has gained allows: too steep too early, and triangles that face down stay so (section 3.2 there). */
+function steeper(epsilon: number, least: number, left: number): number {
+  const next = (1 - Math.max(LEAST_GAIN, 1 - left)) * chiOf(least, epsilon);
+  return least < next ? 2 * Math.sqrt(next * (next - least)) : LEAST_EPSILON;
 }
 
 function sizeOf({ triangles, rest }: WeightedTriangles, uv: Float64Array): number {

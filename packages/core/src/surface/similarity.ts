@@ -48,16 +48,7 @@ export function bestTurn(from: Float64Array, to: Float64Array, scale: number): U
  * @param from, to  `2 × n` each
  */
 export function bestSimilarity(from: Float64Array, to: Float64Array): UvMatrix {
-  const n = from.length / 2;
-  const middle = (points: Float64Array): [number, number] => {
-    let [u, v] = [0, 0];
-    for (let i = 0; i < points.length; i += 2) {
-      u += points[i] / n;
-      v += points[i + 1] / n;
-    }
-    return [u, v];
-  };
-  const [[fu, fv], [tu, tv]] = [middle(from), middle(to)];
+  const [[fu, fv], [tu, tv]] = [meanOf(from), meanOf(to)];
   let [dot, cross, square] = [0, 0, 0];
   for (let i = 0; i < from.length; i += 2) {
     const [x, y, p, q] = [from[i] - fu, from[i + 1] - fv, to[i] - tu, to[i + 1] - tv];
@@ -67,4 +58,27 @@ export function bestSimilarity(from: Float64Array, to: Float64Array): UvMatrix {
   }
   const [c, s] = square > 0 && dot * dot + cross * cross > 0 ? [dot / square, cross / square] : [1, 0];
   return [c, s, -s, c, tu - (c * fu - s * fv), tv - (s * fu + c * fv)];
+}
+
+/**
+ * The turn by right angles and the move, at a given scale, that lay one set of points on another nearly as well as the best turn.
+ *
+ * @param from, to  `2 × n` each
+ */
+export function bestQuarterTurn(from: Float64Array, to: Float64Array, scale: number): UvMatrix {
+  const [a, b] = bestTurn(from, to, scale);
+  const [c, s] = Math.abs(a) >= Math.abs(b) ? [scale * Math.sign(a), 0] : [0, scale * Math.sign(b)];
+  const [[fu, fv], [tu, tv]] = [meanOf(from), meanOf(to)];
+  return [c, s, -s, c, tu - (c * fu - s * fv), tv - (s * fu + c * fv)];
+}
+
+/** The mean of points, `2 × n`. */
+export function meanOf(points: Float64Array): [u: number, v: number] {
+  const n = points.length / 2;
+  let [u, v] = [0, 0];
+  for (let i = 0; i < points.length; i += 2) {
+    u += points[i] / n;
+    v += points[i + 1] / n;
+  }
+  return [u, v];
 }

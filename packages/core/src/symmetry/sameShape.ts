@@ -21,6 +21,7 @@ const MOST_TRIED = 4000;
  *
  * @param first, other  faces of each, every one of which hangs together over interior edges
  * @param tolerance  part of the size of a piece by which lengths may differ
+ * @param ways  whether it may be as it is, mirrored, or either, which is tried in this order
  */
 export function sameShape(
   mesh: Mesh,
@@ -28,6 +29,7 @@ export function sameShape(
   first: Uint32Array,
   other: Uint32Array,
   tolerance: number,
+  ways: readonly boolean[] = [false, true],
 ): SameShape | undefined {
   if (first.length !== other.length) return undefined;
   const [here, there] = [first, other].map((faces) => cornersOf(mesh, faces));
@@ -37,7 +39,7 @@ export function sameShape(
   const size = sizeOf(mesh, here);
   const { start, like } = rarest(mesh, connectivity, here, there);
   for (const candidate of like.slice(0, MOST_TRIED)) {
-    for (const mirrored of [false, true]) {
+    for (const mirrored of ways) {
       const corners = follow(mesh, connectivity, here, start, candidate, mirrored, scale, tolerance * size);
       if (corners && liesAlike(mesh, here, corners, scale, tolerance * size))
         return { corners, mirrored, scale };

@@ -203,6 +203,7 @@ const DRAWS: Readonly<Record<OperationName, (draw: Draw) => object>> = {
       random(),
     ]).flat(),
   }),
+  'unfold-folds': () => ({ shells: 'all' }),
   'align-shells': (draw) => ({
     shells: [draw.face, 0],
     to: ['left', 'right', 'top', 'bottom', 'middle-u', 'middle-v'][draw.some(6)],
@@ -227,6 +228,11 @@ const DRAWS: Readonly<Record<OperationName, (draw: Draw) => object>> = {
     by: [random() / 9, random() / 9],
     inside: 'follows',
   }),
+  'transform-points': ({ face, vertex, place: [u, v] }) => ({
+    places: [{ vertex, face }],
+    matrix: [1.1, 0.1, -0.1, 1.1, -0.1 * u + 0.1 * v, -0.1 * u - 0.1 * v],
+    inside: 'follows',
+  }),
   'align-points': ({ document, face, vertex, some }) => ({
     places: [
       { vertex, face },
@@ -235,9 +241,19 @@ const DRAWS: Readonly<Record<OperationName, (draw: Draw) => object>> = {
     to: ['least-u', 'greatest-v', 'mean-u', 'ends'][some(4)],
     inside: 'follows',
   }),
+  'lay-border': (draw) => ({ shells: [draw.face], shape: either(draw) ? 'circle' : 'rectangle' }),
+  'square-grid': ({ document, face }) => {
+    const { faceShell } = shellsOf(document);
+    return {
+      faces: [...faceShell.keys()].filter((f) => faceShell[f] === faceShell[face]),
+      inside: 'follows',
+    };
+  },
   'straighten-row': ({ edge }) => ({ edges: [edge], inside: 'follows' }),
   // Mirrored ones lie upside down on top of each other.
   'give-uvs': ({ face }) => ({ like: face, where: 'own' }),
+  'set-apart': (draw) => ({ shells: 'all', where: either(draw) ? 'free' : 'tile' }),
+  'join-halves': ({ face }) => ({ shells: [face] }),
   // What lies exactly together flips nothing.
   'weld-seams': () => ({ within: 0 }),
   'sew-over': ({ edge }) => ({ edges: [edge] }),
@@ -259,6 +275,7 @@ const DRAWS: Readonly<Record<OperationName, (draw: Draw) => object>> = {
   'even-density': ({ face }) => ({ shells: [face] }),
   'turn-upright': ({ face }) => ({ shells: [face] }),
   'set-grain': (draw) => ({ edges: [draw.edge], along: either(draw, 0.8) }),
+  'grain-along-shells': ({ face }) => ({ shells: [face] }),
   // Locked shells refuse most of what comes after: they are let go more often than locked.
   'lock-shells': (draw) =>
     either(draw, 0.25) ? { shells: [draw.face], locked: true } : { shells: 'all', locked: false },

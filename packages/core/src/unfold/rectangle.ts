@@ -1,15 +1,11 @@
 import { distance } from '../mesh/distance.ts';
 import type { Context } from '../progress.ts';
-import { relax } from '../relax/relax.ts';
-import { fillBorder } from '../relax/tutte.ts';
 import { borders } from '../surface/borders.ts';
-import { restTriangles } from '../surface/restTriangles.ts';
 import type { Shell } from '../surface/shell.ts';
-import { isLocallyInjective } from './isLocallyInjective.ts';
+import { fillAndRelax } from './fillAndRelax.ts';
+import { placeOnRectangle, sidesOfRectangle } from './placeOnRectangle.ts';
 import { NotAStripError } from './straightRows.ts';
 
-/** Steps by which the inside is evened out. */
-const RELAX_STEPS = 60;
 /** Part of the border over which a turn is gathered into a corner. */
 const WINDOW = 0.05;
 /** Least turn of a corner, radians: a half of a right angle. */
@@ -37,45 +33,14 @@ export function rectangle(
   const [loop] = loops;
   const corners =
     cornersOfCut(loop, (v) => mesh.cornerVertex[vertexCorner[v]]) ?? cornersOfTurns(shell, loop);
-  if (corners.length !== 4) throw new NotAStripError(cornersInWords(corners.length), faces);
-  const sides = corners.map((from, i) => run(loop, from, corners[(i + 1) % 4]));
-  const lengths = sides.map((side) => lengthOf(positions, side));
-  for (const i of [0, 1]) {
-    const [a, b] = [lengths[i], lengths[i + 2]];
-    if (Math.max(a, b) > MOST_APART * Math.min(a, b)) throw new NotAStripError(APART, faces);
-  }
-  const across = [0.5 * (lengths[0] + lengths[2]), 0.5 * (lengths[1] + lengths[3])];
-  // The longer sides go along u.
-  const first = across[0] >= across[1] ? 0 : 1;
-  const [width, height] = [across[first], across[1 - first]];
-  const ends = [
-    [0, 0],
-    [width, 0],
-    [width, height],
-    [0, height],
-  ];
-  const placed = new Float64Array((2 * positions.length) / 3);
-  for (let i = 0; i < 4; i++) {
-    const side = sides[(first + i) % 4];
-    const [[u0, v0], [u1, v1]] = [ends[i], ends[(i + 1) % 4]];
-    const whole = lengthOf(positions, side) || 1;
-    let at = 0;
-    side.forEach((v, k) => {
-      if (k > 0) at += distance(positions, side[k - 1], v);
-      placed[2 * v] = u0 + (at / whole) * (u1 - u0);
-      placed[2 * v + 1] = v0 + (at / whole) * (v1 - v0);
-    });
-  }
-  const start = fillBorder(shell, placed, context.signal);
-  const rest = restTriangles(positions, triangles);
-  const onBorder = new Uint8Array(start.length / 2);
-  for (const v of loop) onBorder[v] = 1;
-  if (!isLocallyInjective(triangles, start, rest.area, onBorder)) {
-    const flat = flatOnSide(triangles, start, triangleFace);
-    throw new NotAStripError(flat.length > 0 ? ON_ONE_SIDE : FOLDS, flat.length > 0 ? flat : faces);
-  }
-  const relaxed = relax(shell, start, { fixed: onBorder, scale: 1, steps: RELAX_STEPS }, context);
-  return relaxed.uv;
+  if (corners.length !== 4)
+    throw new NotAStripError(`This is no strip: ${cornersInWords(corners.length)}`, faces);
+  const sides = sidesOfRectangle(positions, loop, corners);
+  if (sides.apart > MOST_APART) throw new NotAStripError(APART, faces);
+  const found = fillAndRelax(shell, loop, placeOnRectangle(positions, sides), context);
+  if ('uv' in found) return found.uv;
+  const { collapsed } = found;
+  throw collapsed.length > 0 ? new NotAStripError(ON_ONE_SIDE, collapsed) : new NotAStripError(FOLDS, faces);
 }
 
 const CLOSED = 'This is closed: cut off its caps and cut it lengthwise, then it lies straight.';
@@ -83,10 +48,11 @@ const TUBE = 'This is a tube: cut it lengthwise, then it lies straight.';
 const MANY_BORDERS = 'A strip has one border: close its holes, or cut it between them.';
 const APART = 'This is no strip: sides that face each other are of very different length.';
 const FOLDS = 'This shell folds when its sides are straight: it is no strip.';
-const ON_ONE_SIDE =
+export const ON_ONE_SIDE =
   'Some faces have all their corners on one side and would collapse: cut them off, or move the seam by a row.';
-const cornersInWords = (count: number): string =>
-  `This is no strip: its border has ${count === 0 ? 'no corner' : count === 1 ? 'one corner' : `${count} corners`}, and a strip has four.`;
+/** “its border has three corners, and a strip has four.” */
+export const cornersInWords = (count: number): string =>
+  `its border has ${count === 0 ? 'no corner' : count === 1 ? 'one corner' : `${count} corners`}, and a rectangle has four.`;
 
 /** Places of the loop where a lengthwise cut meets the ends of a tube; undefined where there is no such cut. */
 function cornersOfCut(loop: Uint32Array, modelVertex: (v: number) => number): number[] | undefined {
@@ -104,7 +70,7 @@ function cornersOfCut(loop: Uint32Array, modelVertex: (v: number) => number): nu
 }
 
 /** Places of the loop where it turns most, as far as they are corners. */
-function cornersOfTurns({ positions, triangles }: Shell, loop: Uint32Array): number[] {
+export function cornersOfTurns({ positions, triangles }: Shell, loop: Uint32Array): number[] {
   const n = loop.length;
   const inside = new Float64Array(positions.length / 3);
   for (let i = 0; i < triangles.length; i++) {
@@ -168,30 +134,4 @@ function angleAt(p: Float64Array, a: number, b: number, c: number): number {
     cc += y * y;
   }
   return Math.acos(Math.max(-1, Math.min(1, dot / (Math.sqrt(bb * cc) || 1))));
-}
-
-/** Vertices of the loop from one place to another, both included. */
-function run(loop: Uint32Array, from: number, to: number): number[] {
-  const found = [loop[from]];
-  for (let i = from; i !== to; ) {
-    i = (i + 1) % loop.length;
-    found.push(loop[i]);
-  }
-  return found;
-}
-
-const lengthOf = (positions: Float64Array, side: readonly number[]): number =>
-  side.reduce((sum, v, k) => (k > 0 ? sum + distance(positions, side[k - 1], v) : sum), 0);
-
-/** Faces of triangles without any height. */
-function flatOnSide(triangles: Uint32Array, uv: Float64Array, triangleFace: Uint32Array): number[] {
-  const found = new Set<number>();
-  for (let t = 0; t < triangleFace.length; t++) {
-    const [a, b, c] = [0, 1, 2].map((k) => triangles[3 * t + k]);
-    const sides = [0, 1].some(
-      (axis) => uv[2 * a + axis] === uv[2 * b + axis] && uv[2 * a + axis] === uv[2 * c + axis],
-    );
-    if (sides) found.add(triangleFace[t]);
-  }
-  return [...found];
 }

@@ -16,10 +16,15 @@ export class NotAStripError extends HemError {
  * Lays a shell of quads out as straight rows and columns: pipes, treads, belts and hems, their caps cut off and one cut
  * lengthwise. Every row and column is as wide as its edges are long on average, so lengths stay in proportion.
  *
- * @returns UV of every vertex of the shell, `2 × vertexCount`, model units; u runs across the first face's first edge
+ * @param triangleFace  the names of its polygons, in their order
+ * @returns UV of every vertex at those faces, `2 × vertexCount`, model units, NaN elsewhere; u runs across the first face's first edge
  * @throws NotAStripError with the faces in the way
  */
-export function straightRows({ positions, polygons, triangleFace }: Shell): Float64Array {
+export function straightRows({
+  positions,
+  polygons,
+  triangleFace,
+}: Pick<Shell, 'positions' | 'polygons' | 'triangleFace'>): Float64Array {
   const names = [...new Set(triangleFace)];
   if (!polygons) throw new NotAStripError(ONLY_QUADS, names);
   const { faceStart, cornerVertex } = polygons;
@@ -43,7 +48,7 @@ export function straightRows({ positions, polygons, triangleFace }: Shell): Floa
   }
   const starts = spans.map(startsOf);
   const uv = new Float64Array((2 * positions.length) / 3);
-  for (let i = 0; i < uv.length; i++) uv[i] = starts[i & 1].get(grid[i]) as number;
+  for (let i = 0; i < uv.length; i++) uv[i] = starts[i & 1].get(grid[i]) ?? NaN;
   return uv;
 }
 
@@ -88,6 +93,11 @@ function gridPlaces(
       [dx, dy] = [-dy, dx];
     }
   }
+  if (seen.size < faces.length)
+    throw new NotAStripError(
+      'These faces do not all hang together edge to edge: choose one grid of them.',
+      [...faces].filter((f) => !seen.has(f)).map((f) => names[f]),
+    );
   if (bent.length > 0) {
     throw new NotAStripError(
       'These faces do not lie in straight rows: cut a tube lengthwise, and cut off caps and places where other than four faces meet.',

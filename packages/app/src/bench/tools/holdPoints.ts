@@ -21,7 +21,7 @@ export function holdPoints(start: Place): Grip {
     const { pullRadius: radius, falloff } = useBench.getState();
     const picture = ended
       ? undefined
-      : await askQuietly('pulled-points', { places, by: there, radius, falloff });
+      : await askQuietly('pulled-points', { places, matrix: [1, 0, 0, 1, ...there], radius, falloff });
     if (picture && !ended) handle.renderer?.drawn.show('drag', picture);
   });
   const end = (): void => {

@@ -1,5 +1,5 @@
 import { markChange } from '../../document/delta.ts';
-import { current, type HemDocument, shellsOf } from '../../document/document.ts';
+import { current, type HemDocument, shellsOf, topologyOf } from '../../document/document.ts';
 import { knownFaces } from '../../document/known.ts';
 import { shellBoxes } from '../../document/layout.ts';
 import { meshOfShells } from '../../document/meshOfShells.ts';
@@ -7,7 +7,7 @@ import { chosenShells } from '../../document/shellChoice.ts';
 import { uvDifference } from '../../document/uvChange.ts';
 import { HemError } from '../../errors.ts';
 import { SAME } from '../../jobs/copies.ts';
-import { connectivityOf } from '../../mesh/connectivity.ts';
+import { connectivityOf, findEdge } from '../../mesh/connectivity.ts';
 import { about, choice, otherwise, record, whichShells, whole } from '../../params.ts';
 import { plural } from '../../plural.ts';
 import { heedStop } from '../../progress.ts';
@@ -52,6 +52,7 @@ export const giveUvs = operation({
     const faces = facesOfShell(shellsOf(document), model);
     const corners = cornersOf(document, faces);
     const given: number[] = [];
+    const grain: [number[], number[]] = [[], []];
     let count = 0;
     for (const s of chosenShells(document, shells)) {
       if (s === model) continue;
@@ -64,6 +65,7 @@ export const giveUvs = operation({
       corners.forEach((c, i) => {
         next.set(map(uv[2 * c], uv[2 * c + 1]), 2 * same.corners[i]);
       });
+      carryGrain(document, corners, same.corners, grain);
     }
     if (count === 0)
       throw new HemError('no-copies', 'None of these shells has the same shape as that one.', [like]);
@@ -73,6 +75,7 @@ export const giveUvs = operation({
         // What lies like another is as done as that.
         markChange(document, 'stale', given, document.stale[like]),
         markChange(document, 'relaxed', given, document.relaxed[like]),
+        ...([0, 1] as const).map((along) => markChange(document, 'grain', grain[along], along)),
         placedChange(document, 1),
       ],
       notes: [`Given to ${plural(count, 'shell')} of the same shape.`, ...placingNotes(document)],
@@ -85,6 +88,23 @@ function cornersOf({ model }: HemDocument, faces: Uint32Array): number[] {
   return [...faces].flatMap((f) =>
     Array.from({ length: faceStart[f + 1] - faceStart[f] }, (_, k) => faceStart[f] + k),
   );
+}
+
+/** Adds edges of a copy to those along which the material runs, or does not, as its counterpart has it. */
+function carryGrain(
+  document: HemDocument,
+  from: readonly number[],
+  onto: Uint32Array,
+  edges: readonly [number[], number[]],
+): void {
+  if (!document.grain.includes(1)) return;
+  const { connectivity } = topologyOf(document.model);
+  const { cornerVertex } = document.model.mesh;
+  const image = new Map(from.map((c, i) => [c, cornerVertex[onto[i]]]));
+  for (const [c, vertex] of image) {
+    const end = image.get(connectivity.nextCorner[c]) as number;
+    edges[document.grain[connectivity.cornerEdge[c]]].push(findEdge(connectivity, vertex, end));
+  }
 }
 
 type PlaceMap = (u: number, v: number) => readonly [number, number];

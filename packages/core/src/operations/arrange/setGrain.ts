@@ -1,12 +1,12 @@
 import { applyDelta, markChange } from '../../document/delta.ts';
-import { shellOf, shellsOf, shellUv, topologyOf } from '../../document/document.ts';
-import { turnedAlongGrain } from '../../document/grain.ts';
-import { about, flag, indices, record } from '../../params.ts';
+import { shellsOf, topologyOf } from '../../document/document.ts';
+import { about, flag, indices, otherwise, record } from '../../params.ts';
 import { plural } from '../../plural.ts';
 import { shellsAtEdges } from '../../surface/shells.ts';
 import { knownEdges } from '../cut/seamChange.ts';
 import { operation } from '../operation.ts';
 import { onBoard } from './boardLayout.ts';
+import { turnedAt, withGrain } from './withGrain.ts';
 
 /** The material of a shell runs along some edges from now on, upwards on the texture, or along them no more. Shells that lie flat are turned so at once. */
 export const setGrain = operation({
@@ -15,27 +15,21 @@ export const setGrain = operation({
   params: record({
     edges: about('edges along which the material runs, by number', indices),
     along: about('whether it runs along them, or no longer does', flag()),
+    anew: about('whether other grain lines of the same shells go', otherwise(flag(), false)),
   }),
   label: ({ edges, along }) =>
     along ? `Grain along ${plural(edges.length, 'edge')}` : `No grain along ${plural(edges.length, 'edge')}`,
   doing: 'Turning along the grain',
-  run(document, { edges, along }) {
-    const mark = markChange(document, 'grain', knownEdges(document, edges), along ? 1 : 0);
+  run(document, { edges, along, anew }) {
+    const { connectivity } = topologyOf(document.model);
+    const known = knownEdges(document, edges);
+    if (along)
+      return withGrain(document, known, anew ? shellsAtEdges(connectivity, shellsOf(document), known) : []);
+    const mark = markChange(document, 'grain', known, 0);
     if (mark.index.length === 0)
-      return {
-        changes: [],
-        notes: [
-          `Nothing was changed: the grain ${along ? 'runs along these edges already' : 'runs along none of these edges'}.`,
-        ],
-      };
+      return { changes: [], notes: ['Nothing was changed: the grain runs along none of these edges.'] };
     const after = applyDelta(document, { changes: [mark], notes: [] });
-    const uvOf = new Map<number, Float64Array>();
-    for (const s of shellsAtEdges(topologyOf(document.model).connectivity, shellsOf(document), edges)) {
-      const shell = shellOf(after, s);
-      const uv = shellUv(after, shell);
-      if (uv) uvOf.set(s, turnedAlongGrain(after, s, shell, uv));
-    }
-    const { change, notes } = onBoard(after, uvOf);
+    const { change, notes } = onBoard(after, turnedAt(after, edges));
     return { changes: [mark, change], notes };
   },
 });

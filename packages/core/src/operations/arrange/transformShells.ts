@@ -18,12 +18,13 @@ export const transformShells = operation({
     ),
   }),
   label: ({ shells, matrix }, document) =>
-    `${verb(matrix)} ${plural(chosenShells(document, shells).length, 'shell')}`,
+    `${verbOf(matrix)} ${plural(chosenShells(document, shells).length, 'shell')}`,
   doing: 'Moving shells',
   run: (document, { shells, matrix }) => changedShells(document, shells, (_, uv) => transformUv(uv, matrix)),
 });
 
-function verb([a, b, c, d]: UvMatrix): string {
+/** What a map of the flat does, in a word. */
+export function verbOf([a, b, c, d]: UvMatrix): string {
   const determinant = a * d - b * c;
   if (determinant < 0) return 'Mirror';
   if (Math.abs(determinant - 1) > 1e-9) return 'Scale';

@@ -31,8 +31,9 @@ export const carryToCopies = operation({
   },
 });
 
-/** The marks of faces that are carried along with UVs. */
+/** The marks of faces and edges that are carried along with UVs. */
 const FACE_MARKS = ['stale', 'relaxed'] as const;
+const EDGE_MARKS = ['seams', 'grain'] as const;
 
 function carried(document: HemDocument, family: Family, face: number): Delta {
   const { mesh, connectivity } = topologyOf(document.model);
@@ -51,7 +52,10 @@ function carried(document: HemDocument, family: Family, face: number): Delta {
   const left = members.length - free.length;
   const next = uv.slice();
   /** Elements to be unmarked, and to be marked. */
-  const seams: [number[], number[]] = [[], []];
+  const edges = { seams: [[], []], grain: [[], []] } as Record<
+    (typeof EDGE_MARKS)[number],
+    [number[], number[]]
+  >;
   const marks = { stale: [[], []], relaxed: [[], []] } as Record<
     (typeof FACE_MARKS)[number],
     [number[], number[]]
@@ -71,7 +75,7 @@ function carried(document: HemDocument, family: Family, face: number): Delta {
       for (const field of FACE_MARKS) marks[field][document[field][f]].push(cornerFace[onto]);
       const end = to.get(nextCorner[from]) as number;
       const edge = findEdge(connectivity, mesh.cornerVertex[onto], mesh.cornerVertex[end]);
-      seams[document.seams[cornerEdge[from]]].push(edge);
+      for (const field of EDGE_MARKS) edges[field][document[field][cornerEdge[from]]].push(edge);
     }
   }
   const changes: Change[] = [];
@@ -81,7 +85,7 @@ function carried(document: HemDocument, family: Family, face: number): Delta {
     now = applyDelta(now, { changes: [change], notes: [] });
   };
   for (const value of [0, 1] as const) {
-    add(markChange(now, 'seams', seams[value], value));
+    for (const field of EDGE_MARKS) add(markChange(now, field, edges[field][value], value));
     for (const field of FACE_MARKS) add(markChange(now, field, marks[field][value], value));
   }
   add(uvDifference(document, next));

@@ -1,6 +1,7 @@
 import type { Ellipses } from '@blunt-hem/core/measure/indicatrix';
 import type { UvMatrix } from '@blunt-hem/core/surface/similarity';
 import type { Ghost } from '../worker/protocol.ts';
+import type { BoardLayer } from './boardLayer.ts';
 
 /** An image of the artist's own, kept while the app is open. */
 export interface OwnImage {
@@ -31,8 +32,14 @@ export interface PreviewSlice {
   /** How far what lies near points goes along when they are moved by hand, heights of a tile, and how that lessens. */
   readonly pullRadius: number;
   readonly falloff: 'smooth' | 'linear';
-  /** How far points are moved by the hand that holds them, u and v. */
-  readonly pulled: readonly [u: number, v: number] | undefined;
+  /** Where the hand has points, before they are dropped. */
+  readonly pulled: UvMatrix | undefined;
+  /** About what is turned and scaled, u and v; the middle of what is selected when absent. */
+  readonly pivot: readonly [u: number, v: number] | undefined;
+  /** Names of what takes hold of what is moved by hand; the usual ones when absent. */
+  readonly snapKinds: ReadonlySet<string> | undefined;
+  /** What of the shells the Board shows; all when absent. */
+  readonly boardLayer: BoardLayer | undefined;
   readonly guides: readonly (readonly [u0: number, v0: number, u1: number, v1: number])[];
 }
 
@@ -49,5 +56,8 @@ export const previewSlice: PreviewSlice = {
   pullRadius: 0,
   falloff: 'smooth',
   pulled: undefined,
+  pivot: undefined,
+  snapKinds: undefined,
+  boardLayer: undefined,
   guides: [],
 };

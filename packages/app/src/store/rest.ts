@@ -14,6 +14,12 @@ export const isAtRest = ({
 
 /** Tells the page itself, so that whoever waits for the Bench need not guess. */
 export function tellRest(state: BenchStore): void {
-  document.documentElement.dataset.rest = String(isAtRest(state));
-  document.documentElement.dataset.occlusion = String(state.occlusion !== undefined);
+  tell('rest', isAtRest(state));
+  tell('occlusion', state.occlusion !== undefined);
+}
+
+/** What is written anew has the whole page styled anew, though it says the same. */
+function tell(name: 'rest' | 'occlusion', value: boolean): void {
+  const { dataset } = document.documentElement;
+  if (dataset[name] !== String(value)) dataset[name] = String(value);
 }

@@ -55,18 +55,26 @@ function middle(uv: Float64Array): [number, number] {
 export const hasGrain = (document: HemDocument, s: number): boolean =>
   document.grain.includes(1) && runsIn(document, s, document.grain).length > 0;
 
-/** Shell vertices at both ends of every chain of the grain line, the lower first: one that lies level goes away from the viewer, or to the right. */
+/** Shell vertices at both ends of every chain of the grain line, in the direction in which it runs. */
 function grainOf(document: HemDocument, s: number, { positions }: Shell): number[] {
   if (!document.grain.includes(1)) return [];
-  const [up, away, sign] = document.upAxis === 1 ? [2, 1, 1] : [1, 2, -1];
   return runsIn(document, s, document.grain).flatMap(({ vertices }) => {
     const [a, b] = [vertices[0], vertices[vertices.length - 1]];
-    const [ascent, depth, right] = [up, away, 0].map((k) => positions[3 * b + k] - positions[3 * a + k]);
-    // Nearly level is level: what counts is where it leads.
-    const level = LEVEL * Math.hypot(...[0, 1, 2].map((k) => positions[3 * b + k] - positions[3 * a + k]));
-    const leads = [ascent, sign * depth, right].find((way) => Math.abs(way) > level) ?? 1;
-    return leads > 0 ? [a, b] : [b, a];
+    const way = [0, 1, 2].map((k) => positions[3 * b + k] - positions[3 * a + k]);
+    return pointsUp(way, document.upAxis) ? [a, b] : [b, a];
   });
+}
+
+/**
+ * Whether the grain runs along a way, or back along it: upwards, and where it is level away from the viewer, or to the right.
+ *
+ * @param way  x, y and z
+ */
+export function pointsUp(way: readonly number[], upAxis: number): boolean {
+  const [up, away, sign] = upAxis === 1 ? [2, 1, 1] : [1, 2, -1];
+  // Nearly level is level: what counts is where it leads.
+  const level = LEVEL * Math.hypot(...way);
+  return ([way[up], sign * way[away], way[0]].find((x) => Math.abs(x) > level) ?? 1) > 0;
 }
 
 /** Ascent, as a part of its length, below which a chain lies level. */

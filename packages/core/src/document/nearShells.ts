@@ -1,4 +1,6 @@
 import { nearGroups } from '../measure/nearness.ts';
+import { segmentDistance } from '../measure/segmentDistance.ts';
+import { segmentIndex } from '../measure/snapToBorders.ts';
 import type { StopSignal } from '../progress.ts';
 import { facesOfShell } from '../surface/shells.ts';
 import { tileOf, tooNearAt } from '../surface/tiles.ts';
@@ -67,4 +69,58 @@ export function flatBorder(document: HemDocument, shell: number, uv: Float64Arra
         segments.push(uv[2 * c], uv[2 * c + 1], uv[2 * d], uv[2 * d + 1]);
     }
   return Float64Array.from(segments);
+}
+
+/**
+ * The shell that lies nearest to some others, by number, and how far it is.
+ *
+ * @param shells  by number
+ * @param uv  of every corner, with those shells where they would lie
+ * @param reach  one that is farther does not count, heights of a tile
+ */
+export function nearestShell(
+  document: HemDocument,
+  shells: readonly number[],
+  uv: Float64Array,
+  reach: number,
+): { readonly shell: number; readonly far: number } | undefined {
+  const { segments, shells: owners, index } = indexedBorders(document);
+  if (!index) return undefined;
+  const own = new Set(shells);
+  let nearest: { readonly shell: number; readonly far: number } | undefined;
+  for (const s of shells) {
+    const border = flatBorder(document, s, uv);
+    for (let i = 0; i < border.length; i += 4) {
+      const [a, b, c, d] = border.subarray(i, i + 4);
+      if (Number.isNaN(a + b + c + d)) continue;
+      const wide = nearest?.far ?? reach;
+      index.search(
+        Math.min(a, c) - wide,
+        Math.min(b, d) - wide,
+        Math.max(a, c) + wide,
+        Math.max(b, d) + wide,
+        (j) => {
+          if (own.has(owners[j])) return false;
+          const far = segmentDistance(border, i, segments, 4 * j);
+          if (far < (nearest?.far ?? reach)) nearest = { shell: owners[j], far };
+          return false;
+        },
+      );
+    }
+  }
+  return nearest;
+}
+
+const indices = new WeakMap<HemDocument, ReturnType<typeof indexBorders>>();
+
+/** All borders of a document, worked out once for each. */
+function indexedBorders(document: HemDocument): ReturnType<typeof indexBorders> {
+  const known = indices.get(document) ?? indexBorders(document);
+  indices.set(document, known);
+  return known;
+}
+
+function indexBorders(document: HemDocument) {
+  const { segments, shells } = borderSegments(document);
+  return { segments, shells, index: segmentIndex(segments).boxes };
 }

@@ -1,4 +1,5 @@
 import { shellOf, shellUv } from '../document/document.ts';
+import { nearestShell } from '../document/nearShells.ts';
 import { chosenShells } from '../document/shellChoice.ts';
 import { cornerUv } from '../document/uvChange.ts';
 import { closeness } from '../operations/arrange/closeness.ts';
@@ -6,7 +7,18 @@ import { about, indices, record, tuple } from '../params.ts';
 import { transformUv } from '../surface/similarity.ts';
 import { question } from './question.ts';
 
-/** The shells, by number, on which others would come to lie, or too near to them, if they were moved so. */
+/** Shells that are farther than this, heights of a tile, are not told. */
+const NEAR = 0.25;
+
+/** Where shells would come to lie if they were moved so. */
+export interface Landing {
+  /** The shells, by number, on which they would come to lie, or too near to them. */
+  readonly onto: readonly number[];
+  /** The shell that is nearest to them, by number, and how far it is, heights of a tile; undefined where none is near. */
+  readonly nearest?: { readonly shell: number; readonly far: number };
+}
+
+/** On what shells would come to lie if they were moved so, and how far the nearest other would be. */
 export const landing = question({
   name: 'landing',
   params: record({
@@ -18,15 +30,17 @@ export const landing = question({
     ),
   }),
   byHand: true,
-  answer(document, { shells, matrix }): readonly number[] {
+  answer(document, { shells, matrix }): Landing {
     const chosen = chosenShells(document, shells);
     const uvOf = new Map<number, Float64Array>();
     for (const s of chosen) {
       const uv = shellUv(document, shellOf(document, s));
       if (uv) uvOf.set(s, transformUv(uv, matrix));
     }
-    const close = closeness(document, cornerUv(document, uvOf));
+    const next = cornerUv(document, uvOf);
+    const close = closeness(document, next);
     const found = new Set([...uvOf.keys()].flatMap((s) => close.closerTo(s, (other) => !uvOf.has(other))));
-    return [...found].sort((a, b) => a - b);
+    const onto = [...found].sort((a, b) => a - b);
+    return { onto, nearest: nearestShell(document, [...uvOf.keys()], next, NEAR) };
   },
 });

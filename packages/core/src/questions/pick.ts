@@ -23,8 +23,9 @@ export function pickAlong(
   pointOf: PointOf,
   origin: readonly number[],
   direction: readonly number[],
+  isMet?: (face: number) => boolean,
 ): Pick | undefined {
-  const hit = cast(origin, direction);
+  const hit = cast(origin, direction, isMet && ((t) => isMet(faceOf[t])));
   if (!hit) return undefined;
   const { mesh, connectivity } = topologyOf(document.model);
   const face = faceOf[hit.triangle];

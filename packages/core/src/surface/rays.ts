@@ -27,14 +27,23 @@ export interface Hit {
   readonly point: readonly [number, number, number];
 }
 
-/** What casts rays at a tree; triangles are met from either side. */
+/** What casts rays at a tree; triangles are met from either side, all or those for which something holds. */
 export function rayCaster({ points, hierarchy }: RayTree) {
   const bvh = hierarchy && MeshBVH.deserialize(hierarchy, geometryOf(points), { setIndex: false });
   const ray = new Ray(new Vector3(), new Vector3());
-  return (origin: readonly number[], direction: readonly number[]): Hit | undefined => {
+  return (
+    origin: readonly number[],
+    direction: readonly number[],
+    isMet?: (triangle: number) => boolean,
+  ): Hit | undefined => {
     ray.origin.fromArray(origin as number[]);
     ray.direction.fromArray(direction as number[]).normalize();
-    const hit = bvh?.raycastFirst(ray, DoubleSide);
+    const hit = isMet
+      ? bvh
+          ?.raycast(ray, DoubleSide)
+          .sort((a, b) => a.distance - b.distance)
+          .find(({ faceIndex }) => isMet(faceIndex ?? -1))
+      : bvh?.raycastFirst(ray, DoubleSide);
     if (!hit || hit.faceIndex === undefined || hit.faceIndex === null) return undefined;
     return {
       triangle: hit.faceIndex,

@@ -3,11 +3,17 @@ import {
   type Icon,
   IconArrowBarToLeft,
   IconArrowsExchange,
+  IconArrowsJoin2,
   IconArrowsMaximize,
+  IconArrowsSplit2,
+  IconArrowsVertical,
   IconBoxAlignTopLeft,
+  IconCircle,
   IconColumnInsertRight,
+  IconColumns2,
   IconCompass,
   IconCopy,
+  IconGrid4x4,
   IconLayoutAlignBottom,
   IconLayoutAlignCenter,
   IconLayoutAlignLeft,
@@ -18,17 +24,19 @@ import {
   IconLayoutDistributeVertical,
   IconLine,
   IconLineDashed,
+  IconRectangle,
   IconRuler2,
   IconRulerMeasure,
   IconSpacingHorizontal,
   IconSpacingVertical,
   IconStack,
   IconStack2,
+  IconWallpaper,
 } from '@tabler/icons-react';
 import { Button, InputNumber, Segmented, Tooltip } from 'antd';
 import { perform } from '../../store/acts.ts';
 import { useBench } from '../../store/bench.ts';
-import { asRequested, namesOfChosen } from '../../store/select.ts';
+import { asRequested, namesOfChosen, selectedFaces } from '../../store/select.ts';
 import { placesOfPoints } from '../commands/flattening.ts';
 import { TilesPanel } from './TilesPanel.tsx';
 import { WeldFields } from './WeldFields.tsx';
@@ -54,7 +62,8 @@ const MATCHES: readonly (readonly [what: Match, words: string, icon: Icon])[] = 
 /** What is chosen and how it is laid, and the tiles. */
 export function ArrangePanel() {
   const target = useBench((s) => s.target);
-  const isFlat = useBench((s) => s.shells.some(({ box }) => box));
+  const shells = useBench((s) => s.shells);
+  const isFlat = shells.some(({ box }) => box);
   return (
     <>
       <TogetherPanel />
@@ -69,6 +78,8 @@ function TogetherPanel() {
   const count = useBench((s) => [...s.chosen].filter((shell) => s.shells[shell]?.box).length);
   const hasEdges = useBench((s) => s.edges.size > 0 && s.target === 'edges');
   const hasPoints = useBench((s) => s.points.size > 0 && s.target === 'points');
+  const hasFaces = useBench((s) => s.faces.size > 0 && s.target === 'faces');
+  if (hasFaces) return <FaceButtons />;
   if (hasPoints) return <PointButtons />;
   if (hasEdges) return <EdgeButtons />;
   if (count === 0) return null;
@@ -119,6 +130,44 @@ function TogetherPanel() {
           icon={IconBoxAlignTopLeft}
           words="Gather in the first tile, by whole tiles"
           act={() => perform('gather-shells', { shells: namesOfChosen() })}
+        />
+      </div>
+      <legend>Shape and grain</legend>
+      <div>
+        <IconButton
+          icon={IconRectangle}
+          words="Lay their borders on rectangles, the inside within them"
+          act={() => perform('lay-border', { shells: namesOfChosen(), shape: 'rectangle' })}
+        />
+        <IconButton
+          icon={IconCircle}
+          words="Lay their borders on circles, the inside within them"
+          act={() => perform('lay-border', { shells: namesOfChosen(), shape: 'circle' })}
+        />
+        <IconButton
+          icon={IconWallpaper}
+          words="Unfold the folds, the rest held"
+          act={() => perform('unfold-folds', { shells: namesOfChosen() })}
+        />
+        <IconButton
+          icon={IconArrowsVertical}
+          words="Grain along them, the way they are long"
+          act={() => perform('grain-along-shells', { shells: namesOfChosen() })}
+        />
+        <IconButton
+          icon={IconArrowsJoin2}
+          words="Join mirrored halves down the middle, laid flat anew"
+          act={() => perform('join-halves', { shells: namesOfChosen() })}
+        />
+        <IconButton
+          icon={IconArrowsSplit2}
+          words="Set stacked ones apart, the right way round"
+          act={() => perform('set-apart', { shells: namesOfChosen() })}
+        />
+        <IconButton
+          icon={IconColumns2}
+          words="Set stacked ones apart by whole tiles, for a bake"
+          act={() => perform('set-apart', { shells: namesOfChosen(), where: 'tile' })}
         />
       </div>
       {count > 1 ? <MatchButtons /> : <CopyButtons />}
@@ -199,6 +248,40 @@ function PointButtons() {
             act={() => perform('align-points', { places: placesOfPoints(useBench.getState()), to, inside })}
           />
         ))}
+      </div>
+      <div>
+        <IconButton
+          icon={IconRectangle}
+          words="The border of their shell onto a rectangle, with these four points as its corners"
+          act={() => {
+            const corners = placesOfPoints(useBench.getState());
+            return perform('lay-border', {
+              shells: corners.slice(0, 1).map(({ face }) => face),
+              shape: 'rectangle',
+              corners,
+              inside,
+            });
+          }}
+        />
+      </div>
+      <InsideChoice />
+      <PullFields />
+    </fieldset>
+  );
+}
+
+/** What is done to faces where they lie. */
+function FaceButtons() {
+  const inside = useBench((s) => s.inside);
+  return (
+    <fieldset className="place-fields arrange-buttons">
+      <legend>These faces</legend>
+      <div>
+        <IconButton
+          icon={IconGrid4x4}
+          words="Lay them as a square grid, rows as wide as on the model"
+          act={() => perform('square-grid', { faces: selectedFaces(), inside })}
+        />
       </div>
       <InsideChoice />
       <PullFields />

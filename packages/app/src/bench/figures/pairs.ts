@@ -1,5 +1,6 @@
+import { inDigits } from '@blunt-hem/core/plural';
 import type { Layout } from '../../worker/protocol.ts';
 
 /** How many pairs of faces overlap, as it is told everywhere: “48”, “≥ 10 000”. */
 export const pairsInWords = ({ lying, atLeast }: Pick<Layout, 'lying' | 'atLeast'>): string =>
-  `${atLeast ? '≥ ' : ''}${(lying.length / 2).toLocaleString('en-GB')}`;
+  `${atLeast ? '≥ ' : ''}${inDigits(lying.length / 2)}`;

@@ -5,6 +5,7 @@ import type { ModelBuffers } from '../../worker/protocol.ts';
 import { linesOnBoard, linesOnModel } from '../panes/edgeLines.ts';
 import { fatLines } from '../panes/fatLines.ts';
 import { pointMarks } from '../panes/pointMarks.ts';
+import { grainHeads } from './grainHeads.ts';
 import type { Layer } from './layer.ts';
 
 /** Above the shells and their borders. */
@@ -12,6 +13,9 @@ const HEIGHT = 0.15;
 
 /** Of grain lines, in the units of the scene: solid where they are close together. */
 const GRAIN_DASH = [0.02, 0.008] as const;
+
+/** Length of the head of a grain line, heights of a tile; as a part of its size on the model. */
+const TIP = 0.02;
 
 /** What holds while the rest gives way: pins as round heads, stays as lines with a bar at either end; and where a click would pin. */
 const holdsIn = (pane: Pane): Layer => ({
@@ -24,11 +28,12 @@ const holdsIn = (pane: Pane): Layer => ({
     const object = new Group();
     const aimed = pointMarks({ colour: PALETTE.fuchsia, size: 12, shape: 'head', order: 8 });
     const grain = fatLines({ colour: PALETTE.ochre, width: 3, dash: GRAIN_DASH, order: 3 });
-    object.add(lines.object, bars.object, heads.object, aimed.object, grain.object);
+    const grainTips = fatLines({ colour: PALETTE.ochre, width: 3, order: 4 });
+    object.add(lines.object, bars.object, heads.object, aimed.object, grain.object, grainTips.object);
     return {
       object,
-      needs: (s) => [s.model, s.flat, s.dark, s.aim, ...(pane === 'board' ? [drawn.version] : [])],
-      update({ model, flat, dark, aim }) {
+      needs: (s) => [s.model, s.flat, s.dark, s.aim, s.upAxis, ...(pane === 'board' ? [drawn.version] : [])],
+      update({ model, flat, dark, aim, upAxis }) {
         if (!model || !flat) return;
         lines.material.color.set(dark ? PALETTE.moon : PALETTE.pine);
         const place = (at: number): number[] =>
@@ -41,12 +46,24 @@ const holdsIn = (pane: Pane): Layer => ({
         grain.set(
           pane === 'model' ? linesOnModel(model, flat.grain) : linesOnBoard(model, drawn.uv, flat.grain),
         );
+        const { box } = model;
+        grainTips.set(
+          pane === 'model'
+            ? grainHeads(
+                model,
+                flat,
+                upAxis,
+                TIP * Math.hypot(box[3] - box[0], box[4] - box[1], box[5] - box[2]),
+              )
+            : grainHeads(model, flat, upAxis, TIP, { uv: drawn.uv, height: HEIGHT }),
+        );
         heads.set(Float32Array.from([...flat.pins].flatMap(place)));
         aimed.set(Float32Array.from(aim === undefined ? [] : place(aim)));
       },
       dispose() {
         lines.dispose();
         grain.dispose();
+        grainTips.dispose();
         bars.dispose();
         heads.dispose();
         aimed.dispose();

@@ -7,6 +7,7 @@ import {
   concatenate,
   linesOnBoard,
   linesOnModel,
+  moveOnBoard,
   outlineOf,
   rimOf,
   sideOnBoard,
@@ -142,6 +143,8 @@ const rimIn = (pane: 'model' | 'board'): Layer => ({
     const lines = fatLines({ colour: PALETTE.fuchsia, width: 2.5, order: 4 });
     let outlined: readonly unknown[] = [];
     let outline: ReturnType<typeof rimOf> = [[], []];
+    let made: readonly unknown[] = [];
+    let ends: Uint32Array = new Uint32Array(0);
     return {
       object: lines.object,
       needs: (s) => [
@@ -158,15 +161,17 @@ const rimIn = (pane: 'model' | 'board'): Layer => ({
           outlined = about;
           outline = rimOf(model, flat.faceShell, faces, chosen);
         }
-        const [first, second] = outline;
-        lines.set(
-          pane === 'model'
-            ? linesOnModel(model, [...first, ...second])
-            : concatenate(
-                sideOnBoard(model, drawn.uv, first, 0).lines,
-                sideOnBoard(model, drawn.uv, second, 1).lines,
-              ),
-        );
+        if (pane === 'model') lines.set(linesOnModel(model, outline.flat()));
+        else if (made[0] === outline && made[1] === flat && made[2] === drawn.extent)
+          lines.move(moveOnBoard(drawn.uv, ends));
+        else {
+          made = [outline, flat, drawn.extent];
+          const [one, other] = outline.map((edges, side) =>
+            sideOnBoard(model, drawn.uv, edges, side as 0 | 1),
+          );
+          lines.set(concatenate(one.lines, other.lines));
+          ends = concatenate(one.ends, other.ends);
+        }
       },
       dispose: lines.dispose,
     };

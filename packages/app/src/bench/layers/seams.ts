@@ -3,8 +3,8 @@ import { PALETTE } from '../../theme/palette.ts';
 import { distancesAlong, meanLength } from '../panes/dashes.ts';
 import {
   concatenate,
-  linesOnBoard,
   linesOnModel,
+  moveOnBoard,
   shownChains,
   shownEdges,
   sideOnBoard,
@@ -32,6 +32,10 @@ function stitch() {
       casing.set(positions);
       dashes.set(positions, distances);
       edgeLength = meanLength(positions);
+    },
+    move(write: (positions: Float32Array) => void) {
+      casing.move(write);
+      dashes.move(write);
     },
     /** Never glaring: light on dark, dark on light. @param heavy  as a part of the usual */
     look(dark: boolean, heavy: number) {
@@ -106,6 +110,9 @@ export const boardBorders: Layer = {
     const [seams, borders] = [stitch(), border()];
     const object = new Group();
     object.add(seams.object, borders.object);
+    let made: readonly unknown[] = [];
+    let seamEnds: Uint32Array = new Uint32Array(0);
+    let borderEnds: Uint32Array = new Uint32Array(0);
     return {
       object,
       needs: (s) => [s.flat, s.hidden, s.dark, s.seamWeight, drawn.version],
@@ -113,13 +120,29 @@ export const boardBorders: Layer = {
         seams.look(dark, seamWeight);
         borders.colour(dark);
         if (!model || !flat) return;
+        const about = [model, flat, hidden, drawn.extent];
+        if (about.every((value, i) => value === made[i])) {
+          seams.move(moveOnBoard(drawn.uv, seamEnds));
+          borders.move(moveOnBoard(drawn.uv, borderEnds));
+          return;
+        }
+        made = about;
+        const sidesOf = (edges: Uint32Array) =>
+          ([0, 1] as const).map((side) => sideOnBoard(model, drawn.uv, edges, side));
         const { edges, breaks } = shownChains(model, hidden, flat);
-        const [one, other] = ([0, 1] as const).map((side) => sideOnBoard(model, drawn.uv, edges, side));
-        const distances = [one, other].map(({ lines, from }) =>
-          distancesAlong(lines, (line) => from[line] !== from[line - 1] + 1 || breaks[from[line]] === 1),
+        const [one, other] = sidesOf(edges);
+        const distances = [one, other].map(({ lines, from, ends }) =>
+          distancesAlong(
+            lines,
+            (line) => from[line] !== from[line - 1] + 1 || breaks[from[line]] === 1,
+            ends,
+          ),
         );
         seams.set(concatenate(one.lines, other.lines), concatenate(distances[0], distances[1]));
-        borders.set(linesOnBoard(model, drawn.uv, shownEdges(model, hidden, model.borders)));
+        seamEnds = concatenate(one.ends, other.ends);
+        const [inside, outside] = sidesOf(shownEdges(model, hidden, model.borders));
+        borders.set(concatenate(inside.lines, outside.lines));
+        borderEnds = concatenate(inside.ends, outside.ends);
       },
       frame: ({ perPixel }) => seams.frame(perPixel),
       dispose() {

@@ -27,15 +27,12 @@ function meanEdge({ index, attributes }: BufferGeometry, pane: 'model' | 'board'
   const places = pane === 'model' ? attributes.position : attributes.flatUv;
   if (!index || !places) return 0;
   const stride = 2 * Math.max(1, Math.floor(index.count / 1000));
+  const [ends, at, size] = [index.array, places.array, pane === 'model' ? 3 : 2];
   let [sum, count] = [0, 0];
-  for (let i = 0; i + 1 < index.count; i += stride) {
-    const [a, b] = [index.getX(i), index.getX(i + 1)];
-    const length = Math.hypot(
-      places.getX(a) - places.getX(b),
-      places.getY(a) - places.getY(b),
-      pane === 'model' ? places.getZ(a) - places.getZ(b) : 0,
-    );
-    sum += length;
+  for (let i = 0; i + 1 < ends.length; i += stride) {
+    let square = 0;
+    for (let k = 0; k < size; k++) square += (at[size * ends[i] + k] - at[size * ends[i + 1] + k]) ** 2;
+    sum += Math.sqrt(square);
     count++;
   }
   return count > 0 ? sum / count : 0;

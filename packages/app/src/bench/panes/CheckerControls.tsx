@@ -1,6 +1,7 @@
 import { IconLayoutBoard } from '@tabler/icons-react';
 import { Button, Dropdown, InputNumber, Select, Slider, Switch, Tooltip } from 'antd';
 import { useRef } from 'react';
+import { useShallow } from 'zustand/react/shallow';
 import type { CheckerUnit } from '../../storage/looks.ts';
 import { hint } from '../../store/acts.ts';
 import { useBench } from '../../store/bench.ts';
@@ -70,7 +71,21 @@ const unitsOf = (texture: number): { value: CheckerUnit; label: string }[] => [
 
 /** How large a square is: in squares across the tile, in texels, or in units of the model. */
 export function SquareSize() {
-  const { checkerUnit: unit, repeats, squareTexels, squareUnits, tiles } = useBench();
+  const {
+    checkerUnit: unit,
+    repeats,
+    squareTexels,
+    squareUnits,
+    tiles,
+  } = useBench(
+    useShallow((s) => ({
+      checkerUnit: s.checkerUnit,
+      repeats: s.repeats,
+      squareTexels: s.squareTexels,
+      squareUnits: s.squareUnits,
+      tiles: s.tiles,
+    })),
+  );
   const field = {
     repeats: {
       value: repeats,

@@ -1,3 +1,4 @@
+import type { AnswerOf } from '@blunt-hem/core/questions/index';
 import type { UvMatrix } from '@blunt-hem/core/surface/similarity';
 import { useEffect, useState } from 'react';
 import { useBench } from '../../store/bench.ts';
@@ -8,11 +9,11 @@ import { ask } from '../../store/worker.ts';
 export function DragNote() {
   const dragged = useBench((s) => s.dragged);
   const height = useBench((s) => s.tiles[0].height);
-  const [onto, setOnto] = useState<readonly number[]>([]);
+  const [landing, setLanding] = useState<AnswerOf<'landing'>>();
   const isHeld = dragged !== undefined;
   // One question at a time, about where the hand is by then.
   useEffect(() => {
-    setOnto([]);
+    setLanding(undefined);
     if (!isHeld) return;
     let gone = false;
     const follow = async (): Promise<void> => {
@@ -23,7 +24,7 @@ export function DragNote() {
         if (matrix && matrix !== asked && shells.length > 0) {
           asked = matrix;
           const found = await ask('landing', { shells, matrix: [...matrix] }).catch(() => undefined);
-          if (!gone && found) setOnto(found);
+          if (!gone && found) setLanding(found);
         }
         await new Promise(requestAnimationFrame);
       }
@@ -34,9 +35,11 @@ export function DragNote() {
     };
   }, [isHeld]);
   if (!dragged) return null;
+  const { onto = [], nearest } = landing ?? {};
   return (
     <p className="ghost-note drag-note" role="status">
       {describeDrag(dragged, height)}
+      {nearest && nearest.far > 0 && ` · ${Math.round(nearest.far * height)} px from ${nearest.shell + 1}`}
       {onto.length > 0 && (
         <strong>
           {' '}
@@ -58,10 +61,9 @@ export function PullNote() {
   const radius = useBench((s) => s.pullRadius);
   const height = useBench((s) => s.tiles[0].height);
   if (!pulled) return null;
-  const [u, v] = pulled.map((x) => Math.round(x * height));
   return (
     <p className="ghost-note drag-note" role="status">
-      Moved {u}, {v} px of {height};{' '}
+      {describeDrag(pulled, height)};{' '}
       {radius > 0 ? `others within ${Math.round(radius * height)} px go along` : 'alone'} (wheel)
     </p>
   );

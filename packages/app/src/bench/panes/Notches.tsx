@@ -12,7 +12,7 @@ export function Notches() {
   const shown = useBench((s) => s.notches);
   const model = useBench((s) => s.model);
   const flat = useBench((s) => s.flat);
-  const dragged = useBench((s) => s.dragged);
+  const isHeld = useBench((s) => s.dragged !== undefined);
   const hovered = useBench((s) => (s.target === 'edges' ? s.hover?.edge : undefined));
   const [, redraw] = useState(0);
   useEffect(() => onViewChange(() => redraw((n) => n + 1)), []);
@@ -21,7 +21,7 @@ export function Notches() {
     [shown, model, flat],
   );
   const { renderer } = handle;
-  if (!renderer || dragged || all.length === 0) return null;
+  if (!renderer || isHeld || all.length === 0) return null;
   const { u: middleU, v: middleV, scale } = renderer.board.view;
   const lit = all.find(({ edge }) => edge === hovered)?.number;
   const seen = all

@@ -7,16 +7,19 @@ import {
   IconFocusCentered,
   IconLayoutGrid,
   IconPinned,
+  IconStackBack,
   IconTriangles,
 } from '@tabler/icons-react';
 import { Button, Dropdown, Segmented, Select, Slider, Tooltip } from 'antd';
-import { perform } from '../../store/acts.ts';
+import { hint, perform } from '../../store/acts.ts';
 import { useBench } from '../../store/bench.ts';
+import { BOARD_LAYERS, type BoardLayerName, boardLayerOf } from '../../store/boardLayer.ts';
 import { overlaysOffered } from '../overlays/index.ts';
 import { CheckerChoice, ImageChoice, SquareSize, Strength } from './CheckerControls.tsx';
 import { frameSelection } from './framing.ts';
 import { PaneBar } from './PaneBar.tsx';
 import { handle } from './rendererHandle.ts';
+import { SnapChoice } from './SnapChoice.tsx';
 
 interface InShort {
   readonly inShort: boolean;
@@ -125,6 +128,8 @@ export function BoardBar() {
         { name: 'overlay', width: 96, show: () => <Overlays /> },
         { name: 'checker', width: 168, short: 24, show: (inShort) => <CheckerChoice inShort={inShort} /> },
         { name: 'places', width: 138, short: 24, show: (inShort) => <Places inShort={inShort} /> },
+        { name: 'snap', width: 76, short: 24, show: (inShort) => <SnapChoice inShort={inShort} /> },
+        { name: 'layer', width: 92, short: 24, show: (inShort) => <LayerChoice inShort={inShort} /> },
         { name: 'notches', width: 96, short: 24, show: (inShort) => <NotchSwitch inShort={inShort} /> },
         { name: 'squares', width: 220, show: () => <SquareSize /> },
         { name: 'strength', width: 142, show: () => <Strength /> },
@@ -142,6 +147,39 @@ export function BoardBar() {
         </Tooltip>
       }
     />
+  );
+}
+
+/** What of the shells is seen on the Board and can be touched there. */
+function LayerChoice({ inShort }: InShort) {
+  const name = useBench((s) => s.boardLayer?.name ?? 'all');
+  const choose = (next: BoardLayerName) => {
+    const boardLayer = next === 'all' ? undefined : boardLayerOf(useBench.getState(), next);
+    if (next !== 'all' && !boardLayer) hint('Pick the shells first by which it goes.');
+    else useBench.setState({ boardLayer, hover: undefined });
+  };
+  return (
+    <Dropdown
+      trigger={['click']}
+      menu={{
+        selectable: true,
+        selectedKeys: [name],
+        items: (Object.keys(BOARD_LAYERS) as BoardLayerName[]).map((key) => ({
+          key,
+          label: BOARD_LAYERS[key],
+          onClick: () => choose(key),
+        })),
+      }}
+    >
+      <Button
+        size="small"
+        icon={<IconStackBack size={15} />}
+        aria-label="What the Board shows"
+        aria-pressed={name !== 'all'}
+      >
+        {!inShort && (name === 'all' ? 'All shells' : BOARD_LAYERS[name])}
+      </Button>
+    </Dropdown>
   );
 }
 

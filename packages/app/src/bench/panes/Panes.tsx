@@ -5,12 +5,12 @@ import { useBench } from '../../store/bench.ts';
 import { takeImage } from '../../store/checker.ts';
 import type { Pane } from '../../store/selection.ts';
 import { DragNote, PullNote } from './DragNote.tsx';
+import { Frame } from './Frame.tsx';
 import { Legend } from './Legend.tsx';
 import { Notches } from './Notches.tsx';
 import { BoardBar, ModelBar } from './PaneBars.tsx';
 import { type PaneRenderer, paneRenderer } from './renderer.ts';
 import { handle } from './rendererHandle.ts';
-import { ShellHandles } from './ShellHandles.tsx';
 import { ShellNumbers } from './ShellNumbers.tsx';
 import { Thread } from './Thread.tsx';
 import { TileLabels } from './TileLabels.tsx';
@@ -77,7 +77,7 @@ export function Panes() {
           <GhostNote />
           <DragNote />
           <PullNote />
-          <ShellHandles />
+          <Frame />
         </section>
       </Split>
       <Band />
@@ -168,13 +168,13 @@ function Split({
 
 /** What to do where nothing lies flat yet. */
 function EmptyBoard() {
-  const empty = useBench((s) => s.shells.length > 0 && s.shells.every(({ unfolded }) => !unfolded));
+  const shells = useBench((s) => s.shells);
   const previewed = useBench(
     (s) => s.projectionPreview !== undefined || s.ghost !== undefined || s.proposal !== undefined,
   );
-  const closed = useBench((s) => s.shells.filter(({ topology }) => topology && !topology.canUnfold).length);
-  const all = useBench((s) => s.shells.length);
-  if (!empty || previewed) return null;
+  const all = shells.length;
+  if (all === 0 || previewed || shells.some(({ unfolded }) => unfolded)) return null;
+  const closed = shells.filter(({ topology }) => topology && !topology.canUnfold).length;
   return (
     <div className="board-empty" role="status">
       <strong>Nothing lies flat yet</strong>

@@ -12,7 +12,8 @@ export function ShellNumbers() {
   const shells = useBench((s) => s.shells);
   const hidden = useBench((s) => s.hidden);
   const chosen = useBench((s) => s.chosen);
-  const dragged = useBench((s) => s.dragged);
+  const boardLayer = useBench((s) => s.boardLayer);
+  const isHeld = useBench((s) => s.dragged !== undefined);
   // Where a projection is previewed, shells lie elsewhere than they do.
   const previewed = useBench((s) => s.projectionPreview !== undefined);
   const [, redraw] = useState(0);
@@ -22,7 +23,7 @@ export function ShellNumbers() {
   const { u, v, scale } = renderer.board.view;
   const placed = shells
     .flatMap(({ box, name, locked, group }, shell) => {
-      if (!box || hidden[name] || (dragged && chosen.has(shell))) return [];
+      if (!box || hidden[name] || boardLayer?.faces[name] === 0 || (isHeld && chosen.has(shell))) return [];
       const size = scale * Math.min(box[2] - box[0], box[3] - box[1]);
       return size < SMALLEST ? [] : [{ shell, box, size, locked, group }];
     })

@@ -3,8 +3,13 @@
  *
  * @param positions  xyz of both ends of every line, `6 × lines`, turned round where that joins them
  * @param isBreak  whether a line begins a chain anew
+ * @param ends  what stands for both ends of each line, turned round with it
  */
-export function distancesAlong(positions: Float32Array, isBreak: (line: number) => boolean): Float32Array {
+export function distancesAlong(
+  positions: Float32Array,
+  isBreak: (line: number) => boolean,
+  ends?: Uint32Array,
+): Float32Array {
   const distances = new Float32Array(positions.length / 3);
   const same = (a: number, b: number) =>
     positions[a] === positions[b] &&
@@ -24,6 +29,7 @@ export function distancesAlong(positions: Float32Array, isBreak: (line: number) 
         positions[at + k] = positions[at + 3 + k];
         positions[at + 3 + k] = x;
       }
+      if (ends) [ends[2 * line], ends[2 * line + 1]] = [ends[2 * line + 1], ends[2 * line]];
     }
     if (alone) along = 0;
     distances[2 * line] = along;

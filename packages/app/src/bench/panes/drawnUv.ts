@@ -1,7 +1,8 @@
 import { BufferAttribute, type BufferGeometry } from 'three';
+import { NO_UV } from '../../worker/protocol.ts';
 
-/** Pictures of the flat as it is not, not yet, or not any more: of what runs, of what a hand drags, and of before. */
-export type PictureSlot = 'running' | 'drag' | 'before';
+/** Pictures of the flat as it is not, not yet, or not any more: without what is aside, of what runs, of what a hand drags, and of before. */
+export type PictureSlot = 'aside' | 'running' | 'drag' | 'before';
 
 export interface Picture {
   readonly triangles: Uint32Array;
@@ -18,6 +19,7 @@ export function drawnUv(geometry: BufferGeometry, onChange: () => void) {
   let copy: BufferAttribute | undefined;
   const pictures = new Map<PictureSlot, Picture>();
   let version = 0;
+  let extent = {};
 
   const compose = (): void => {
     version++;
@@ -39,8 +41,9 @@ export function drawnUv(geometry: BufferGeometry, onChange: () => void) {
   /** Puts the only picture in the place of the last one of its slot, and has only what differs uploaded. */
   const move = (into: BufferAttribute, last: Picture, next: Picture): void => {
     version++;
-    for (const t of last.triangles)
-      if (6 * t < into.array.length) into.array.set(real.array.subarray(6 * t, 6 * t + 6), 6 * t);
+    if (last.triangles !== next.triangles)
+      for (const t of last.triangles)
+        if (6 * t < into.array.length) into.array.set(real.array.subarray(6 * t, 6 * t + 6), 6 * t);
     put(into, next);
     let [from, to] = [into.array.length, 0];
     for (const { triangles } of [last, next])
@@ -54,10 +57,18 @@ export function drawnUv(geometry: BufferGeometry, onChange: () => void) {
     onChange();
   };
 
+  /** Whether it draws what lies nowhere, or leaves out what lies somewhere. */
+  const showsOthers = ({ triangles, uv }: Picture): boolean =>
+    triangles.some((t, i) => (real.array[6 * t] === NO_UV) !== (uv[6 * i] === NO_UV));
+
   return {
     /** Changes with every picture. */
     get version(): number {
       return version;
+    },
+    /** Changes when other triangles are drawn than were: those that lie nowhere and are shown all the same. */
+    get extent(): object {
+      return extent;
     },
     /** As drawn, `6 × triangleCount`. */
     get uv(): Float32Array {
@@ -72,24 +83,33 @@ export function drawnUv(geometry: BufferGeometry, onChange: () => void) {
       real = new BufferAttribute(uv, 2);
       copy = undefined;
       pictures.clear();
+      extent = {};
       compose();
     },
     show(slot: PictureSlot, picture: Picture): void {
       const last = pictures.get(slot);
       pictures.set(slot, picture);
+      if (showsOthers(picture)) extent = {};
       if (copy && last && pictures.size === 1) move(copy, last, picture);
       else compose();
     },
     clear(slot: PictureSlot): void {
-      if (pictures.delete(slot)) compose();
+      const gone = pictures.get(slot);
+      if (!gone) return;
+      pictures.delete(slot);
+      if (showsOthers(gone)) extent = {};
+      compose();
     },
   };
 }
 
 /** Writes a picture over places that are drawn; triangles of another mesh are passed over. */
 function put({ array }: BufferAttribute, { triangles, uv }: Picture): void {
-  for (let i = 0; i < triangles.length; i++)
-    if (6 * triangles[i] < array.length) array.set(uv.subarray(6 * i, 6 * i + 6), 6 * triangles[i]);
+  for (let i = 0; i < triangles.length; i++) {
+    const at = 6 * triangles[i];
+    if (at >= array.length) continue;
+    for (let k = 0; k < 6; k++) array[at + k] = uv[6 * i + k];
+  }
 }
 
 export type DrawnUv = ReturnType<typeof drawnUv>;

@@ -19,16 +19,17 @@ export function linesOnModel({ edgeEnds, positions }: ModelBuffers, edges: Itera
 /**
  * One side of edges in the flat, as far as it has UVs.
  *
- * @returns xyz of both ends of every line, and for each the place of its edge in the list
+ * @returns xyz of both ends of every line, the drawn vertices there, and for each the place of its edge in the list
  */
 export function sideOnBoard(
   { edgeEnds }: Pick<ModelBuffers, 'edgeEnds'>,
   uv: Float32Array,
   edges: ArrayLike<number>,
   side: 0 | 1,
-): { readonly lines: Float32Array; readonly from: Uint32Array } {
+): { readonly lines: Float32Array; readonly from: Uint32Array; readonly ends: Uint32Array } {
   const lines = new Float32Array(6 * edges.length);
   const from = new Uint32Array(edges.length);
+  const ends = new Uint32Array(2 * edges.length);
   let count = 0;
   for (let i = 0; i < edges.length; i++) {
     const at = 4 * edges[i] + 2 * side;
@@ -41,9 +42,15 @@ export function sideOnBoard(
     lines[to + 3] = uv[2 * b];
     lines[to + 4] = uv[2 * b + 1];
     lines[to + 5] = BOARD_LINE_HEIGHT;
+    ends[2 * count] = a;
+    ends[2 * count + 1] = b;
     from[count++] = i;
   }
-  return { lines: lines.slice(0, 6 * count), from: from.slice(0, count) };
+  return {
+    lines: lines.slice(0, 6 * count),
+    from: from.slice(0, count),
+    ends: ends.slice(0, 2 * count),
+  };
 }
 
 /** Both sides of edges in the flat; one that is no seam has its two sides in one place. */
@@ -57,8 +64,18 @@ export function linesOnBoard(
   return concatenate(a, b);
 }
 
-export function concatenate(a: Float32Array, b: Float32Array): Float32Array {
-  const both = new Float32Array(a.length + b.length);
+/** Writes where drawn vertices lie in the flat over the ends of lines. */
+export const moveOnBoard =
+  (uv: Float32Array, ends: Uint32Array) =>
+  (lines: Float32Array): void => {
+    for (let i = 0; i < ends.length; i++) {
+      lines[3 * i] = uv[2 * ends[i]];
+      lines[3 * i + 1] = uv[2 * ends[i] + 1];
+    }
+  };
+
+export function concatenate<T extends Float32Array | Uint32Array>(a: T, b: T): T {
+  const both = new (a.constructor as new (length: number) => T)(a.length + b.length);
   both.set(a);
   both.set(b, a.length);
   return both;

@@ -23,6 +23,8 @@ export interface FatLines {
    * @param distances  how far along dashes are at both ends; each line for itself when absent
    */
   set(positions: Float32Array, distances?: Float32Array): void;
+  /** Writes other places over those of the lines that there are: for what moves without changing. */
+  move(write: (positions: Float32Array) => void): void;
   dispose(): void;
 }
 
@@ -56,6 +58,12 @@ export function fatLines({ colour, width, opacity = 1, dash, order, through = fa
         object.geometry.setAttribute('instanceDistanceStart', new InterleavedBufferAttribute(along, 1, 0));
         object.geometry.setAttribute('instanceDistanceEnd', new InterleavedBufferAttribute(along, 1, 1));
       } else if (dash) object.computeLineDistances();
+    },
+    move(write) {
+      if (!object.visible) return;
+      const { data } = object.geometry.getAttribute('instanceStart') as InterleavedBufferAttribute;
+      write(data.array as Float32Array);
+      data.needsUpdate = true;
     },
     dispose() {
       object.geometry.dispose();

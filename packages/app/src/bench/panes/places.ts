@@ -1,4 +1,6 @@
 import { Raycaster, Vector2 } from 'three';
+import { useBench } from '../../store/bench.ts';
+import { touchableShells } from '../../store/boardLayer.ts';
 import type { How, Pane } from '../../store/selection.ts';
 import { ask } from '../../store/worker.ts';
 import type { Picked, Place } from '../tools/tool.ts';
@@ -80,7 +82,7 @@ async function pickAt(pane: Pane, x: number, y: number): Promise<Picked | undefi
   if (!renderer) return undefined;
   if (pane === 'board') {
     const [u, v] = uvOf(x, y);
-    return ask('pick-board', { u, v });
+    return ask('pick-board', { u, v, shells: touchableShells(useBench.getState()) });
   }
   caster.setFromCamera(clipOf({ x, y }), renderer.model.seen);
   const { origin, direction } = caster.ray.applyMatrix4(renderer.model.standing.clone().invert());

@@ -38,6 +38,7 @@ export function surfaceGeometry(onChange: () => void) {
         if (!differs(s, 'flat')) drawn.set(new Float32Array(2 * corners).fill(NO_UV));
       }
       if (differs(s, 'flat')) drawn.set(flat.uv);
+      if (differs(s, 'flat', 'boardLayer')) setAside(s);
       const overlay = overlayShown(s);
       const needed = [model, overlay, s.mapReach, s.byFace, ...(overlay?.needs(s) ?? [])];
       if (needed.some((value, i) => value !== placed[i]) || needed.length !== placed.length) place(s);
@@ -65,6 +66,17 @@ export function surfaceGeometry(onChange: () => void) {
     },
     dispose: () => geometry.dispose(),
   };
+
+  /** What the Board does not show lies nowhere there. */
+  function setAside({ model, boardLayer }: BenchStore): void {
+    if (!boardLayer || !model) {
+      drawn.clear('aside');
+      return;
+    }
+    const { triangleFace } = model;
+    const triangles = Uint32Array.from(triangleFace.keys()).filter((t) => !boardLayer.faces[triangleFace[t]]);
+    drawn.show('aside', { triangles, uv: new Float32Array(6 * triangles.length).fill(NO_UV) });
+  }
 
   function place(s: BenchStore): void {
     const overlay = overlayShown(s);

@@ -1,4 +1,5 @@
 import { Button, InputNumber, Select } from 'antd';
+import { useShallow } from 'zustand/react/shallow';
 import { useBench } from '../../store/bench.ts';
 import type { PackingSlice } from '../../store/packing.ts';
 import { PACK_EFFORTS } from '../commands/packing.ts';
@@ -33,7 +34,16 @@ const ofDensity = parameterOf('pack', 'density');
 
 /** How shells are packed. */
 export function PackPanel() {
-  const { packTurning, packSpread, packNear, packEffort, packDensity, packRegion } = useBench();
+  const { packTurning, packSpread, packNear, packEffort, packDensity, packRegion } = useBench(
+    useShallow((s) => ({
+      packTurning: s.packTurning,
+      packSpread: s.packSpread,
+      packNear: s.packNear,
+      packEffort: s.packEffort,
+      packDensity: s.packDensity,
+      packRegion: s.packRegion,
+    })),
+  );
   const count = useBench((s) => s.tiles.length);
   return (
     <>

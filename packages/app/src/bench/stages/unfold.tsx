@@ -1,5 +1,6 @@
 import { METHODS, type Method } from '@blunt-hem/core/unfold/unfold';
 import { Checkbox, InputNumber, Select } from 'antd';
+import { useShallow } from 'zustand/react/shallow';
 import { perform } from '../../store/acts.ts';
 import { useBench } from '../../store/bench.ts';
 import {
@@ -78,7 +79,9 @@ const methodOf = (rows: readonly { readonly method: Method }[]): Method | undefi
   rows.every(({ method }) => method === rows[0].method) ? rows[0]?.method : undefined;
 
 function RelaxSettings() {
-  const { balance, keepBorder, budget } = useBench();
+  const { balance, keepBorder, budget } = useBench(
+    useShallow((s) => ({ balance: s.balance, keepBorder: s.keepBorder, budget: s.budget })),
+  );
   return (
     <>
       <RailSlider

@@ -1,9 +1,10 @@
+import type { UvMatrix } from '@blunt-hem/core/surface/similarity';
 import { afterPick, perform } from '../../store/acts.ts';
 import { useBench } from '../../store/bench.ts';
 import { askQuietly } from '../../store/worker.ts';
-import { placesOfPoints } from '../commands/flattening.ts';
 import { uvOf } from '../panes/places.ts';
 import { handle } from '../panes/rendererHandle.ts';
+import { chosenPoints } from './chosenPoints.ts';
 import { newestOnly } from './newestOnly.ts';
 import type { Grip, Place } from './tool.ts';
 
@@ -13,15 +14,23 @@ const [LEAST, MOST] = [1 / 512, 1];
 
 /** The selected points under the hand, with what lies near them; the wheel makes that more or less. */
 export function holdPoints(start: Place): Grip {
-  const places = placesOfPoints(useBench.getState());
   const [u0, v0] = uvOf(start.x, start.y);
-  let by: [number, number] = [0, 0];
+  return gripPoints(({ x, y }) => {
+    const [u, v] = uvOf(x, y);
+    return [1, 0, 0, 1, u - u0, v - v0];
+  });
+}
+
+/** Points that are selected, or those of selected edges and faces, under the hand by any map of the flat. */
+export function gripPoints(matrixAt: (to: Place) => UvMatrix): Grip {
+  const { places } = chosenPoints(useBench.getState());
+  let matrix: UvMatrix = [1, 0, 0, 1, 0, 0];
   let ended = false;
-  const follow = newestOnly(async (there: [number, number]) => {
+  const follow = newestOnly(async (there: UvMatrix) => {
     const { pullRadius: radius, falloff } = useBench.getState();
     const picture = ended
       ? undefined
-      : await askQuietly('pulled-points', { places, matrix: [1, 0, 0, 1, ...there], radius, falloff });
+      : await askQuietly('pulled-points', { places, matrix: there, radius, falloff });
     if (picture && !ended) handle.renderer?.drawn.show('drag', picture);
   });
   const end = (): void => {
@@ -30,16 +39,12 @@ export function holdPoints(start: Place): Grip {
     useBench.setState({ pulled: undefined });
   };
   const show = (): void => {
-    useBench.setState({ pulled: by });
-    void follow(by);
-  };
-  const moveTo = ({ x, y }: Place): void => {
-    const [u, v] = uvOf(x, y);
-    by = [u - u0, v - v0];
+    useBench.setState({ pulled: matrix });
+    void follow(matrix);
   };
   return {
     move(to) {
-      moveTo(to);
+      matrix = matrixAt(to);
       show();
     },
     wheel(pixels) {
@@ -50,10 +55,20 @@ export function holdPoints(start: Place): Grip {
     },
     drop(to) {
       ended = true;
-      moveTo(to);
-      const { pullRadius: radius, falloff, inside } = useBench.getState();
-      afterPick(perform('move-points', { places, by, radius, falloff, inside }).finally(end));
+      afterPick(transformPoints(matrixAt(to)).finally(end));
     },
     cancel: end,
   };
+}
+
+/** Moves, turns or scales points that are selected, or those of selected edges and faces, with what lies near them. */
+export async function transformPoints(matrix: UvMatrix): Promise<void> {
+  const state = useBench.getState();
+  const { places } = chosenPoints(state);
+  const { pullRadius: radius, falloff, inside } = state;
+  const [a, b, c, d, ...by] = matrix;
+  const isMove = a === 1 && b === 0 && c === 0 && d === 1;
+  await (isMove
+    ? perform('move-points', { places, by, radius, falloff, inside })
+    : perform('transform-points', { places, matrix, radius, falloff, inside }));
 }

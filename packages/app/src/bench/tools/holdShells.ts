@@ -1,33 +1,72 @@
+import { snapToBorders } from '@blunt-hem/core/measure/snapToBorders';
 import type { UvMatrix } from '@blunt-hem/core/surface/similarity';
-import { texelsAt } from '@blunt-hem/core/surface/tiles';
+import { gapOf, texelsAt, tileOf } from '@blunt-hem/core/surface/tiles';
+import type { UvBox } from '@blunt-hem/core/surface/uvBox';
 import { hint, perform } from '../../store/acts.ts';
 import { useBench } from '../../store/bench.ts';
 import { boxOfChosen, namesOfChosen } from '../../store/select.ts';
 import { NO_UV } from '../../worker/protocol.ts';
+import { uvOf } from '../panes/places.ts';
 import { handle } from '../panes/rendererHandle.ts';
-import { snapBox } from './snapping.ts';
+import { snapMove, snapsChosen } from '../snaps/index.ts';
+import { heldBorders } from './flatBorders.ts';
 import type { Grip, Place } from './tool.ts';
 
-/** How near a line has to be to take hold, pixels. */
+/** How near something has to be to take hold, pixels. */
 const REACH = 7;
+/** Boxes farther than this, heights of a tile, do not take hold: lines of far away shells are in the way. */
+const NEAR = 0.15;
 
 /** The selected shells under the hand: shown where they would lie, and moved there when they are dropped. With Ctrl held nothing takes hold. */
 export function holdShells(start: Place): Grip {
-  const scale = handle.renderer?.board.view.scale ?? 1;
-  const { shells, chosen, tiles, snaps } = useBench.getState();
-  const box = boxOfChosen({ chosen: [...chosen].filter((s) => !shells[s]?.locked), shells });
-  const others = shells.flatMap((row, s) => (row.box && !chosen.has(s) ? [row.box] : []));
+  const snapped = snappingFrom(start);
   return gripShells((to) => {
-    const [u, v] = [(to.x - start.x) / scale, (start.y - to.y) / scale];
-    if (!box || !snaps || to.ctrl) {
-      useBench.setState({ guides: [] });
-      return [1, 0, 0, 1, u, v];
-    }
-    const there = [box[0] + u, box[1] + v, box[2] + u, box[3] + v] as const;
-    const { by, guides } = snapBox(there, others, tiles, REACH / scale);
-    useBench.setState({ guides });
-    return [1, 0, 0, 1, u + by[0], v + by[1]];
+    const scale = handle.renderer?.board.view.scale ?? 1;
+    const by = [(to.x - start.x) / scale, (start.y - to.y) / scale] as const;
+    const { snaps } = useBench.getState();
+    if (snaps && !to.ctrl) return snapped(by, REACH / scale);
+    useBench.setState({ guides: [] });
+    return [1, 0, 0, 1, ...by];
   });
+}
+
+/** Where the selected shells would take hold if they were moved so far. */
+function snappingFrom(start: Place): (by: readonly [number, number], reach: number) => UvMatrix {
+  const { model, flat, shells, chosen, tiles } = useBench.getState();
+  const moves = movable();
+  const box = boxOfChosen({ chosen: [...chosen].filter((s) => moves[s]), shells });
+  if (!box || !model || !flat) return ([u, v]) => [1, 0, 0, 1, u, v];
+  const others = shells.flatMap((row, s) => (row.box && !moves[s] ? [row.box] : []));
+  const { moved, still } = heldBorders(model, flat, moves, uvOf(start.x, start.y));
+  return ([u, v], reach) => {
+    const there: UvBox = [box[0] + u, box[1] + v, box[2] + u, box[3] + v];
+    const tile = tileOf(tiles, there) ?? tiles[0];
+    const holds = snapMove(
+      {
+        box: there,
+        others: others.filter((other) => isNear(other, there)),
+        tile,
+        near: snapToBorders(moved, [u, v], still, reach, gapOf(tile)),
+      },
+      snapsChosen(useBench.getState()),
+      reach,
+    );
+    useBench.setState({ guides: holds.map(({ guide }) => guide) });
+    const [du, dv] = [0, 1].map((k) => holds.reduce((sum, { by }) => sum + by[k], 0));
+    return [1, 0, 0, 1, u + du, v + dv];
+  };
+}
+
+const isNear = (other: UvBox, box: UvBox): boolean =>
+  other[0] <= box[2] + NEAR &&
+  other[2] >= box[0] - NEAR &&
+  other[1] <= box[3] + NEAR &&
+  other[3] >= box[1] - NEAR;
+
+/** 1 for each shell that is selected and not locked. */
+function movable(): Uint8Array {
+  const { chosen, shells } = useBench.getState();
+  return Uint8Array.from(shells, ({ locked }, s) => (chosen.has(s) && !locked ? 1 : 0));
 }
 
 /** Moves the selected shells by so many texels of the tile in which they lie. */
@@ -44,8 +83,9 @@ export function nudgeShells([right, up]: readonly [number, number], texels: numb
 
 /** The selected shells under the hand, by any map of the flat. */
 export function gripShells(matrixAt: (to: Place) => UvMatrix): Grip {
+  const show = pictureOfChosen();
   return {
-    move: (to) => showTransformed(matrixAt(to)),
+    move: (to) => show(matrixAt(to)),
     drop: (to) => void transformChosen(matrixAt(to)),
     cancel: clearDrag,
   };
@@ -53,7 +93,7 @@ export function gripShells(matrixAt: (to: Place) => UvMatrix): Grip {
 
 /** Moves, turns or scales the selected shells; shown at once, and back where they were if it cannot be kept. */
 export async function transformChosen(matrix: UvMatrix): Promise<void> {
-  showTransformed(matrix);
+  pictureOfChosen()(matrix);
   await perform('transform-shells', { shells: namesOfChosen(), matrix });
   clearDrag();
 }
@@ -63,26 +103,30 @@ function clearDrag(): void {
   useBench.setState({ dragged: undefined, guides: [] });
 }
 
-function showTransformed(m: UvMatrix): void {
-  const { model, flat, chosen, shells } = useBench.getState();
+/** Draws the selected shells where a map of the flat lays them; what of them moves is gathered once. */
+function pictureOfChosen(): (matrix: UvMatrix) => void {
+  const { model, flat } = useBench.getState();
   const drawn = handle.renderer?.drawn;
-  if (!model || !flat || !drawn) return;
+  if (!model || !flat || !drawn) return () => undefined;
   const { triangleFace } = model;
-  const held: number[] = [];
-  for (let t = 0; t < triangleFace.length; t++) {
-    const s = flat.faceShell[triangleFace[t]];
-    if (chosen.has(s) && !shells[s]?.locked) held.push(t);
-  }
-  const real = drawn.real;
-  const uv = new Float32Array(6 * held.length);
-  held.forEach((t, i) => {
-    for (let k = 0; k < 6; k += 2) {
-      const [u, v] = [real[6 * t + k], real[6 * t + k + 1]];
-      const out = u === NO_UV;
-      uv[6 * i + k] = out ? u : m[0] * u + m[2] * v + m[4];
-      uv[6 * i + k + 1] = out ? v : m[1] * u + m[3] * v + m[5];
+  const moves = movable();
+  const triangles = Uint32Array.from(triangleFace.keys()).filter(
+    (t) => moves[flat.faceShell[triangleFace[t]]] === 1,
+  );
+  const uv = new Float32Array(6 * triangles.length);
+  return (matrix) => {
+    const [a, b, c, d, e, f] = matrix;
+    const { real } = drawn;
+    for (let i = 0; i < triangles.length; i++) {
+      const [from, to] = [6 * triangles[i], 6 * i];
+      for (let k = 0; k < 6; k += 2) {
+        const [u, v] = [real[from + k], real[from + k + 1]];
+        const isNowhere = u === NO_UV;
+        uv[to + k] = isNowhere ? u : a * u + c * v + e;
+        uv[to + k + 1] = isNowhere ? v : b * u + d * v + f;
+      }
     }
-  });
-  drawn.show('drag', { triangles: Uint32Array.from(held), uv });
-  useBench.setState({ dragged: m });
+    drawn.show('drag', { triangles, uv });
+    useBench.setState({ dragged: matrix });
+  };
 }

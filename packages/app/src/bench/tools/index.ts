@@ -2,6 +2,7 @@ import { useBench } from '../../store/bench.ts';
 import { box } from './box.ts';
 import { brush } from './brush/brush.ts';
 import { dart } from './dart.tsx';
+import { grain } from './grain.ts';
 import { lasso } from './lasso.ts';
 import { paint } from './paint.tsx';
 import { pick } from './pick.ts';
@@ -25,6 +26,7 @@ export const TOOLS: readonly Tool[] = [
   brush,
   project,
   region,
+  grain,
 ];
 
 export const toolNamed = (name: string): Tool => TOOLS.find((tool) => tool.name === name) ?? pick;

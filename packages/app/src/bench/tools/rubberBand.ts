@@ -3,6 +3,7 @@ import { afterPick } from '../../store/acts.ts';
 import { useBench } from '../../store/bench.ts';
 import { select } from '../../store/select.ts';
 import { ask } from '../../store/worker.ts';
+import { NOWHERE } from '../../worker/protocol.ts';
 import { clipOf, uvOf } from '../panes/places.ts';
 import { handle } from '../panes/rendererHandle.ts';
 import type { Grip, Place } from './tool.ts';
@@ -22,7 +23,22 @@ export function rubberBand(start: Place): Grip {
 
 async function selectBox(start: Place, end: Place): Promise<void> {
   const found = await (start.pane === 'model' ? inModelBox(start, end) : inBoardBox(start, end));
-  if (found) select(useBench.getState().target, found, start.how);
+  if (found) select(useBench.getState().target, start.pane === 'board' ? touched(found) : found, start.how);
+}
+
+/** Of what a box on the Board takes, what is shown there. */
+function touched(items: readonly number[]): readonly number[] {
+  const { boardLayer, target, shells, model } = useBench.getState();
+  if (!boardLayer || !model) return items;
+  const isShown = (drawn: number) => boardLayer.faces[model.triangleFace[Math.floor(drawn / 3)]] === 1;
+  return items.filter((item) => {
+    if (target === 'shells') return boardLayer.faces[shells[item].name] === 1;
+    if (target === 'faces') return boardLayer.faces[item] === 1;
+    if (target === 'points') return isShown(model.cornerDrawn[item]);
+    return [0, 2].some(
+      (side) => model.edgeEnds[4 * item + side] !== NOWHERE && isShown(model.edgeEnds[4 * item + side]),
+    );
+  });
 }
 
 function inBoardBox(start: Place, end: Place) {

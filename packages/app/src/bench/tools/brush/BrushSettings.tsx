@@ -1,5 +1,6 @@
 import { BRUSHES, type Brush } from '@blunt-hem/core/relax/brush';
 import { Checkbox, Select } from 'antd';
+import { useShallow } from 'zustand/react/shallow';
 import { useBench } from '../../../store/bench.ts';
 import { RailSlider } from '../../rail/RailSlider.tsx';
 
@@ -12,7 +13,14 @@ const LABELS: Readonly<Record<Brush, string>> = {
 
 /** What the hand does, how far and how strongly. */
 export function BrushSettings() {
-  const { handBrush, handRadius, handStrength, handMirrored } = useBench();
+  const { handBrush, handRadius, handStrength, handMirrored } = useBench(
+    useShallow((s) => ({
+      handBrush: s.handBrush,
+      handRadius: s.handRadius,
+      handStrength: s.handStrength,
+      handMirrored: s.handMirrored,
+    })),
+  );
   return (
     <>
       <Select<Brush>

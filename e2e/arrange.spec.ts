@@ -1,5 +1,5 @@
 import { expect, type Page } from '@playwright/test';
-import { at, benchReady, idle, openModel, unfolded } from './hands.ts';
+import { at, benchReady, figure, fromMenu, idle, openModel, unfolded } from './hands.ts';
 import { test } from './test.ts';
 
 /** Three squares of side 1 side by side on the model, small on the Board, each with its lower left corner at a place. */
@@ -83,7 +83,7 @@ test('a shell takes hold of the padding under the hand, and moves by a texel by 
     await page.mouse.up();
     await idle(page);
   };
-  const scale = (await page.locator('.handles').boundingBox())?.width ?? 0;
+  const scale = (await page.locator('.frame').boundingBox())?.width ?? 0;
   // Its side is an eighth of the tile: to within a few pixels of the left edge.
   await drag(-(0.1 * 8 * scale) + 4);
   expect((await placed(page))[0]).toBeCloseTo(8 / 2048, 4);
@@ -168,4 +168,159 @@ test('a point is dragged on the Board, and the wheel takes others along', async 
   // What goes along is stretched less.
   expect(await drag(-400)).toBeLessThan(alone);
   await page.getByTestId('board').focus();
+});
+
+/** A mask of 4 × 4 squares that is parted down the middle in its UVs, both halves apart. */
+const MASK = [
+  ...Array.from(
+    { length: 25 },
+    (_, k) => `v ${k % 5} ${Math.floor(k / 5)} ${(0.2 * Math.abs((k % 5) - 2)).toFixed(1)}`,
+  ),
+  ...[0, 1].flatMap((half) =>
+    Array.from(
+      { length: 15 },
+      (_, k) => `vt ${0.1 + 0.4 * half + 0.1 * (k % 3)} ${0.1 + 0.3 * half + 0.1 * Math.floor(k / 3)}`,
+    ),
+  ),
+  ...[0, 1].flatMap((half) =>
+    Array.from({ length: 8 }, (_, f) => {
+      const [i, j] = [Math.floor(f / 2), f % 2];
+      const corners = [
+        [0, 0],
+        [0, 1],
+        [1, 1],
+        [1, 0],
+      ].map(([di, dj]) => {
+        const vertex = 5 * (i + di) + 2 * half + j + dj + 1;
+        return `${vertex}/${15 * half + 3 * (i + di) + j + dj + 1}`;
+      });
+      return `f ${corners.join(' ')}`;
+    }),
+  ),
+].join('\n');
+
+const openMask = async (page: Page): Promise<void> => {
+  await openModel(page, 'mask.obj', MASK);
+  await page.getByRole('button', { name: 'Keep UVs' }).click();
+  await benchReady(page);
+  await page.keyboard.press('5');
+  await idle(page);
+};
+const press = async (page: Page, name: string | RegExp): Promise<void> => {
+  await page.getByRole('button', { name }).click();
+  await idle(page);
+};
+
+test('two halves are stacked on purpose, set apart, and joined down the middle', async ({ page }) => {
+  await openMask(page);
+  const rows = page.locator('.ant-table-row');
+  await rows.nth(0).click();
+  await press(page, 'Its UVs to all copies, on top of it');
+  await rows.nth(1).click({ modifiers: ['Shift'] });
+  await press(page, /Set stacked ones apart, the right way/);
+  await expect(page.locator('.notice')).toContainText('1 shell of 1 stack set apart');
+  expect(await figure(page, 'overlaps')).toBe('0');
+  await rows.nth(0).click();
+  await press(page, /Join mirrored halves/);
+  expect(await figure(page, 'shells')).toBe('1');
+  expect(await figure(page, 'flipped')).toBe('0');
+  await page.keyboard.press('Control+z');
+  await idle(page);
+  expect(await figure(page, 'shells')).toBe('2');
+});
+
+test('by keys alone a shell is picked, framed, turned, scaled along one way, about a pivot, and laid on a rectangle', async ({
+  page,
+}) => {
+  await openMask(page);
+  await page.keyboard.press('Shift+q');
+  await page.getByTestId('board').focus();
+  await page.keyboard.press('ArrowRight');
+  await page.keyboard.press('Enter');
+  await expect(page.getByTestId('selection')).toContainText('1 shell');
+  const size = async () => (await page.locator('.frame').boundingBox()) as { width: number; height: number };
+  const before = await size();
+  // Large enough for all handles.
+  await page.keyboard.press('f');
+  await idle(page);
+  await page.getByRole('button', { name: 'Scale along one way, right side' }).focus();
+  await page.keyboard.press('Shift+ArrowRight');
+  await idle(page);
+  await page.getByRole('button', { name: 'Frame the tiles' }).press('Enter');
+  await idle(page);
+  const wider = await size();
+  expect(wider.width / before.width).toBeCloseTo(1.1, 2);
+  expect(wider.height / before.height).toBeCloseTo(1, 2);
+  const [left] = await placed(page);
+  await page.getByRole('button', { name: 'Turn the selected shells' }).focus();
+  for (let k = 0; k < 6; k++) {
+    await page.keyboard.press('Shift+ArrowLeft');
+    await idle(page);
+  }
+  const turned = await size();
+  expect(turned.width / wider.height).toBeCloseTo(1, 2);
+  expect((await placed(page))[0]).not.toBeCloseTo(left, 3);
+  await page
+    .getByRole('button', { name: 'Lay their borders on rectangles, the inside within them' })
+    .press('Enter');
+  await idle(page);
+  await expect(
+    page.getByRole('button', { name: /^Undo: Lay the border of 1 shell on a rectangle/ }),
+  ).toBeVisible();
+  expect(await figure(page, 'flipped')).toBe('0');
+});
+
+test('a corner of a shell takes hold of a corner of another, and the Board shows and lets touch only what it is told', async ({
+  page,
+}) => {
+  await open(page);
+  const rows = page.locator('.ant-table-row');
+  await rows.nth(1).click();
+  const middleOf = async (row: number): Promise<readonly [number, number]> => {
+    await rows.nth(row).click();
+    const number = await page.locator('.shell-numbers span[data-chosen=true]').boundingBox();
+    if (!number) throw new Error('The shell has no number.');
+    return [number.x + number.width / 2, number.y + number.height / 2];
+  };
+  const other = await middleOf(1);
+  const [x, y] = await middleOf(0);
+  const side = (await page.locator('.frame').boundingBox())?.width ?? 0;
+  await page.mouse.move(x, y + 10);
+  await page.mouse.down();
+  await page.mouse.move(x + 12, y);
+  await page.mouse.move(other[0] - side + 3, other[1] + 10 - 2, { steps: 4 });
+  await page.mouse.up();
+  await idle(page);
+  const [u, v] = await placed(page);
+  expect(u).toBeCloseTo(0.4 - 1 / 8, 4);
+  expect(v).toBeCloseTo(0.3, 4);
+
+  await rows.nth(0).click();
+  await fromMenu(page, 'What the Board shows', 'Only the selected');
+  await page.mouse.click(...other);
+  await expect(page.getByTestId('selection')).toContainText('Nothing selected');
+  await fromMenu(page, 'What the Board shows', 'All shells');
+  await page.mouse.click(...other);
+  await expect(page.getByTestId('selection')).toContainText('1 shell');
+});
+
+test('a stroke over a shell says which way its material runs, and it comes to lie upright', async ({
+  page,
+}) => {
+  await openMask(page);
+  await page.locator('.ant-table-row').nth(1).click();
+  const box = await page.locator('.frame').boundingBox();
+  if (!box) throw new Error('There is no frame.');
+  await page.keyboard.press('Shift+i');
+  const y = box.y + box.height * 0.6;
+  await page.mouse.move(box.x + 4, y);
+  await page.mouse.down();
+  await page.mouse.move(box.x + box.width / 2, y, { steps: 5 });
+  await page.mouse.move(box.x + box.width - 4, y, { steps: 5 });
+  await page.mouse.up();
+  await idle(page);
+  await expect(page.getByRole('button', { name: /^Undo: Grain along 2 edges/ })).toBeVisible();
+  const after = await page.locator('.frame').boundingBox();
+  // It was higher than wide, and lies on its side.
+  expect((after?.width ?? 0) / (after?.height ?? 1)).toBeGreaterThan(1.5);
 });

@@ -24,10 +24,10 @@ test('the Board, the Model and the table share one selection', async ({ page }) 
   await expect(page.getByTestId('selection')).toHaveText('1 shell');
   await expect(page.locator('.row-chosen').first()).toBeVisible();
   expect(await marked(page, 'model')).toBeGreaterThan(200);
-  const frame = await page.locator('.handles').boundingBox();
+  const frame = await page.locator('.frame').boundingBox();
   if (!frame) throw new Error('There is no frame.');
   // The handles go with the view.
-  const handles = () => page.locator('.handles').boundingBox();
+  const handles = () => page.locator('.frame').boundingBox();
   await page.keyboard.press('f');
   await expect.poll(async () => ((await handles())?.width ?? 0) / frame.width).toBeGreaterThan(1.2);
   await page.getByRole('button', { name: 'Frame the tile' }).click();

@@ -212,13 +212,13 @@ test('one selection for both panes; shells are moved, turned and scaled on the B
   await page.keyboard.press('Shift+Q');
   await page.locator('.details-table .ant-table-row').nth(5).click();
   await expect(page.getByTestId('selection')).toHaveText('1 shell');
-  const knob = page.getByLabel('Scale the selected shells');
+  const knob = page.getByLabel('Scale the selected shells', { exact: true });
   await expect(knob).toBeVisible();
 
   // It goes just where the hand goes.
   await page.keyboard.press('Shift+U');
   const frame = async () =>
-    (await page.locator('.handles').boundingBox()) as { x: number; y: number; width: number; height: number };
+    (await page.locator('.frame').boundingBox()) as { x: number; y: number; width: number; height: number };
   const start = await frame();
   await page.mouse.move(start.x + start.width / 2, start.y + start.height / 2);
   await page.mouse.down();
@@ -232,7 +232,7 @@ test('one selection for both panes; shells are moved, turned and scaled on the B
   expect(moved.x - start.x).toBeCloseTo(-60, 0);
   expect(moved.y - start.y).toBeCloseTo(30, 0);
 
-  await page.mouse.move(moved.x + moved.width, moved.y);
+  await page.mouse.move(moved.x + moved.width + 9, moved.y - 9);
   await page.mouse.down();
   await page.mouse.move(moved.x + 1.5 * moved.width, moved.y - 0.5 * moved.height, { steps: 4 });
   await page.mouse.up();

@@ -15,7 +15,7 @@ const HEIGHT = 0.15;
 const GRAIN_DASH = [0.02, 0.008] as const;
 
 /** Length of the head of a grain line, heights of a tile; as a part of its size on the model. */
-const TIP = 0.02;
+const TIP = 0.035;
 
 /** What holds while the rest gives way: pins as round heads, stays as lines with a bar at either end; and where a click would pin. */
 const holdsIn = (pane: Pane): Layer => ({

@@ -203,9 +203,14 @@ function Knob({ frame }: { readonly frame: FrameOnPage }) {
   );
 }
 
-/** About what is turned and scaled: put anywhere, and back in the middle by a double click. */
+/** About what is turned and scaled: the middle, until it is drawn from below the frame to anywhere; back by a double click. */
 function Pivot({ frame, box }: { readonly frame: FrameOnPage; readonly box: UvBox }) {
+  const isPut = useBench((s) => s.pivot !== undefined);
   const [u, v] = frame.about;
+  const onFrame = {
+    left: ((u - box[0]) / (box[2] - box[0] || 1)) * frame.width,
+    top: ((box[3] - v) / (box[3] - box[1] || 1)) * frame.height,
+  };
   const bind = useDrag(
     ({ event, tap }) => {
       const { clientX, clientY } = event as PointerEvent;
@@ -224,10 +229,7 @@ function Pivot({ frame, box }: { readonly frame: FrameOnPage; readonly box: UvBo
     <button
       type="button"
       className="frame-pivot"
-      style={{
-        left: ((u - box[0]) / (box[2] - box[0] || 1)) * frame.width,
-        top: ((box[3] - v) / (box[3] - box[1] || 1)) * frame.height,
-      }}
+      style={isPut ? onFrame : { left: frame.width / 2, top: frame.height + MARGIN + 16 }}
       aria-label="Pivot: about what is turned and scaled"
       {...bind()}
       onDoubleClick={() => useBench.setState({ pivot: undefined })}

@@ -13,7 +13,7 @@ export const grain: Tool = {
   ...byClick,
   double: undefined,
   name: 'grain',
-  label: 'Draw the grain',
+  label: 'Draw grain',
   help: 'Draw which way the material of a shell runs: it comes to lie upright',
   key: 'shift+i',
   icon: IconArrowUpCircle,

@@ -1,6 +1,7 @@
 import { tileOf } from '@blunt-hem/core/surface/tiles';
 import type { UvBox } from '@blunt-hem/core/surface/uvBox';
-import type { BenchStore } from './bench.ts';
+import type { MirrorSlice } from './mirror.ts';
+import type { SelectionSlice } from './selection.ts';
 
 /** What of the shells the Board can show. */
 export const BOARD_LAYERS = {
@@ -18,7 +19,7 @@ export interface BoardLayer {
   readonly faces: Uint8Array;
 }
 
-type Known = Pick<BenchStore, 'model' | 'flat' | 'shells' | 'chosen' | 'tiles'>;
+type Known = Pick<MirrorSlice, 'model' | 'flat' | 'shells' | 'tiles'> & Pick<SelectionSlice, 'chosen'>;
 
 /** The layer of the Board that goes by the selected shells; undefined where none is selected. */
 export function boardLayerOf(state: Known, name: BoardLayer['name']): BoardLayer | undefined {
@@ -54,5 +55,5 @@ const SHOWN: Readonly<Record<BoardLayer['name'], (state: Known) => IsShown>> = {
 export const touchableShells = ({
   boardLayer,
   shells,
-}: Pick<BenchStore, 'boardLayer' | 'shells'>): number[] | undefined =>
+}: Pick<MirrorSlice, 'shells'> & { readonly boardLayer: BoardLayer | undefined }): number[] | undefined =>
   boardLayer && shells.flatMap(({ name }) => (boardLayer.faces[name] ? [name] : []));

@@ -213,10 +213,17 @@ describe('where shells would land', () => {
     const [[left, low], [other, above]] = shellBoxes(flat) as UvBox[];
     const landing = (matrix: [number, number, number, number, number, number]) =>
       answerQuestion(flat, 'landing', { shells: [0], matrix }, context);
-    expect(await landing([1, 0, 0, 1, 0, 0])).toEqual([]);
+    expect((await landing([1, 0, 0, 1, 0, 0])).onto).toEqual([]);
     const onto: [number, number] = [other - left, above - low];
-    expect(await landing([1, 0, 0, 1, ...onto])).toEqual([1]);
-    expect(await landing([1, 0, 0, 1, onto[0] + 5, onto[1]])).toEqual([]);
+    expect(await landing([1, 0, 0, 1, ...onto])).toEqual({ onto: [1], nearest: { shell: 1, far: 0 } });
+    expect(await landing([1, 0, 0, 1, onto[0] + 5, onto[1]])).toEqual({ onto: [], nearest: undefined });
+    // As far from the right of the other as it is moved beyond being upon it.
+    const [width] = [other, left].map(
+      (_, i) => (shellBoxes(flat)[i] as UvBox)[2] - (shellBoxes(flat)[i] as UvBox)[0],
+    );
+    const beside = await landing([1, 0, 0, 1, onto[0] + width + 0.125, onto[1]]);
+    expect(beside.onto).toEqual([]);
+    expect(beside.nearest).toEqual({ shell: 1, far: expect.closeTo(0.125, 9) });
   });
 });
 

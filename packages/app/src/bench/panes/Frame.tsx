@@ -53,7 +53,7 @@ function useSubject(): Subject | undefined {
 /** So many pixels the frame lies outside of what it is round, so that no handle covers that. */
 const MARGIN = 9;
 /** Smaller than this on screen, pixels, it has no handles on its sides and no pivot: they would lie on one another. */
-const ROOMY = 70;
+const ROOMY = 40;
 
 /** Handles at corners, which scale evenly, and at sides, which scale along one way; each as parts of the frame, from its upper left. */
 const CORNERS = [

@@ -211,7 +211,9 @@ const press = async (page: Page, name: string | RegExp): Promise<void> => {
   await idle(page);
 };
 
-test('two halves are stacked on purpose, set apart, and joined down the middle', async ({ page }) => {
+test('a mask: halves are set apart and joined, a stroke lays one along its grain, and keys alone frame, scale, turn and square it', async ({
+  page,
+}) => {
   await openMask(page);
   const rows = page.locator('.ant-table-row');
   await rows.nth(0).click();
@@ -227,14 +229,31 @@ test('two halves are stacked on purpose, set apart, and joined down the middle',
   await page.keyboard.press('Control+z');
   await idle(page);
   expect(await figure(page, 'shells')).toBe('2');
-});
 
-test('by keys alone a shell is picked, framed, turned, scaled along one way, about a pivot, and laid on a rectangle', async ({
-  page,
-}) => {
-  await openMask(page);
-  await page.keyboard.press('Shift+q');
-  await page.keyboard.press('Shift+q');
+  // The grain.
+  await page.locator('.ant-table-row').nth(1).click();
+  const box = await page.locator('.frame').boundingBox();
+  if (!box) throw new Error('There is no frame.');
+  await page.keyboard.press('Shift+i');
+  const y = box.y + box.height * 0.6;
+  await page.mouse.move(box.x + 4, y);
+  await page.mouse.down();
+  await page.mouse.move(box.x + box.width / 2, y, { steps: 5 });
+  await page.mouse.move(box.x + box.width - 4, y, { steps: 5 });
+  await page.mouse.up();
+  await idle(page);
+  await expect(page.getByText('Grain along 2 edges')).toBeVisible();
+  const lying = await page.locator('.frame').boundingBox();
+  // It was higher than wide, and lies on its side.
+  expect((lying?.width ?? 0) / (lying?.height ?? 1)).toBeGreaterThan(1.5);
+  await page.keyboard.press('Control+z');
+  await idle(page);
+  await page.keyboard.press('q');
+
+  // By keys alone.
+  await page.keyboard.press('Escape');
+  while (!(await page.getByRole('radio', { name: 'Shells' }).isChecked()))
+    await page.keyboard.press('Shift+q');
   await page.getByTestId('board').focus();
   await page.keyboard.press('ArrowRight');
   // Once something is pointed at.
@@ -301,25 +320,4 @@ test('a corner of a shell takes hold of a corner of another, and the Board shows
   await fromMenu(page, 'What the Board shows', 'All shells');
   await page.mouse.click(...other);
   await expect(page.getByTestId('selection')).toContainText('1 shell');
-});
-
-test('a stroke over a shell says which way its material runs, and it comes to lie upright', async ({
-  page,
-}) => {
-  await openMask(page);
-  await page.locator('.ant-table-row').nth(1).click();
-  const box = await page.locator('.frame').boundingBox();
-  if (!box) throw new Error('There is no frame.');
-  await page.keyboard.press('Shift+i');
-  const y = box.y + box.height * 0.6;
-  await page.mouse.move(box.x + 4, y);
-  await page.mouse.down();
-  await page.mouse.move(box.x + box.width / 2, y, { steps: 5 });
-  await page.mouse.move(box.x + box.width - 4, y, { steps: 5 });
-  await page.mouse.up();
-  await idle(page);
-  await expect(page.getByText('Grain along 2 edges')).toBeVisible();
-  const after = await page.locator('.frame').boundingBox();
-  // It was higher than wide, and lies on its side.
-  expect((after?.width ?? 0) / (after?.height ?? 1)).toBeGreaterThan(1.5);
 });

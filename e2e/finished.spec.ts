@@ -67,7 +67,7 @@ test('how far shells are dragged, and on what they would come to lie, is told me
   await page.mouse.move(...(await box(0.25, 0.25)));
   await page.mouse.down();
   await page.mouse.move(...(await box(0.3, 0.3)), { steps: 3 });
-  await expect(page.getByText(/^Moved \d+, \d+ px of 2048$/)).toBeVisible();
+  await expect(page.getByText(/^Moved \d+, \d+ px of 2048 · \d+ px from 2$/)).toBeVisible();
   await page.mouse.move(...(await box(0.7, 0.7)), { steps: 3 });
   await expect(page.getByText(/on or too near to 2/)).toBeVisible();
   await page.mouse.up();

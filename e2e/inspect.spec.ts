@@ -38,7 +38,7 @@ test('the checker is chosen; numbers that are mirrored read mirrored; no image i
   await page.getByText('Shells', { exact: true }).first().click();
   await page.mouse.click(...(await at(page, 'board', 0.5, 0.5)));
   await page.keyboard.press('5');
-  await page.getByRole('button', { name: 'Mirror' }).click();
+  await page.getByRole('button', { name: 'Mirror', exact: true }).click();
   await idle(page);
   await page.mouse.move(...(await at(page, 'board', 0.02, 0.02)));
   await page.keyboard.press('Escape');

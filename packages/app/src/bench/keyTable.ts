@@ -34,7 +34,10 @@ export const handTable = (): readonly (readonly [hand: string, act: string])[] =
   ['Drag with the box in hand, or Ctrl', 'Pick all that lies in the rectangle, on either pane'],
   ['Right drag', 'Move the view'],
   ['Wheel', 'Zoom to the pointer'],
-  ['Round and square handle', 'Turn and scale the selected shells about their middle'],
+  [
+    'Frame on the Board',
+    'Corners scale, sides scale along one way, the knob turns: about the middle, or the cross once it is drawn somewhere; each takes arrow keys, with Shift large steps',
+  ],
   ['Wheel at a drag of points', 'More or less of what lies near goes along'],
   ['Ctrl at a drag of shells', 'Nothing takes hold of them'],
   ['Divider between the panes', 'Drag it, or move it with the arrow keys'],

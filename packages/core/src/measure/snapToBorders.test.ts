@@ -30,8 +30,8 @@ describe('a border that is moved beside others', () => {
     const onto = snapToBorders(rectangle(2, 2, 3, 3), [-0.995, -1.503], still, 0.02, GAP).middle;
     expect(onto?.by.map((x) => Number(x.toFixed(12)))).toEqual([-0.005, 0.003]);
     expect(onto?.at).toEqual([1, 0, 1, 1]);
-    const from = snapToBorders(rectangle(2, 2, 3, 2.6), [-0.995, -2.303], still, 0.02, GAP).middle;
-    expect(from?.by.map((x) => Number(x.toFixed(12)))).toEqual([-0.005, 0.003]);
+    const from = snapToBorders(rectangle(2, 2, 3, 2.6), [-0.995, -2.304], still, 0.02, GAP).middle;
+    expect(from?.by.map((x) => Number(x.toFixed(12)))).toEqual([-0.005, 0.004]);
     expect(from?.at).toEqual([1, 0, 1, 0]);
   });
 

@@ -141,6 +141,10 @@ describe('a border laid on a rectangle', () => {
     await expect(
       done(document, 'lay-border', { shape: 'rectangle', corners: [{ vertex: 0, face: 0 }] }),
     ).rejects.toThrow('A rectangle has four corners: 1 were chosen.');
+    const strange = [0, 1, 2, 9999].map((face) => ({ vertex: 0, face }));
+    await expect(done(document, 'lay-border', { shape: 'rectangle', corners: strange })).rejects.toThrow(
+      'There is no face 9999',
+    );
   });
 });
 

@@ -1,5 +1,6 @@
 import { markChange } from '../../document/delta.ts';
 import { type HemDocument, shellOf, shellsOf, shellUv, topologyOf } from '../../document/document.ts';
+import { knownFaces } from '../../document/known.ts';
 import { densityOf } from '../../document/layout.ts';
 import { chosenShells, shellsLabel } from '../../document/shellChoice.ts';
 import { HemError } from '../../errors.ts';
@@ -90,6 +91,10 @@ function cornersByShell(
   document: HemDocument,
   corners: readonly { readonly vertex: number; readonly face: number }[],
 ): ReadonlyMap<number, readonly number[]> {
+  knownFaces(
+    document.model.mesh,
+    corners.map(({ face }) => face),
+  );
   const found = new Map<number, number[]>();
   for (const { vertex, face } of corners) {
     const s = shellsOf(document).faceShell[face];

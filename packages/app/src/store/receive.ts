@@ -22,13 +22,13 @@ export function receive(event: BenchEvent): void {
         ...state,
         ...(flat && { flat: { ...s.flat, ...flat } as FlatBuffers }),
         ...(model && { model, occlusion: undefined }),
-        // What the Board shows is told by faces, and those have other numbers now.
-        ...(another && { boardLayer: undefined }),
         ...(flat && s.flat && !another && { before: { uv: s.flat.uv, figures: s.figures } }),
         ...(state.currentUv !== s.currentUv && { before: undefined }),
         ...(another && {
           before: undefined,
           health: undefined,
+          // It is told by faces, and those have other numbers now.
+          boardLayer: undefined,
           ...OF_THE_MESH,
           points: new Set<number>(),
           edges: new Set<number>(),

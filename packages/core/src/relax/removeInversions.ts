@@ -13,6 +13,10 @@ const LEAST = 1e-6;
 /** Rings of triangles round those that face down that may move, first the fewest. */
 const RINGS = [2, 4, 8, 16];
 const MOST_STEPS = 150;
+/** Steps after which half the triangles that faced down must face up, and how many there may be for it not to matter. */
+const [HALF_BY, FEW] = [40, 8];
+/** So many times as many triangles facing down as at the start, and the map is tearing rather than turning. */
+const TORN = 4;
 /** Part of the energy that a step counts as gaining at least, and the least ε. */
 const [LEAST_GAIN, LEAST_EPSILON] = [0.1, 1e-10];
 
@@ -94,6 +98,7 @@ function attempt(
   const system = triangleSystem(triangles, held.length, held, { signal });
   let factor: Factor | undefined;
   let least = leastDeterminant(part, uv);
+  const atStart = invertedTriangles(part, uv, LEAST).length;
   let epsilon = Math.sqrt(1e-12 + 0.04 * Math.min(least, 0) ** 2);
   try {
     for (let step = 0; step < MOST_STEPS; step++) {
@@ -120,6 +125,8 @@ function attempt(
       if (!found) return undefined;
       uv = found.trial;
       least = leastDeterminant(part, uv);
+      const most = (step < HALF_BY ? TORN : 0.5) * atStart + FEW;
+      if (invertedTriangles(part, uv, LEAST).length > most) return undefined;
       epsilon = steeper(epsilon, least, found.value / before);
     }
     return undefined;

@@ -321,3 +321,43 @@ test('a corner of a shell takes hold of a corner of another, and the Board shows
   await page.mouse.click(...other);
   await expect(page.getByTestId('selection')).toContainText('1 shell');
 });
+
+test('a point takes hold of a corner of another shell, and numbers move and size what is selected in texels', async ({
+  page,
+}) => {
+  await open(page);
+  await page.locator('.ant-table-row').nth(0).click();
+  const frame = await page.locator('.frame').boundingBox();
+  if (!frame) throw new Error('The shell has no frame.');
+  // From the lower left corner of the first shell: 8 widths to a tile.
+  const onBoard = (u: number, v: number): [number, number] => [
+    frame.x + 8 * frame.width * (u - 0.1),
+    frame.y + frame.height - 8 * frame.height * (v - 0.1),
+  ];
+  await page.getByText('Points', { exact: true }).first().click();
+  await page.keyboard.press('Escape');
+  await page.mouse.click(...onBoard(0.225, 0.225));
+  await expect(page.getByTestId('selection')).toContainText('1 point');
+  expect(await placed(page)).toEqual([0.225, 0.225]);
+  const [x, y] = onBoard(0.4, 0.3);
+  await page.mouse.move(...onBoard(0.225, 0.225));
+  await page.mouse.down();
+  await page.mouse.move(x - 30, y + 20);
+  await page.mouse.move(x + 4, y - 3, { steps: 3 });
+  await page.mouse.up();
+  await idle(page);
+  expect(await placed(page)).toEqual([0.4, 0.3]);
+
+  const set = async (label: string, value: string): Promise<void> => {
+    await page.getByLabel(label).fill(value);
+    await page.keyboard.press('Enter');
+    await idle(page);
+  };
+  await page.getByLabel('Unit of places and sizes').click();
+  await page.getByText('texels', { exact: true }).click();
+  await set('Left, u', '1024');
+  await page.locator('.ant-table-row').nth(2).click();
+  await set('Width', '512');
+  expect(Number(await page.getByLabel('Height').inputValue())).toBeCloseTo(256, 1);
+  expect(Number(await page.getByLabel('Left, u').inputValue())).toBeCloseTo(0.7 * 2048, 1);
+});

@@ -17,7 +17,7 @@ export async function measured(session: Session): Promise<object> {
     /** Of each tile its texture, and the part that is covered, 0 to 1. */
     tiles: document.tiles.map((tile, i) => ({ ...tile, covered: covered?.[i] ?? 0 })),
     outside: layout?.findings.find(({ kind }) => kind === 'outside')?.count ?? 0,
-    overlaps: (layout?.lying.length ?? 0) / 2,
+    overlaps: (layout?.overlaps.length ?? 0) / 2,
     ...(layout?.atLeast ? { overlapsAtLeast: true } : {}),
     findings: layout?.findings.map(({ kind, severity, title, count, faces, shells }) => ({
       kind,

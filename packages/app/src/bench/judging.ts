@@ -11,7 +11,7 @@ export function judgements({ shells, flat, layout, limits, tiles }: Judged): rea
   const of = { shells, flat, layout, limits, tiles };
   if (last && (Object.keys(of) as (keyof Judged)[]).every((key) => last?.of[key] === of[key]))
     return last.judgements;
-  const overlap = overlapsOf(layout?.lying, flat?.faceShell);
+  const overlap = overlapsOf(layout?.overlaps, flat?.faceShell);
   const made = shells.map(({ box, ...row }, shell) =>
     judge(
       { ...row, outside: box !== undefined && isOutside(tiles, box), overlap: overlap.get(shell) },

@@ -15,7 +15,6 @@ const finding = (kind: string): LayoutFinding => ({
 });
 const layout = (...kinds: string[]): Layout => ({
   overlaps: new Uint32Array(0),
-  lying: new Uint32Array(0),
   findings: kinds.map(finding),
   atLeast: false,
   covered: [0.2],

@@ -105,7 +105,6 @@ describe('what the worker says', () => {
     receive({
       kind: 'layout',
       overlaps: none,
-      lying: none,
       findings: [],
       atLeast: false,
       covered: [0],

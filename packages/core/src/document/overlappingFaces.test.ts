@@ -6,7 +6,7 @@ import { modelFromMesh } from '../mesh/model.ts';
 import { unattended } from '../progress.ts';
 import { answerQuestion } from '../questions/index.ts';
 import { type HemDocument, openDocument } from './document.ts';
-import { movedFaces, OVERLAP_LIMIT, overlappingFaces } from './overlappingFaces.ts';
+import { knownOverlaps, OVERLAP_LIMIT, overlappingFaces } from './overlappingFaces.ts';
 
 const QUADS = 12;
 const { mesh } = modelFromMesh(
@@ -45,8 +45,7 @@ describe('faces on each other', () => {
         const next = [...first];
         for (const [i, at] of then) next[i] = at;
         const after = laid(next);
-        const moved = movedFaces(mesh, before.uvSets[0].uv, after.uvSets[0].uv);
-        const known = { overlaps: overlappingFaces(before).overlaps, moved };
+        const known = knownOverlaps(before, overlappingFaces(before).overlaps);
         const whole = overlappingFaces(after);
         expect(overlappingFaces(after, { known })).toEqual(whole);
         // Asked one after the other, as after an act.
@@ -71,12 +70,30 @@ describe('faces on each other', () => {
       Array.from({ length: 3 * count }, (_, v) => [v, v % 3, v % 2]),
       Array.from({ length: count }, (_, f) => [3 * f, 3 * f + 1, 3 * f + 2]),
     );
-    const uv = Float64Array.from({ length: 6 * count }, (_, i) => [0, 0, 1, 0, 0, 1][i % 6]);
+    // Each a little smaller than the one before, so that none is stacked exactly.
+    const uv = Float64Array.from(
+      { length: 6 * count },
+      (_, i) => [0, 0, 1, 0, 0, 1][i % 6] * (1 - Math.floor(i / 6) / (2 * count)),
+    );
     const document = openDocument({ ...modelFromMesh('Pile', pile), uvSets: [{ name: 'UV', uv }] });
     expect(overlappingFaces(document)).toMatchObject({ atLeast: true });
     expect(overlappingFaces(document).overlaps.length / 2).toBe(OVERLAP_LIMIT);
     expect(overlappingFaces(laid([[0, 0, 1], ...new Array(QUADS - 1).fill([0, 0, 2])]))).toMatchObject({
       atLeast: false,
     });
+  });
+
+  it('are told beside a pile of stacked shells, however large that is', () => {
+    const count = 2 * Math.ceil(Math.sqrt(2 * OVERLAP_LIMIT));
+    const pile = meshFromPolygons(
+      Array.from({ length: 3 * count }, (_, v) => [v, v % 3, v % 2]),
+      Array.from({ length: count }, (_, f) => [3 * f, 3 * f + 1, 3 * f + 2]),
+    );
+    const uv = Float64Array.from({ length: 6 * count }, (_, i) => [0, 0, 1, 0, 0, 1][i % 6]);
+    // The last lies on all of the others, and is none of them.
+    for (let i = 6 * (count - 1); i < uv.length; i++) uv[i] *= 0.5;
+    const document = openDocument({ ...modelFromMesh('Pile', pile), uvSets: [{ name: 'UV', uv }] });
+    const { overlaps, atLeast } = overlappingFaces(document);
+    expect([overlaps.length / 2, atLeast]).toEqual([count - 1, false]);
   });
 });

@@ -7,6 +7,9 @@ const STACKED = 1e-6;
 export const isStacked = (one: UvBox, other: UvBox): boolean =>
   one.every((x, i) => Math.abs(x - other[i]) < STACKED);
 
+/** Shells that are stacked exactly with any other, by number. */
+export const shellsInStacks = (boxes: readonly (UvBox | undefined)[]): number[] => stacksOf(boxes).flat();
+
 /** Shells that are stacked exactly, two or more a stack, by number. */
 export function stacksOf(
   boxes: readonly (UvBox | undefined)[],

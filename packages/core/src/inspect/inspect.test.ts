@@ -196,6 +196,19 @@ describe('findings in the flat', () => {
     expect(others).toEqual([]);
   });
 
+  it('tell shells that share a box and lie beside one another as near, not as stacked', async () => {
+    const half: readonly Point[] = [
+      [0.5, 0.5],
+      [0.6, 0.5],
+      [0.6, 0.6],
+      [0.5501, 0.5499],
+    ];
+    const other = half.map(([u, v]): Point => [v, u]).toReversed();
+    const kinds = (await findingsOf(quads(...good, half, other))).map(({ kind }) => kind);
+    expect(kinds).toContain('near');
+    for (const kind of ['stacked', 'overlap-between']) expect(kinds).not.toContain(kind);
+  });
+
   it('have a case each', () => {
     expect(Object.keys(CASES).sort()).toEqual(INSPECTIONS.map(({ kind }) => kind).sort());
   });

@@ -6,8 +6,9 @@ import { describeFinding, type Inspection, type LayoutFinding } from './inspecti
 import { notUnfolded } from './notUnfolded.ts';
 import { outOfDate } from './outOfDate.ts';
 import { outsideTile } from './outsideTile.ts';
-import { overlapBetween, stackedShells } from './overlapBetween.ts';
+import { overlapBetween } from './overlapBetween.ts';
 import { overlapWithin } from './overlapWithin.ts';
+import { stackedShells } from './stackedShells.ts';
 import { stretchedShells } from './stretchedShells.ts';
 import type { Subject } from './subject.ts';
 import { tooNear } from './tooNear.ts';

@@ -1,5 +1,7 @@
 import { current, type HemDocument, shellsOf, topologyOf } from '../document/document.ts';
-import { shellBoxes } from '../document/layout.ts';
+import { flatTriangles, shellBoxes } from '../document/layout.ts';
+import { stacksOf } from '../document/stacks.ts';
+import { shellsOverlap } from '../measure/overlap.ts';
 import { COLLAPSED, NO_SURFACE } from '../measure/stretch.ts';
 import { areaOfTriangle } from '../surface/areas.ts';
 import type { UvBox } from '../surface/uvBox.ts';
@@ -15,8 +17,10 @@ export interface Subject {
   /** Faces with a triangle that is upside down, and with one that has no area; as `measureStretch` counts them. */
   readonly flipped: readonly number[];
   readonly collapsed: readonly number[];
-  /** Faces that lie on each other, two a pair. */
+  /** Faces that lie on each other, two a pair, but for those of shells that are stacked exactly. */
   readonly overlaps: Uint32Array;
+  /** Shells that lie on one another in one box, two or more a stack. */
+  readonly stacks: readonly (readonly number[])[];
   /** Shells nearer to one another than the padding, two a pair. */
   readonly near: Uint32Array;
   /** Whether more faces may lie on each other than these. */
@@ -76,9 +80,19 @@ export function subjectOf(
     flipped: [...flipped],
     collapsed: [...collapsed],
     overlaps,
+    stacks: overlappingStacks(document, boxes),
     near,
     atLeast,
   };
+}
+
+/** Stacks without what only lies beside the others in their box. */
+function overlappingStacks(document: HemDocument, boxes: Subject['boxes']): number[][] {
+  return stacksOf(boxes).flatMap(([first, ...others]) => {
+    const flat = flatTriangles(document, first);
+    const on = others.filter((s) => shellsOverlap(flat, flatTriangles(document, s)));
+    return on.length > 0 ? [[first, ...on]] : [];
+  });
 }
 
 /** Sums of faces for each shell. */

@@ -7,22 +7,24 @@ export const tooNear: Inspection = {
   severity: 'spoils',
   thing: ['pair of shells nearer than the padding', 'pairs of shells nearer than the padding'],
   effect: 'When the texture is shown smaller, the paint of one bleeds into the other.',
-  find({ document, near, overlaps }) {
+  find({ document, stacks, near, overlaps }) {
     const { faceShell } = shellsOf(document);
     const lapped = new Set<string>();
     for (let i = 0; i < overlaps.length; i += 2) {
       const [s, t] = [faceShell[overlaps[i]], faceShell[overlaps[i + 1]]].sort((a, b) => a - b);
       lapped.add(`${s} ${t}`);
     }
+    const stackOf = new Map(stacks.flatMap((stack) => stack.map((s) => [s, stack] as const)));
     const shells = new Set<number>();
     const aside = new Set<number>();
     let count = 0;
     // Those that lie on each other are told by themselves.
     for (let i = 0; i < near.length; i += 2) {
-      if (lapped.has(`${near[i]} ${near[i + 1]}`)) continue;
+      const [s, t] = near.subarray(i, i + 2);
+      if (lapped.has(`${s} ${t}`) || (stackOf.has(s) && stackOf.get(s) === stackOf.get(t))) continue;
       count++;
-      shells.add(near[i]).add(near[i + 1]);
-      if (!aside.has(near[i])) aside.add(near[i + 1]);
+      shells.add(s).add(t);
+      if (!aside.has(s)) aside.add(t);
     }
     if (count === 0) return undefined;
     // A few are moved; of a tile that is full of them all are packed.

@@ -3,14 +3,11 @@ import { nearShells } from '../document/nearShells.ts';
 import { type FaceOverlaps, type KnownOverlaps, overlappingFaces } from '../document/overlappingFaces.ts';
 import { inspect } from '../inspect/inspect.ts';
 import type { LayoutFinding } from '../inspect/inspection.ts';
-import { unmeant } from '../inspect/overlapBetween.ts';
 import { subjectOf } from '../inspect/subject.ts';
 import type { Job } from './job.ts';
 
 /** How shells lie together, and what is wrong with it. */
 export interface LayoutReport extends FaceOverlaps {
-  /** Of the faces that lie on each other, those that do so by mistake: not of shells that are stacked exactly. */
-  readonly lying: Uint32Array;
   /** Pairs of shells nearer to one another than the padding, two numbers a pair. */
   readonly near: Uint32Array;
   readonly findings: readonly LayoutFinding[];
@@ -30,7 +27,6 @@ export const inspectLayout: Job<'inspect', InspectTask, LayoutReport> = {
     return {
       ...lapped,
       near,
-      lying: unmeant(subject),
       findings: inspect(subject, { signal }),
     };
   },

@@ -7,9 +7,21 @@ import { meetingBoxes } from './meetingBoxes.ts';
 export interface OverlapOptions {
   /** Stop after so many pairs. */
   readonly limit?: number;
+  /** Pairs that lie on each other on purpose are left out. */
+  readonly isMeant?: (a: number, b: number) => boolean;
   /** 1 for each triangle of which pairs are asked; those of the others among themselves are left out. All when absent. */
   readonly asked?: Uint8Array;
   readonly signal?: StopSignal;
+}
+
+/** Most pairs on each other on purpose that are passed over, before looking for others is given up. */
+const MOST_MEANT = 1_000_000;
+
+export interface Overlaps {
+  /** Indices, two a pair, the smaller first. */
+  readonly pairs: Uint32Array;
+  /** Whether there may be more. */
+  readonly isCutShort: boolean;
 }
 
 /**
@@ -17,28 +29,30 @@ export interface OverlapOptions {
  * neighbours do, are no pair.
  *
  * @param uv  UV of the three corners of each triangle, `6 × triangleCount`
- * @returns indices of the pairs, two a pair, the smaller first
  * @throws StoppedError
  */
 export function overlappingTriangles(
   uv: Float64Array,
-  { limit = Infinity, asked, signal }: OverlapOptions = {},
-): Uint32Array {
+  { limit = Infinity, isMeant, asked, signal }: OverlapOptions = {},
+): Overlaps {
   const all = trianglesBoxes(uv);
   const items = asked && nearAsked(all, asked);
   const boxes = items ? pick(all, items) : all;
   heedStop(signal);
   const pairs: number[] = [];
-  let looked = 0;
+  let [looked, meant] = [0, 0];
+  let isCutShort = false;
   meetingBoxes(boxes, (i, j) => {
     if ((++looked & 4095) === 0) heedStop(signal);
     const a = items ? items[i] : i;
     const b = items ? items[j] : j;
     if (asked && !asked[a] && !asked[b]) return true;
-    if (insidesOverlap(uv, 6 * a, 6 * b)) pairs.push(Math.min(a, b), Math.max(a, b));
-    return pairs.length / 2 < limit;
+    if (isMeant?.(a, b)) meant++;
+    else if (insidesOverlap(uv, 6 * a, 6 * b)) pairs.push(Math.min(a, b), Math.max(a, b));
+    isCutShort = pairs.length / 2 >= limit || meant >= MOST_MEANT;
+    return !isCutShort;
   });
-  return Uint32Array.from(pairs);
+  return { pairs: Uint32Array.from(pairs), isCutShort };
 }
 
 /** `[minU, minV, maxU, maxV]` of each triangle. */
@@ -82,7 +96,7 @@ export const overlapsWithin = (triangles: Uint32Array, uv: Float64Array, limit: 
   overlappingTriangles(
     Float64Array.from({ length: 2 * triangles.length }, (_, i) => uv[2 * triangles[i >> 1] + (i & 1)]),
     { limit },
-  );
+  ).pairs;
 
 /** Whether any triangle of one flat shell overlaps one of another. */
 export function shellsOverlap(a: Float64Array, b: Float64Array): boolean {

@@ -1,5 +1,5 @@
-import { current, type HemDocument, plainDocument } from '../document/document.ts';
-import { type KnownOverlaps, movedFaces } from '../document/overlappingFaces.ts';
+import { plainDocument } from '../document/document.ts';
+import { type KnownOverlaps, knownOverlaps } from '../document/overlappingFaces.ts';
 import type { LayoutReport } from '../jobs/inspectLayout.ts';
 import type { Mesh } from '../mesh/mesh.ts';
 import { record } from '../params.ts';
@@ -11,22 +11,14 @@ export const inspection = question({
   params: record({}),
   background: true,
   async answer(document, _, context): Promise<LayoutReport> {
-    const task = { document: plainDocument(document), known: knownOf(document) };
+    const task = { document: plainDocument(document), known: last.get(document.model.mesh) };
     const report = await context.jobs.run('inspect', task, context);
     // A copy: whoever asked may give the answer away.
     const overlaps = report.overlaps.slice();
-    if (!report.atLeast) last.set(document.model.mesh, { uv: uvOf(document), overlaps });
+    if (!report.atLeast) last.set(document.model.mesh, knownOverlaps(document, overlaps));
     return report;
   },
 });
 
 /** What was found last, and how the mesh lay flat then: only what has moved since is compared with the rest. */
-const last = new WeakMap<Mesh, { readonly uv: Float64Array; readonly overlaps: Uint32Array }>();
-
-const uvOf = (document: HemDocument): Float64Array => current(document).uv;
-
-function knownOf(document: HemDocument): KnownOverlaps | undefined {
-  const { mesh } = document.model;
-  const found = last.get(mesh);
-  return found && { overlaps: found.overlaps, moved: movedFaces(mesh, found.uv, uvOf(document)) };
-}
+const last = new WeakMap<Mesh, KnownOverlaps>();

@@ -14,7 +14,7 @@ const LEAST = 1e-6;
 const RINGS = [2, 4, 8, 16];
 const MOST_STEPS = 150;
 /** Steps after which half the triangles that faced down must face up, and how many there may be for it not to matter. */
-const [HALF_BY, FEW] = [40, 8];
+const [HALF_BY, FEW] = [40, 100];
 /** So many times as many triangles facing down as at the start, and the map is tearing rather than turning. */
 const TORN = 4;
 /** Part of the energy that a step counts as gaining at least, and the least ε. */

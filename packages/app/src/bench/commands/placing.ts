@@ -1,5 +1,4 @@
 import { plural } from '@blunt-hem/core/plural';
-import type { UvMatrix } from '@blunt-hem/core/surface/similarity';
 import {
   IconArrowsDiagonal,
   IconArrowsDiagonalMinimize2,
@@ -14,26 +13,12 @@ import {
 } from '@tabler/icons-react';
 import { hint, perform, picked } from '../../store/acts.ts';
 import { type BenchStore, useBench } from '../../store/bench.ts';
-import { boxOfChosen, namesOfChosen } from '../../store/select.ts';
-import { transformChosen } from '../tools/holdShells.ts';
+import { namesOfChosen } from '../../store/select.ts';
+import { aboutPivot, turnBy } from '../tools/subject.ts';
 import type { Command } from './command.ts';
 
-/** Turns, scales or mirrors the selected shells about the middle of their box. */
-export function aboutMiddle(a: number, b: number, c: number, d: number): void {
-  const box = boxOfChosen(useBench.getState());
-  if (!box) {
-    hint('Pick an unfolded shell first.');
-    return;
-  }
-  const [u, v] = [(box[0] + box[2]) / 2, (box[1] + box[3]) / 2];
-  const matrix: UvMatrix = [a, b, c, d, u - a * u - c * v, v - b * u - d * v];
-  void transformChosen(matrix);
-}
-
-export const turn = (degrees: number): void => {
-  const angle = (degrees * Math.PI) / 180;
-  aboutMiddle(Math.cos(angle), Math.sin(angle), -Math.sin(angle), Math.cos(angle));
-};
+export const turn = (degrees: number): void => aboutPivot(turnBy((degrees * Math.PI) / 180));
+const scale = (factor: number): void => aboutPivot([factor, 0, 0, factor]);
 
 const placing = (name: string, label: string, icon: Command['icon'], act: () => void): Command => ({
   name,
@@ -89,7 +74,7 @@ function isLocked({ chosen, shells }: Pick<BenchStore, 'chosen' | 'shells'>): bo
 const snap: Command = {
   name: 'snap',
   label: () => 'Snap',
-  help: 'Shells moved by hand take hold of the padding, of other shells and the grid, turns of every 15°; with Ctrl held they do not',
+  help: 'Shells and points moved by hand take hold of the padding, of other shells and the grid, turns of every 15°; with Ctrl held they do not',
   key: 'shift+u',
   icon: IconMagnet,
   pressed: (s) => s.snaps,
@@ -100,13 +85,11 @@ export const PLACING: readonly Command[] = [
   lock,
   together,
   snap,
-  placing('turn-right', 'Turn −90°', IconRotateClockwise2, () => aboutMiddle(0, -1, 1, 0)),
-  placing('turn-left', 'Turn +90°', IconRotate2, () => aboutMiddle(0, 1, -1, 0)),
+  placing('turn-right', 'Turn −90°', IconRotateClockwise2, () => aboutPivot([0, -1, 1, 0])),
+  placing('turn-left', 'Turn +90°', IconRotate2, () => aboutPivot([0, 1, -1, 0])),
   placing('turn-right-little', 'Turn −5°', IconRotateClockwise, () => turn(-5)),
   placing('turn-left-little', 'Turn +5°', IconRotate, () => turn(5)),
-  placing('larger', 'Larger by a tenth', IconArrowsDiagonal, () => aboutMiddle(1.1, 0, 0, 1.1)),
-  placing('smaller', 'Smaller by a tenth', IconArrowsDiagonalMinimize2, () =>
-    aboutMiddle(1 / 1.1, 0, 0, 1 / 1.1),
-  ),
-  placing('mirror', 'Mirror', IconFlipHorizontal, () => aboutMiddle(-1, 0, 0, 1)),
+  placing('larger', 'Larger by a tenth', IconArrowsDiagonal, () => scale(1.1)),
+  placing('smaller', 'Smaller by a tenth', IconArrowsDiagonalMinimize2, () => scale(1 / 1.1)),
+  placing('mirror', 'Mirror', IconFlipHorizontal, () => aboutPivot([-1, 0, 0, 1])),
 ];

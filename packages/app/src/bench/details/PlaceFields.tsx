@@ -1,47 +1,91 @@
 import { aspectOf, texelsAt } from '@blunt-hem/core/surface/tiles';
-import { InputNumber } from 'antd';
+import { InputNumber, Select } from 'antd';
 import { useState } from 'react';
 import { useBench } from '../../store/bench.ts';
-import { boxOfChosen } from '../../store/select.ts';
-import { aboutMiddle, turn } from '../commands/placing.ts';
-import { transformChosen } from '../tools/holdShells.ts';
+import { turn } from '../commands/placing.ts';
+import { aboutPivot, mapAbout, useSubject } from '../tools/subject.ts';
 
-/** Where the selected shells lie, how large and how turned: exact values, taken when Enter is pressed or the field is left. */
+/** How many of a unit one height of a tile is. */
+interface Unit {
+  readonly label: string;
+  /** Across and up. */
+  readonly per: readonly [number, number];
+  readonly step: number;
+}
+
+/** Where what is selected lies, how large and how turned: exact values, taken when Enter is pressed or the field is left. */
 export function PlaceFields() {
+  const subject = useSubject();
   const chosen = useBench((s) => s.chosen);
   const shells = useBench((s) => s.shells);
   const tiles = useBench((s) => s.tiles);
-  const box = boxOfChosen({ chosen, shells });
-  if (!box) return null;
-  const [u, v] = box;
+  const pivot = useBench((s) => s.pivot);
+  const [unitName, setUnit] = useState('tile');
+  if (!subject) return null;
+  const { box, transform } = subject;
+  const [u, v, right, upper] = box;
+  const texels = texelsAt(tiles, box);
   const density = densityOf(
     [...chosen].flatMap((s) => shells[s]?.stretch ?? []),
-    texelsAt(tiles, box),
+    texels,
   );
-  // As files tell it: from 0 to 1 across the tile, whatever its shape.
-  const wide = aspectOf(tiles);
+  const units: Record<string, Unit> = {
+    // As files tell it: from 0 to 1 across the tile, whatever its shape.
+    tile: { label: 'parts of the tile', per: [1 / aspectOf(tiles), 1], step: 0.01 },
+    texels: { label: 'texels', per: [texels, texels], step: 1 },
+    ...(density !== undefined && {
+      model: { label: 'units of the model', per: [texels / density, texels / density], step: 0.01 },
+    }),
+  };
+  const { per, step } = units[unitName] ?? units.tile;
+  const [width, height] = [right - u, upper - v];
   return (
     <fieldset className="place-fields">
-      <legend>Place of {chosen.size === 1 ? 'the shell' : `the ${chosen.size} shells`}</legend>
+      <legend>Place of {subject.what}</legend>
+      <Select
+        size="small"
+        aria-label="Unit of places and sizes"
+        value={unitName in units ? unitName : 'tile'}
+        onChange={setUnit}
+        options={Object.entries(units).map(([value, { label }]) => ({ value, label }))}
+      />
       <Field
         label="Left, u"
-        value={u / wide}
-        step={0.01}
-        onTake={(to) => transformChosen([1, 0, 0, 1, to * wide - u, 0])}
+        value={u * per[0]}
+        step={step}
+        onTake={(to) => transform([1, 0, 0, 1, to / per[0] - u, 0])}
       />
       <Field
         label="Lower, v"
-        value={v}
-        step={0.01}
-        onTake={(to) => transformChosen([1, 0, 0, 1, 0, to - v])}
+        value={v * per[1]}
+        step={step}
+        onTake={(to) => transform([1, 0, 0, 1, 0, to / per[1] - v])}
       />
+      {width > 0 && (
+        <Field
+          label="Width"
+          value={width * per[0]}
+          step={step}
+          min={0.001}
+          onTake={(to) => transform(mapAbout(pivot ?? [u, v], [to / per[0] / width, 0, 0, 1]))}
+        />
+      )}
+      {height > 0 && (
+        <Field
+          label="Height"
+          value={height * per[1]}
+          step={step}
+          min={0.001}
+          onTake={(to) => transform(mapAbout(pivot ?? [u, v], [1, 0, 0, to / per[1] / height]))}
+        />
+      )}
       <Field label="Turn by, °" value={0} step={5} onTake={turn} />
       <Field
         label="Scale by, ×"
         value={1}
         step={0.1}
         min={0.001}
-        onTake={(to) => aboutMiddle(to, 0, 0, to)}
+        onTake={(to) => aboutPivot([to, 0, 0, to])}
       />
       {density !== undefined && (
         <Field
@@ -49,7 +93,7 @@ export function PlaceFields() {
           value={density}
           step={10}
           min={0.001}
-          onTake={(to) => aboutMiddle(to / density, 0, 0, to / density)}
+          onTake={(to) => aboutPivot([to / density, 0, 0, to / density])}
         />
       )}
     </fieldset>

@@ -36,12 +36,12 @@ export const overlaps: Figure = {
   name: 'Overlaps',
   read: () => undefined,
   readNow: ({ layout, figures }) => (layout && figures?.totals.unfolded ? pairsInWords(layout) : undefined),
-  isBad: (_, s) => (s.layout?.lying.length ?? 0) > 0,
+  isBad: (_, s) => (s.layout?.overlaps.length ?? 0) > 0,
   show({ layout }) {
     if (!layout) return;
     selectNothing();
     useBench.setState({ target: 'faces' });
-    select('faces', new Set(layout.lying), 'only');
+    select('faces', new Set(layout.overlaps), 'only');
   },
 };
 

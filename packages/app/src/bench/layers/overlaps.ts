@@ -23,7 +23,7 @@ export const overlapDots: Layer = {
       needs: (s) => [s.model, s.layout, s.flat, s.dark, drawn.version],
       update({ model, layout, dark }) {
         material.color.set(dark ? PALETTE.night : PALETTE.ink);
-        const faces = new Set(layout?.lying);
+        const faces = new Set(layout?.overlaps);
         object.visible = model !== undefined && faces.size > 0;
         if (!model || !object.visible) return;
         geometry.setAttribute(

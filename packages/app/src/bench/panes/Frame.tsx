@@ -2,53 +2,24 @@ import type { UvMatrix } from '@blunt-hem/core/surface/similarity';
 import { texelsAt } from '@blunt-hem/core/surface/tiles';
 import type { UvBox } from '@blunt-hem/core/surface/uvBox';
 import { useDrag } from '@use-gesture/react';
-import { type CSSProperties, type KeyboardEvent, useEffect, useMemo, useRef, useState } from 'react';
+import { type CSSProperties, type KeyboardEvent, useEffect, useRef, useState } from 'react';
 import { useShallow } from 'zustand/react/shallow';
 import { useBench } from '../../store/bench.ts';
-import { boxOfChosen } from '../../store/select.ts';
 import { snapsChosen, snapTurn } from '../snaps/index.ts';
 import { chosenDirections } from '../tools/chosenDirections.ts';
-import { chosenPoints } from '../tools/chosenPoints.ts';
-import { gripPoints, transformPoints } from '../tools/holdPoints.ts';
-import { gripShells, transformChosen } from '../tools/holdShells.ts';
-import type { Grip, Place } from '../tools/tool.ts';
+import {
+  type Linear,
+  mapAbout,
+  middleOf,
+  type Point,
+  type Subject,
+  turnBy,
+  useSubject,
+} from '../tools/subject.ts';
+import type { Grip } from '../tools/tool.ts';
 import { pageOf, paneElement, placeOf, uvOf } from './places.ts';
 import { handle } from './rendererHandle.ts';
 import { onViewChange } from './viewChange.ts';
-
-type Point = readonly [number, number];
-
-/** What the frame is round, and how it is moved. */
-interface Subject {
-  readonly box: UvBox;
-  readonly what: string;
-  grip(matrixAt: (to: Place) => UvMatrix): Grip;
-  transform(matrix: UvMatrix): Promise<void>;
-}
-
-const SHELLS = { what: 'the selected shells', grip: gripShells, transform: transformChosen };
-const POINTS = { what: 'what is selected', grip: gripPoints, transform: transformPoints };
-
-/** Selected shells that are not locked; while one arranges, selected points too, and those of edges and faces. */
-function useSubject(): Subject | undefined {
-  const chosen = useBench((s) => s.chosen);
-  const shells = useBench((s) => s.shells);
-  const parts = useBench(
-    useShallow((s) =>
-      s.stage === 'arrange' && s.chosen.size === 0
-        ? { model: s.model, flat: s.flat, target: s.target, points: s.points, edges: s.edges, faces: s.faces }
-        : undefined,
-    ),
-  );
-  return useMemo(() => {
-    if (parts) {
-      const { places, box } = chosenPoints(parts);
-      return box && places.length > 1 ? { ...POINTS, box } : undefined;
-    }
-    const box = boxOfChosen({ chosen: [...chosen].filter((s) => !shells[s]?.locked), shells });
-    return box && { ...SHELLS, box };
-  }, [chosen, shells, parts]);
-}
 
 /** So many pixels the frame lies outside of what it is round, so that no handle covers that. */
 const MARGIN = 9;
@@ -83,7 +54,8 @@ export function Frame() {
   useEffect(() => useBench.setState({ pivot: undefined }), [selection]);
   const { renderer } = handle;
   const onPage = box && pageOf(box[0], box[3]);
-  if (!subject || !box || !onPage || !renderer) return null;
+  // A single point has no size to be drawn by.
+  if (!subject || !box || !onPage || !renderer || (box[0] === box[2] && box[1] === box[3])) return null;
   const { scale } = renderer.board.view;
   const section = (paneElement('board').offsetParent ?? document.body).getBoundingClientRect();
   const [width, height] = [(box[2] - box[0]) * scale, (box[3] - box[1]) * scale];
@@ -91,7 +63,7 @@ export function Frame() {
     subject,
     width,
     height,
-    about: pivot ?? [(box[0] + box[2]) / 2, (box[1] + box[3]) / 2],
+    about: pivot ?? middleOf(box),
   };
   const isRoomy = Math.min(width, height) >= ROOMY;
   const style = { left: onPage[0] - section.left, top: onPage[1] - section.top, width, height };
@@ -237,24 +209,6 @@ function Pivot({ frame, box }: { readonly frame: FrameOnPage; readonly box: UvBo
     />
   );
 }
-
-/** a, b, c, d of a map of the flat. */
-type Linear = readonly [number, number, number, number];
-
-const turnBy = (angle: number): Linear => {
-  const [c, s] = [Math.cos(angle), Math.sin(angle)];
-  return [c, s, -s, c];
-};
-
-/** The map that does this about a place. */
-const mapAbout = ([u, v]: Point, [a, b, c, d]: Linear): UvMatrix => [
-  a,
-  b,
-  c,
-  d,
-  u - a * u - c * v,
-  v - b * u - d * v,
-];
 
 /** Nothing is scaled to nothing, turned over, or to infinity where a handle is taken at the pivot itself. */
 const ratio = (to: number, from: number): number =>

@@ -8,24 +8,44 @@ export interface NamedPlace {
   readonly face: number;
 }
 
+/** Where such a place lies. */
+interface PlaceOnBoard {
+  readonly u: number;
+  readonly v: number;
+  readonly shell: number;
+}
+
+interface ChosenPoints {
+  readonly places: readonly NamedPlace[];
+  /** Where each of them lies. */
+  readonly at: readonly PlaceOnBoard[];
+  readonly box?: UvBox;
+}
+
 type Known = Pick<BenchStore, 'model' | 'flat' | 'target' | 'points' | 'edges' | 'faces'>;
 
 /** Points of the flat that are selected, or those of selected edges or faces, as requests name them; and their box. */
-export function chosenPoints(state: Known): { readonly places: NamedPlace[]; readonly box?: UvBox } {
+export function chosenPoints(state: Known): ChosenPoints {
   const { model, flat } = state;
-  const places = new Map<string, NamedPlace>();
-  if (!model || !flat) return { places: [] };
+  const places = new Map<string, { readonly place: NamedPlace; readonly at: PlaceOnBoard }>();
+  if (!model || !flat) return { places: [], at: [] };
   let [minU, minV, maxU, maxV] = [Infinity, Infinity, -Infinity, -Infinity];
   for (const at of drawnVertices(state)) {
     const [u, v] = [flat.uv[2 * at], flat.uv[2 * at + 1]];
     if (u === NO_UV) continue;
     const vertex = model.cornerVertex[at];
     const face = model.triangleFace[Math.floor(at / 3)];
-    places.set(`${vertex} ${flat.faceShell[face]} ${u} ${v}`, { vertex, face });
+    const shell = flat.faceShell[face];
+    places.set(`${vertex} ${shell} ${u} ${v}`, { place: { vertex, face }, at: { u, v, shell } });
     [minU, minV] = [Math.min(minU, u), Math.min(minV, v)];
     [maxU, maxV] = [Math.max(maxU, u), Math.max(maxV, v)];
   }
-  return places.size > 0 ? { places: [...places.values()], box: [minU, minV, maxU, maxV] } : { places: [] };
+  const found = [...places.values()];
+  return {
+    places: found.map(({ place }) => place),
+    at: found.map(({ at }) => at),
+    ...(found.length > 0 && { box: [minU, minV, maxU, maxV] as const }),
+  };
 }
 
 function* drawnVertices({ model, target, points, edges, faces }: Known): Generator<number> {

@@ -5,7 +5,9 @@ import { askQuietly } from '../../store/worker.ts';
 import { uvOf } from '../panes/places.ts';
 import { handle } from '../panes/rendererHandle.ts';
 import { chosenPoints } from './chosenPoints.ts';
+import { bordersRoundPoints } from './flatBorders.ts';
 import { newestOnly } from './newestOnly.ts';
+import { type Held, snappedMove } from './snappedMove.ts';
 import type { Grip, Place } from './tool.ts';
 
 /** The radius that the wheel begins with, and what a pixel of it does. */
@@ -13,12 +15,20 @@ const [FIRST, GROWTH] = [1 / 64, 0.0015];
 const [LEAST, MOST] = [1 / 512, 1];
 
 /** The selected points under the hand, with what lies near them; the wheel makes that more or less. */
-export function holdPoints(start: Place): Grip {
-  const [u0, v0] = uvOf(start.x, start.y);
-  return gripPoints(({ x, y }) => {
-    const [u, v] = uvOf(x, y);
-    return [1, 0, 0, 1, u - u0, v - v0];
-  });
+export const holdPoints = (start: Place): Grip => gripPoints(snappedMove(start, heldPoints(start)));
+
+function heldPoints(start: Place): Held | undefined {
+  const state = useBench.getState();
+  const { model, flat, shells, pullRadius } = state;
+  const { at, box } = chosenPoints(state);
+  if (!model || !flat || !box) return undefined;
+  const own = new Set(at.map(({ shell }) => shell));
+  return {
+    box,
+    others: shells.flatMap((row, s) => (row.box && !own.has(s) ? [row.box] : [])),
+    borders: bordersRoundPoints(model, flat, at, uvOf(start.x, start.y), pullRadius > 0),
+    hasOutline: false,
+  };
 }
 
 /** Points that are selected, or those of selected edges and faces, under the hand by any map of the flat. */
@@ -36,7 +46,7 @@ export function gripPoints(matrixAt: (to: Place) => UvMatrix): Grip {
   const end = (): void => {
     ended = true;
     handle.renderer?.drawn.clear('drag');
-    useBench.setState({ pulled: undefined });
+    useBench.setState({ pulled: undefined, guides: [] });
   };
   const show = (): void => {
     useBench.setState({ pulled: matrix });

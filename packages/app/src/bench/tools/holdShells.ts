@@ -1,67 +1,31 @@
-import { snapToBorders } from '@blunt-hem/core/measure/snapToBorders';
 import type { UvMatrix } from '@blunt-hem/core/surface/similarity';
-import { gapOf, texelsAt, tileOf } from '@blunt-hem/core/surface/tiles';
-import type { UvBox } from '@blunt-hem/core/surface/uvBox';
+import { texelsAt } from '@blunt-hem/core/surface/tiles';
 import { hint, perform } from '../../store/acts.ts';
 import { useBench } from '../../store/bench.ts';
 import { boxOfChosen, namesOfChosen } from '../../store/select.ts';
 import { NO_UV } from '../../worker/protocol.ts';
 import { uvOf } from '../panes/places.ts';
 import { handle } from '../panes/rendererHandle.ts';
-import { snapMove, snapsChosen } from '../snaps/index.ts';
 import { heldBorders } from './flatBorders.ts';
+import { type Held, snappedMove } from './snappedMove.ts';
 import type { Grip, Place } from './tool.ts';
 
-/** How near something has to be to take hold, pixels. */
-const REACH = 7;
-/** Boxes farther than this, heights of a tile, do not take hold: lines of far away shells are in the way. */
-const NEAR = 0.15;
+/** The selected shells under the hand: shown where they would lie, and moved there when they are dropped. */
+export const holdShells = (start: Place): Grip => gripShells(snappedMove(start, heldShells(start)));
 
-/** The selected shells under the hand: shown where they would lie, and moved there when they are dropped. With Ctrl held nothing takes hold. */
-export function holdShells(start: Place): Grip {
-  const snapped = snappingFrom(start);
-  return gripShells((to) => {
-    const scale = handle.renderer?.board.view.scale ?? 1;
-    const by = [(to.x - start.x) / scale, (start.y - to.y) / scale] as const;
-    const { snaps } = useBench.getState();
-    if (snaps && !to.ctrl) return snapped(by, REACH / scale);
-    useBench.setState({ guides: [] });
-    return [1, 0, 0, 1, ...by];
-  });
-}
-
-/** Where the selected shells would take hold if they were moved so far. */
-function snappingFrom(start: Place): (by: readonly [number, number], reach: number) => UvMatrix {
-  const { model, flat, shells, chosen, tiles } = useBench.getState();
+/** The selected shells that are not locked, and the shells that stay. */
+function heldShells(start: Place): Held | undefined {
+  const { model, flat, shells, chosen } = useBench.getState();
   const moves = movable();
   const box = boxOfChosen({ chosen: [...chosen].filter((s) => moves[s]), shells });
-  if (!box || !model || !flat) return ([u, v]) => [1, 0, 0, 1, u, v];
-  const others = shells.flatMap((row, s) => (row.box && !moves[s] ? [row.box] : []));
-  const { moved, still } = heldBorders(model, flat, moves, uvOf(start.x, start.y));
-  return ([u, v], reach) => {
-    const there: UvBox = [box[0] + u, box[1] + v, box[2] + u, box[3] + v];
-    const tile = tileOf(tiles, there) ?? tiles[0];
-    const holds = snapMove(
-      {
-        box: there,
-        others: others.filter((other) => isNear(other, there)),
-        tile,
-        near: snapToBorders(moved, [u, v], still, reach, gapOf(tile)),
-      },
-      snapsChosen(useBench.getState()),
-      reach,
-    );
-    useBench.setState({ guides: holds.map(({ guide }) => guide) });
-    const [du, dv] = [0, 1].map((k) => holds.reduce((sum, { by }) => sum + by[k], 0));
-    return [1, 0, 0, 1, u + du, v + dv];
+  if (!box || !model || !flat) return undefined;
+  return {
+    box,
+    others: shells.flatMap((row, s) => (row.box && !moves[s] ? [row.box] : [])),
+    borders: heldBorders(model, flat, moves, uvOf(start.x, start.y)),
+    hasOutline: true,
   };
 }
-
-const isNear = (other: UvBox, box: UvBox): boolean =>
-  other[0] <= box[2] + NEAR &&
-  other[2] >= box[0] - NEAR &&
-  other[1] <= box[3] + NEAR &&
-  other[3] >= box[1] - NEAR;
 
 /** 1 for each shell that is selected and not locked. */
 function movable(): Uint8Array {

@@ -1,7 +1,9 @@
+import type { UvMatrix } from '@blunt-hem/core/surface/similarity';
 import { aspectOf, texelsAt } from '@blunt-hem/core/surface/tiles';
 import { InputNumber, Select } from 'antd';
 import { useState } from 'react';
 import { useBench } from '../../store/bench.ts';
+import { boxOfChosen } from '../../store/select.ts';
 import { turn } from '../commands/placing.ts';
 import { aboutPivot, mapAbout, useSubject } from '../tools/subject.ts';
 
@@ -21,8 +23,10 @@ export function PlaceFields() {
   const tiles = useBench((s) => s.tiles);
   const pivot = useBench((s) => s.pivot);
   const [unitName, setUnit] = useState('tile');
-  if (!subject) return null;
-  const { box, transform } = subject;
+  // Where locked shells lie is told, and not changed.
+  const box = subject?.box ?? boxOfChosen({ chosen, shells });
+  if (!box) return null;
+  const transform = (matrix: UvMatrix) => void subject?.transform(matrix);
   const [u, v, right, upper] = box;
   const texels = texelsAt(tiles, box);
   const density = densityOf(
@@ -40,8 +44,10 @@ export function PlaceFields() {
   const { per, step } = units[unitName] ?? units.tile;
   const [width, height] = [right - u, upper - v];
   return (
-    <fieldset className="place-fields">
-      <legend>Place of {subject.what}</legend>
+    <fieldset className="place-fields" disabled={!subject}>
+      <legend>
+        Place of {['what is selected', 'the shell'][chosen.size] ?? `the ${chosen.size} shells`}
+      </legend>
       <Select
         size="small"
         aria-label="Unit of places and sizes"

@@ -72,7 +72,7 @@ test('tiles are read from the file, told by themselves, changed, packed and hand
   await idle(page);
   await expect(page.getByText('1 shell lies outside the tiles now.')).toBeVisible();
   await page.keyboard.press('6');
-  await page.getByRole('button', { name: 'Show' }).click();
+  await page.getByRole('button', { name: 'Show', exact: true }).click();
   await idle(page);
   await expect(page.getByTestId('selection')).toHaveText('1 shell');
   await expect(page.getByText('1 shell outside the tiles')).toBeVisible();

@@ -39,7 +39,7 @@ export const giveUvs = operation({
   label: ({ like, where }, document) =>
     `Give the UVs of shell ${shellsOf(document).faceShell[like] + 1} to copies, ${WHERE[where]}`,
   doing: 'Giving UVs to copies',
-  run(document, { like, shells, where }, { signal }) {
+  run(document, { like, shells, where }, { signal, report }) {
     knownFaces(document.model.mesh, [like]);
     const model = shellsOf(document).faceShell[like];
     const boxes = shellBoxes(document);
@@ -54,9 +54,11 @@ export const giveUvs = operation({
     const given: number[] = [];
     const grain: [number[], number[]] = [[], []];
     let count = 0;
-    for (const s of chosenShells(document, shells)) {
+    const chosen = chosenShells(document, shells);
+    for (const [i, s] of chosen.entries()) {
       if (s === model) continue;
       heedStop(signal);
+      report({ fraction: i / chosen.length });
       const same = sameShape(mesh, connectivity, faces, facesOfShell(shellsOf(document), s), SAME);
       if (!same) continue;
       count++;

@@ -83,6 +83,44 @@ describe('faces on each other', () => {
     });
   });
 
+  it('are told of what was stacked and has not moved, once the rest of its shell has', () => {
+    const strips = meshFromPolygons(
+      Array.from({ length: 12 }, (_, v) => [v % 3, Math.floor(v / 3), 0]),
+      [0, 6].flatMap((a) => [0, 1].map((k) => [a + k, a + k + 1, a + k + 4, a + k + 3])),
+    );
+    const strip = (right: number) => [
+      0.1,
+      0.1,
+      0.2,
+      0.1,
+      0.2,
+      0.2,
+      0.1,
+      0.2,
+      0.2,
+      0.1,
+      right,
+      0.1,
+      right,
+      0.2,
+      0.2,
+      0.2,
+    ];
+    const model = modelFromMesh('Strips', strips);
+    const laidOut = (right: number) =>
+      openDocument({
+        ...model,
+        uvSets: [{ name: 'UV', uv: Float64Array.from([...strip(right), ...strip(0.3)]) }],
+      });
+    const before = laidOut(0.3);
+    expect(overlappingFaces(before).overlaps).toHaveLength(0);
+    const after = laidOut(0.35);
+    const known = knownOverlaps(before, overlappingFaces(before).overlaps);
+    const whole = overlappingFaces(after);
+    expect([...whole.overlaps]).toEqual([0, 2, 1, 3]);
+    expect(overlappingFaces(after, { known })).toEqual(whole);
+  });
+
   it('are told beside a pile of stacked shells, however large that is', () => {
     const count = 2 * Math.ceil(Math.sqrt(2 * OVERLAP_LIMIT));
     const pile = meshFromPolygons(

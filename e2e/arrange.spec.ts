@@ -357,6 +357,8 @@ test('a point takes hold of a corner of another shell, and numbers move and size
   };
   await page.getByLabel('Unit of places and sizes').click();
   await page.getByText('texels', { exact: true }).last().click();
+  await set('Left, u', '1e9');
+  await expect(page.getByText(/“Left, u” goes from .* was not taken/)).toBeVisible();
   await set('Left, u', '1024');
   await page.locator('.ant-table-row').nth(2).click();
   await set('Width', '512');

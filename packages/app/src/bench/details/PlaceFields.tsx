@@ -1,7 +1,9 @@
+import { inDigits } from '@blunt-hem/core/plural';
 import type { UvMatrix } from '@blunt-hem/core/surface/similarity';
 import { aspectOf, texelsAt } from '@blunt-hem/core/surface/tiles';
 import { InputNumber, Select } from 'antd';
 import { useState } from 'react';
+import { hint } from '../../store/acts.ts';
 import { useBench } from '../../store/bench.ts';
 import { boxOfChosen } from '../../store/select.ts';
 import { turn } from '../commands/placing.ts';
@@ -125,13 +127,19 @@ interface FieldProps {
   readonly onTake: (to: number) => void;
 }
 
-function Field({ label, value, step, min, onTake }: FieldProps) {
+/** Larger than this, either way, nothing that is typed makes sense. */
+const MOST = 1e6;
+
+function Field({ label, value, step, min = -MOST, onTake }: FieldProps) {
   /** What is being typed; nothing when the field shows what is. */
   const [typed, setTyped] = useState<number | null>();
   const id = `place-${label.replaceAll(/\W+/g, '-').toLowerCase()}`;
   const take = () => {
     setTyped(undefined);
-    if (typed !== undefined && typed !== null && typed !== value) onTake(typed);
+    if (typed === undefined || typed === null || typed === value) return;
+    if (typed < min || typed > MOST)
+      hint(`“${label}” goes from ${inDigits(min)} to ${inDigits(MOST)}: ${typed} was not taken.`);
+    else onTake(typed);
   };
   return (
     <label htmlFor={id}>
@@ -140,7 +148,6 @@ function Field({ label, value, step, min, onTake }: FieldProps) {
         id={id}
         size="small"
         step={step}
-        min={min}
         value={typed === undefined ? Number(value.toFixed(4)) : typed}
         onChange={setTyped}
         onPressEnter={take}

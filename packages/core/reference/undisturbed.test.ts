@@ -43,7 +43,7 @@ const MODELS: Readonly<Record<string, () => Promise<HemDocument>>> = {
     after(openDocument(modelFromMesh('Glove', triangleMesh(glove(22)))), request('unfold', {})),
 };
 const isLarge = ({ model }: HemDocument): boolean => faceCount(model.mesh) > 10_000;
-const actsOn = (document: HemDocument): number => (isLarge(document) ? 8 : 20);
+const actsOn = (document: HemDocument): number => (isLarge(document) ? 5 : 20);
 
 function triangleMesh({ positions, triangles }: Shell): Mesh {
   const faceStart = Uint32Array.from({ length: triangles.length / 3 + 1 }, (_, f) => 3 * f);

@@ -1,4 +1,5 @@
 import { current, type HemDocument, shellsOf, solidOf, topologyOf } from '@blunt-hem/core/document/document';
+import { GRAIN } from '@blunt-hem/core/document/grainMark';
 import { cornerNormals } from '@blunt-hem/core/formats/cornerNormals';
 import type { JobOutput } from '@blunt-hem/core/jobs/index';
 import type { Connectivity } from '@blunt-hem/core/mesh/connectivity';
@@ -111,7 +112,7 @@ export function flatBuffers(
     ...(parts.has('seams') && drawnSeams(document)),
     ...(parts.has('pins') && { pins: pinnedPlaces(document) }),
     ...(parts.has('stays') && { stays: markedEdges(document.stays) }),
-    ...(parts.has('grain') && { grain: markedEdges(document.grain) }),
+    ...(parts.has('grain') && drawnGrain(document)),
   };
 }
 
@@ -137,10 +138,17 @@ function drawnSeams(document: HemDocument): Pick<FlatBuffers, 'faceShell' | 'sea
   return { faceShell: shellsOf(document).faceShell.slice(), seams, seamBreaks };
 }
 
+function drawnGrain({ grain: marks }: HemDocument): Pick<FlatBuffers, 'grain' | 'grainMarks'> {
+  const grain = [GRAIN.up, GRAIN.onward, GRAIN.back]
+    .flatMap((mark) => [...markedEdges(marks, mark)])
+    .sort((a, b) => a - b);
+  return { grain: Uint32Array.from(grain), grainMarks: Uint8Array.from(grain, (e) => marks[e]) };
+}
+
 /** Edges that are marked. Most edges are not, and the browser looks for the next one faster than a loop. */
-function markedEdges(marks: Uint8Array): Uint32Array {
+function markedEdges(marks: Uint8Array, mark = 1): Uint32Array {
   const found: number[] = [];
-  for (let e = marks.indexOf(1); e >= 0; e = marks.indexOf(1, e + 1)) found.push(e);
+  for (let e = marks.indexOf(mark); e >= 0; e = marks.indexOf(mark, e + 1)) found.push(e);
   return Uint32Array.from(found);
 }
 

@@ -75,6 +75,8 @@ export interface FlatBuffers {
   /** Edges of stays, and of grain lines. */
   readonly stays: Uint32Array;
   readonly grain: Uint32Array;
+  /** How each of those runs: see `GRAIN`. */
+  readonly grainMarks: Uint8Array;
 }
 
 /** One row of the shell table. */

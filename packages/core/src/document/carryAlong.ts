@@ -2,7 +2,7 @@ import type { MeshEdit } from '../mesh/edit.ts';
 import { FACE_FIELDS, type Model, type UvSet } from '../mesh/model.ts';
 import { seamsFromUv } from '../surface/shells.ts';
 import type { NumberArray } from './arrayDelta.ts';
-import { marksOfEdges } from './cornerMarks.ts';
+import { marksAtCorners, marksOfEdges } from './cornerMarks.ts';
 import { current, type HemDocument, topologyOf, withCurrent } from './document.ts';
 import {
   MARK_FIELDS,
@@ -13,6 +13,7 @@ import {
   markArrayOf,
   setStateOf,
 } from './fields.ts';
+import { turnedGrain } from './grainMark.ts';
 
 /** Marks that go along with what they mark; where a seam is, UVs say as well. */
 const OTHER_MARKS = MARK_FIELDS.filter((field) => field !== 'seams');
@@ -80,10 +81,12 @@ function carryMarks(
   if (MARKS[field].per === 'face') return new Kind(faceSource.map((f) => marks[f]));
   if (MARKS[field].per === 'corner') return new Kind(cornerSource.map((c) => marks[c]));
   const { connectivity: old } = topologyOf(document.model);
+  const atCorners = marksAtCorners(document, field);
   return marksOfEdges(model, (c) => {
     const next = topologyOf(model).connectivity.nextCorner[c];
     const first = sourceOf(old.nextCorner, cornerSource[c], cornerSource[next]);
-    return first !== undefined && marks[old.cornerEdge[first]] === 1;
+    if (first === undefined) return 0;
+    return first === cornerSource[c] ? atCorners[first] : turnedGrain(atCorners[first]);
   });
 }
 

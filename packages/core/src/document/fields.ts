@@ -29,8 +29,8 @@ export const MARKS = {
   pins: { per: 'corner', of: 'set', limit: 2, changesFigures: false },
   /** Edges of chains that lie straight at true length. */
   stays: { per: 'edge', of: 'set', limit: 2, changesFigures: false },
-  /** Edges along which the material of their shells runs, upwards on the texture. */
-  grain: { per: 'edge', of: 'set', limit: 2, changesFigures: false },
+  /** Edges along which the material of their shells runs, upwards on the texture; which way, see `Grain`. */
+  grain: { per: 'edge', of: 'set', limit: 4, changesFigures: false },
   /** Faces of shells that are finished: no act lays them otherwise, moves them or cuts them. */
   locked: { per: 'face', of: 'set', limit: 2, changesFigures: false },
   /** Which shells are packed as one, as they lie to one another: those with the same number; 0 for none. */

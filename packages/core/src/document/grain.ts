@@ -1,9 +1,11 @@
+import { findEdge } from '../mesh/connectivity.ts';
 import type { Shell } from '../surface/shell.ts';
 import { transformUv } from '../surface/similarity.ts';
 import { boxOf } from '../surface/uvBox.ts';
 import { upInFlat, upwards } from '../unfold/upright.ts';
 import { runsIn } from './constraints.ts';
-import type { HemDocument } from './document.ts';
+import { type HemDocument, topologyOf } from './document.ts';
+import { grainSense } from './grainMark.ts';
 
 /**
  * Which way the material of a shell runs as it lies flat: along its grain line, or else up, where enough of it agrees on what is up.
@@ -53,24 +55,46 @@ function middle(uv: Float64Array): [number, number] {
 
 /** Whether a shell has a grain line. */
 export const hasGrain = (document: HemDocument, s: number): boolean =>
-  document.grain.includes(1) && runsIn(document, s, document.grain).length > 0;
+  document.grain.some(Boolean) && runsIn(document, s, document.grain).length > 0;
 
 /** Shell vertices at both ends of every chain of the grain line, in the direction in which it runs. */
-function grainOf(document: HemDocument, s: number, { positions }: Shell): number[] {
-  if (!document.grain.includes(1)) return [];
+function grainOf(document: HemDocument, s: number, { positions, vertexCorner }: Shell): number[] {
+  if (!document.grain.some(Boolean)) return [];
+  const { connectivity } = topologyOf(document.model);
+  const { cornerVertex } = document.model.mesh;
   return runsIn(document, s, document.grain).flatMap(({ vertices }) => {
     const [a, b] = [vertices[0], vertices[vertices.length - 1]];
     const way = [0, 1, 2].map((k) => positions[3 * b + k] - positions[3 * a + k]);
-    return pointsUp(way, document.upAxis) ? [a, b] : [b, a];
+    const along = vertices.map((v) => cornerVertex[vertexCorner[v]]);
+    const marks = along.slice(1).map((to, i) => document.grain[findEdge(connectivity, along[i], to)]);
+    return runsOnward(along, marks, way, document.upAxis) ? [a, b] : [b, a];
   });
 }
 
 /**
- * Whether the grain runs along a way, or back along it: upwards, and where it is level away from the viewer, or to the right.
+ * Whether the grain runs along a chain as its vertices are told, or back: as most of its edges are marked, or else as the whole of it
+ * points up.
+ *
+ * @param vertices  of the mesh, one after the other
+ * @param marks  of the edges between them
+ * @param way  x, y and z from the first to the last
+ */
+export function runsOnward(
+  vertices: readonly number[],
+  marks: readonly number[],
+  way: readonly number[],
+  upAxis: number,
+): boolean {
+  const sense = marks.reduce((sum, mark, i) => sum + grainSense(mark, vertices[i], vertices[i + 1]), 0);
+  return sense === 0 ? pointsUp(way, upAxis) : sense > 0;
+}
+
+/**
+ * Whether grain that is not marked otherwise runs along a way, or back along it: upwards, and where it is level away from the viewer, or to the right.
  *
  * @param way  x, y and z
  */
-export function pointsUp(way: readonly number[], upAxis: number): boolean {
+function pointsUp(way: readonly number[], upAxis: number): boolean {
   const [up, away, sign] = upAxis === 1 ? [2, 1, 1] : [1, 2, -1];
   // Nearly level is level: what counts is where it leads.
   const level = LEVEL * Math.hypot(...way);

@@ -199,7 +199,7 @@ export function applyRemesh(document: HemDocument, remesh: Remesh): HemDocument 
       runs,
       1,
     );
-    return per === 'edge' ? marksOfEdges(next, (c) => list[c] === 1) : list;
+    return per === 'edge' ? marksOfEdges(next, (c) => list[c]) : list;
   };
   const marks = MARK_FIELDS.map((field) => [
     field,

@@ -27,6 +27,7 @@ import type { Limits } from './limits.ts';
  * 7. There were no grain lines.
  * 10. Texture and padding were limits, one of each for all UV sets, of square textures.
  * 9. Sets were told by their place, and only the first had marks. There were 255 patches at most, a byte a face.
+ * 13. Every grain line ran up on the model; their marks are the same today.
  * 12. No shells were kept together.
  * 11. Materials were names, and their colours one list beside them.
  * 8. No shell was locked, there were no limits, and every model looked along +z, or −y where z points up.

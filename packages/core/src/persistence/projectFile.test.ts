@@ -269,6 +269,13 @@ describe('project files of earlier versions', () => {
     expect(again).toEqual(project.document);
   });
 
+  it('version 13, where every grain line ran up on the model, opens with the same marks', async () => {
+    const { project, loss } = await read(keptFile('grain-up-v13.hemproject'));
+    expect(loss).toBeUndefined();
+    expect(findFault(project.document)).toBeUndefined();
+    expect([...project.document.grain].filter(Boolean)).toEqual([1, 1, 1, 1]);
+  });
+
   it('version 12, where no shells were kept together, opens with none, before and after every act', async () => {
     const { project, loss } = await read(keptFile('no-groups-v12.hemproject'));
     expect(loss).toBeUndefined();

@@ -30,9 +30,9 @@ const FORMAT = 'blunt-hem-project';
 /**
  * 1, 2: see `document/upgrade.ts`; 3: arrays of UVs once a vertex, changes of the mesh as what differs; 4: lengths and checksums of
  * everything; 5: places kept, the way up; 6: patches; 7: methods,
- * smoothed faces, pins and stays; 8: trials and grain lines; 9: locked shells; 10: UV sets; 11: tiles; 12: materials with images; 13: shells kept together.
+ * smoothed faces, pins and stays; 8: trials and grain lines; 9: locked shells; 10: UV sets; 11: tiles; 12: materials with images; 13: shells kept together; 14: grain lines of either direction.
  */
-const VERSION = 13;
+const VERSION = 14;
 
 const SHORT = 1024;
 

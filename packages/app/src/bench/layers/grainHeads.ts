@@ -1,4 +1,4 @@
-import { pointsUp } from '@blunt-hem/core/document/grain';
+import { runsOnward } from '@blunt-hem/core/document/grain';
 import { runsOfEdges } from '@blunt-hem/core/select/orderedRun';
 import { type FlatBuffers, type ModelBuffers, NO_UV, NOWHERE } from '../../worker/protocol.ts';
 
@@ -13,13 +13,14 @@ const WIDE = 0.45;
  */
 export function grainHeads(
   model: Pick<ModelBuffers, 'edgeEnds' | 'edgeVertices' | 'cornerVertex' | 'positions'>,
-  { grain }: Pick<FlatBuffers, 'grain'>,
+  { grain, grainMarks }: Pick<FlatBuffers, 'grain' | 'grainMarks'>,
   upAxis: number,
   size: number,
   flat?: { readonly uv: Float32Array; readonly height: number },
 ): Float32Array {
   const { edgeEnds, edgeVertices, cornerVertex, positions } = model;
   const lines: number[] = [];
+  const markOf = new Map(Array.from(grain, (e, i) => [e, grainMarks[i]]));
   for (const { edges, vertices, closed } of runsOfEdges({ edgeVertices }, grain)) {
     if (closed) continue;
     const drawnAt = (edge: number, vertex: number): number =>
@@ -30,8 +31,9 @@ export function grainHeads(
     ];
     if (first === NOWHERE || last === NOWHERE) continue;
     const solid = (at: number) => [...positions.subarray(3 * at, 3 * at + 3)];
-    const isUp = pointsUp(minus(solid(last), solid(first)), upAxis);
-    const [from, tip] = isUp ? [first, last] : [last, first];
+    const marks = edges.map((e) => markOf.get(e) ?? 0);
+    const isOnward = runsOnward(vertices, marks, minus(solid(last), solid(first)), upAxis);
+    const [from, tip] = isOnward ? [first, last] : [last, first];
     if (flat && (flat.uv[2 * tip] === NO_UV || flat.uv[2 * from] === NO_UV)) continue;
     const place = (at: number) => (flat ? [flat.uv[2 * at], flat.uv[2 * at + 1], flat.height] : solid(at));
     lines.push(

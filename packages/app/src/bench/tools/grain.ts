@@ -2,6 +2,7 @@ import { IconArrowUpCircle } from '@tabler/icons-react';
 import { afterPick, hint, perform } from '../../store/acts.ts';
 import { useBench } from '../../store/bench.ts';
 import { ask } from '../../store/worker.ts';
+import type { ModelBuffers } from '../../worker/protocol.ts';
 import { byClick } from './picking.ts';
 import type { Grip, Picked, Place, Tool } from './tool.ts';
 
@@ -14,7 +15,7 @@ export const grain: Tool = {
   double: undefined,
   name: 'grain',
   label: 'Draw grain',
-  help: 'Draw which way the material of a shell runs: it comes to lie upright',
+  help: 'Draw which way the material of a shell runs: the end of the line comes to lie above its beginning',
   key: 'shift+i',
   icon: IconArrowUpCircle,
   panes: ['model', 'board'],
@@ -55,6 +56,23 @@ async function setAlong(picked: readonly Promise<Picked | undefined>[]): Promise
     return;
   }
   const route = await ask('route', { through, hidden: 0 });
-  if (!route || route.edges.length === 0) hint('No edges of the shell run there.');
-  else await perform('set-grain', { edges: [...new Set(route.edges)], along: true, anew: true });
+  const model = useBench.getState().model;
+  if (!model || !route || route.edges.length === 0) {
+    hint('No edges of the shell run there.');
+    return;
+  }
+  const edges = [...new Set(route.edges)];
+  await perform('set-grain', { edges, from: beginnings(model, edges, through[0]), along: true, anew: true });
+}
+
+/** The vertex at which each edge of a way begins that leads on from a vertex. */
+function beginnings({ edgeVertices }: ModelBuffers, edges: readonly number[], start: number): number[] {
+  let at = start;
+  return edges.map((e) => {
+    const [a, b] = edgeVertices.subarray(2 * e, 2 * e + 2);
+    // A way that came back along itself goes on elsewhere.
+    const from = at === b ? b : a;
+    at = a + b - from;
+    return from;
+  });
 }

@@ -15,18 +15,33 @@ const [FIRST, GROWTH] = [1 / 64, 0.0015];
 const [LEAST, MOST] = [1 / 512, 1];
 
 /** The selected points under the hand, with what lies near them; the wheel makes that more or less. */
-export const holdPoints = (start: Place): Grip => gripPoints(snappedMove(start, heldPoints(start)));
+export function holdPoints(start: Place): Grip {
+  const [alone, withOthers] = [false, true].map((follows) =>
+    lazy(() => snappedMove(start, heldPoints(start, follows))),
+  );
+  return gripPoints((to) => (useBench.getState().pullRadius > 0 ? withOthers() : alone())(to));
+}
 
-function heldPoints(start: Place): Held | undefined {
+/** Works something out when it is first asked for. */
+function lazy<T>(workOut: () => T): () => T {
+  let known: { readonly value: T } | undefined;
+  return () => {
+    known ??= { value: workOut() };
+    return known.value;
+  };
+}
+
+/** @param follows  whether what is near the points goes along, so that they take hold of nothing of their own shells */
+function heldPoints(start: Place, follows: boolean): Held | undefined {
   const state = useBench.getState();
-  const { model, flat, shells, pullRadius } = state;
+  const { model, flat, shells } = state;
   const { at, box } = chosenPoints(state);
   if (!model || !flat || !box) return undefined;
   const own = new Set(at.map(({ shell }) => shell));
   return {
     box,
     others: shells.flatMap((row, s) => (row.box && !own.has(s) ? [row.box] : [])),
-    borders: bordersRoundPoints(model, flat, at, uvOf(start.x, start.y), pullRadius > 0),
+    borders: bordersRoundPoints(model, flat, at, uvOf(start.x, start.y), follows),
     hasOutline: false,
   };
 }

@@ -1,5 +1,6 @@
 import { markChange } from '../../document/delta.ts';
 import { current, type HemDocument, shellsOf, topologyOf } from '../../document/document.ts';
+import { carriedGrain } from '../../document/grainMark.ts';
 import { knownFaces } from '../../document/known.ts';
 import { shellBoxes } from '../../document/layout.ts';
 import { meshOfShells } from '../../document/meshOfShells.ts';
@@ -52,7 +53,7 @@ export const giveUvs = operation({
     const faces = facesOfShell(shellsOf(document), model);
     const corners = cornersOf(document, faces);
     const given: number[] = [];
-    const grain: [number[], number[]] = [[], []];
+    const grain: number[][] = [[], [], [], []];
     let count = 0;
     const chosen = chosenShells(document, shells);
     for (const [i, s] of chosen.entries()) {
@@ -77,7 +78,7 @@ export const giveUvs = operation({
         // What lies like another is as done as that.
         markChange(document, 'stale', given, document.stale[like]),
         markChange(document, 'relaxed', given, document.relaxed[like]),
-        ...([0, 1] as const).map((along) => markChange(document, 'grain', grain[along], along)),
+        ...grain.map((edges, mark) => markChange(document, 'grain', edges, mark)),
         placedChange(document, 1),
       ],
       notes: [`Given to ${plural(count, 'shell')} of the same shape.`, ...placingNotes(document)],
@@ -92,20 +93,22 @@ function cornersOf({ model }: HemDocument, faces: Uint32Array): number[] {
   );
 }
 
-/** Adds edges of a copy to those along which the material runs, or does not, as its counterpart has it. */
+/** Adds edges of a copy to those with the same grain as their counterparts, by their marks. */
 function carryGrain(
   document: HemDocument,
   from: readonly number[],
   onto: Uint32Array,
-  edges: readonly [number[], number[]],
+  edges: readonly number[][],
 ): void {
-  if (!document.grain.includes(1)) return;
+  if (!document.grain.some(Boolean)) return;
   const { connectivity } = topologyOf(document.model);
   const { cornerVertex } = document.model.mesh;
   const image = new Map(from.map((c, i) => [c, cornerVertex[onto[i]]]));
   for (const [c, vertex] of image) {
     const end = image.get(connectivity.nextCorner[c]) as number;
-    edges[document.grain[connectivity.cornerEdge[c]]].push(findEdge(connectivity, vertex, end));
+    const old = [cornerVertex[c], cornerVertex[connectivity.nextCorner[c]]] as const;
+    const mark = carriedGrain(document.grain[connectivity.cornerEdge[c]], old, [vertex, end]);
+    edges[mark].push(findEdge(connectivity, vertex, end));
   }
 }
 

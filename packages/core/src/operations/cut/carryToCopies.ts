@@ -1,5 +1,6 @@
 import { applyDelta, type Change, type Delta, markChange } from '../../document/delta.ts';
 import { current, type HemDocument, plainDocument, shellsOf, topologyOf } from '../../document/document.ts';
+import { carriedGrain } from '../../document/grainMark.ts';
 import { knownFaces } from '../../document/known.ts';
 import { shellBoxes } from '../../document/layout.ts';
 import { leftLocked } from '../../document/locks.ts';
@@ -31,9 +32,8 @@ export const carryToCopies = operation({
   },
 });
 
-/** The marks of faces and edges that are carried along with UVs. */
+/** The marks of faces that are carried along with UVs, beside seams and grain. */
 const FACE_MARKS = ['stale', 'relaxed'] as const;
-const EDGE_MARKS = ['seams', 'grain'] as const;
 
 function carried(document: HemDocument, family: Family, face: number): Delta {
   const { mesh, connectivity } = topologyOf(document.model);
@@ -52,10 +52,7 @@ function carried(document: HemDocument, family: Family, face: number): Delta {
   const left = members.length - free.length;
   const next = uv.slice();
   /** Elements to be unmarked, and to be marked. */
-  const edges = { seams: [[], []], grain: [[], []] } as Record<
-    (typeof EDGE_MARKS)[number],
-    [number[], number[]]
-  >;
+  const edges: Record<'seams' | 'grain', number[][]> = { seams: [[], []], grain: [[], [], [], []] };
   const marks = { stale: [[], []], relaxed: [[], []] } as Record<
     (typeof FACE_MARKS)[number],
     [number[], number[]]
@@ -74,8 +71,13 @@ function carried(document: HemDocument, family: Family, face: number): Delta {
       next[2 * onto + 1] = uv[2 * from + 1];
       for (const field of FACE_MARKS) marks[field][document[field][f]].push(cornerFace[onto]);
       const end = to.get(nextCorner[from]) as number;
-      const edge = findEdge(connectivity, mesh.cornerVertex[onto], mesh.cornerVertex[end]);
-      for (const field of EDGE_MARKS) edges[field][document[field][cornerEdge[from]]].push(edge);
+      const [old, own] = [
+        [mesh.cornerVertex[from], mesh.cornerVertex[nextCorner[from]]],
+        [mesh.cornerVertex[onto], mesh.cornerVertex[end]],
+      ] as const;
+      const edge = findEdge(connectivity, ...own);
+      edges.seams[document.seams[cornerEdge[from]]].push(edge);
+      edges.grain[carriedGrain(document.grain[cornerEdge[from]], old, own)].push(edge);
     }
   }
   const changes: Change[] = [];
@@ -84,10 +86,12 @@ function carried(document: HemDocument, family: Family, face: number): Delta {
     changes.push(change);
     now = applyDelta(now, { changes: [change], notes: [] });
   };
-  for (const value of [0, 1] as const) {
-    for (const field of EDGE_MARKS) add(markChange(now, field, edges[field][value], value));
+  for (const field of ['seams', 'grain'] as const)
+    edges[field].forEach((some, mark) => {
+      add(markChange(now, field, some, mark));
+    });
+  for (const value of [0, 1] as const)
     for (const field of FACE_MARKS) add(markChange(now, field, marks[field][value], value));
-  }
   add(uvDifference(document, next));
   return {
     changes,

@@ -163,7 +163,7 @@ const rimIn = (pane: 'model' | 'board'): Layer => ({
         }
         if (pane === 'model') lines.set(linesOnModel(model, outline.flat()));
         else if (made[0] === outline && made[1] === flat && made[2] === drawn.extent)
-          lines.move(moveOnBoard(drawn.uv, ends));
+          lines.move(moveOnBoard(drawn, ends));
         else {
           made = [outline, flat, drawn.extent];
           const [one, other] = outline.map((edges, side) =>

@@ -18,18 +18,20 @@ export const overlapDots: Layer = {
     const object = new Points(geometry, material);
     object.frustumCulled = false;
     object.renderOrder = 5;
+    let of: readonly unknown[] = [];
+    let triangles: readonly number[] = [];
     return {
       object,
       needs: (s) => [s.model, s.layout, s.flat, s.dark, drawn.version],
       update({ model, layout, dark }) {
         material.color.set(dark ? PALETTE.night : PALETTE.ink);
-        const faces = new Set(layout?.overlaps);
-        object.visible = model !== undefined && faces.size > 0;
-        if (!model || !object.visible) return;
-        geometry.setAttribute(
-          'position',
-          new BufferAttribute(dotsIn(model.triangleFace, drawn.uv, faces), 3),
-        );
+        if (model !== of[0] || layout !== of[1]) {
+          of = [model, layout];
+          triangles = model ? trianglesOf(model.triangleFace, new Set(layout?.overlaps)) : [];
+        }
+        object.visible = triangles.length > 0;
+        if (!object.visible) return;
+        geometry.setAttribute('position', new BufferAttribute(dotsIn(drawn.uv, triangles), 3));
       },
       dispose() {
         geometry.dispose();
@@ -39,15 +41,18 @@ export const overlapDots: Layer = {
   },
 };
 
-/** The middles of the triangles of faces, as they are drawn in the flat: xyz. */
-export function dotsIn(
-  triangleFace: Uint32Array,
-  uv: Float32Array,
-  faces: ReadonlySet<number>,
-): Float32Array {
+function trianglesOf(triangleFace: Uint32Array, faces: ReadonlySet<number>): number[] {
+  const triangles: number[] = [];
+  if (faces.size > 0)
+    for (let t = 0; t < triangleFace.length; t++) if (faces.has(triangleFace[t])) triangles.push(t);
+  return triangles;
+}
+
+/** The middles of triangles, as they are drawn in the flat: xyz. */
+function dotsIn(uv: Float32Array, triangles: readonly number[]): Float32Array {
   const dots: number[] = [];
-  for (let t = 0; t < triangleFace.length; t++) {
-    if (!faces.has(triangleFace[t]) || uv[6 * t] === NO_UV) continue;
+  for (const t of triangles) {
+    if (uv[6 * t] === NO_UV) continue;
     const at = 6 * t;
     dots.push((uv[at] + uv[at + 2] + uv[at + 4]) / 3, (uv[at + 1] + uv[at + 3] + uv[at + 5]) / 3, HEIGHT);
   }

@@ -9,7 +9,7 @@ import {
   shownEdges,
   sideOnBoard,
 } from '../panes/edgeLines.ts';
-import { fatLines } from '../panes/fatLines.ts';
+import { fatLines, type WriteLines } from '../panes/fatLines.ts';
 import type { Layer } from './layer.ts';
 
 /** Pixels of a dash and its gap together, close by. */
@@ -33,7 +33,7 @@ function stitch() {
       dashes.set(positions, distances);
       edgeLength = meanLength(positions);
     },
-    move(write: (positions: Float32Array) => void) {
+    move(write: WriteLines) {
       casing.move(write);
       dashes.move(write);
     },
@@ -122,8 +122,8 @@ export const boardBorders: Layer = {
         if (!model || !flat) return;
         const about = [model, flat, hidden, drawn.extent];
         if (about.every((value, i) => value === made[i])) {
-          seams.move(moveOnBoard(drawn.uv, seamEnds));
-          borders.move(moveOnBoard(drawn.uv, borderEnds));
+          seams.move(moveOnBoard(drawn, seamEnds));
+          borders.move(moveOnBoard(drawn, borderEnds));
           return;
         }
         made = about;

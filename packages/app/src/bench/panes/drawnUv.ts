@@ -4,6 +4,13 @@ import { NO_UV } from '../../worker/protocol.ts';
 /** Pictures of the flat as it is not, not yet, or not any more: without what is aside, of what runs, of what a hand drags, and of before. */
 export type PictureSlot = 'aside' | 'running' | 'drag' | 'before';
 
+/** Triangles from one on, and before another. */
+export interface TriangleRange {
+  readonly from: number;
+  readonly to: number;
+}
+const ALL: TriangleRange = { from: 0, to: Infinity };
+
 export interface Picture {
   readonly triangles: Uint32Array;
   /** UV of the corners of those triangles: `6 × triangles.length`. */
@@ -19,10 +26,12 @@ export function drawnUv(geometry: BufferGeometry, onChange: () => void) {
   let copy: BufferAttribute | undefined;
   const pictures = new Map<PictureSlot, Picture>();
   let version = 0;
+  let changed: TriangleRange = ALL;
   let extent = {};
 
   const compose = (): void => {
     version++;
+    changed = ALL;
     if (pictures.size === 0) {
       copy = undefined;
       geometry.setAttribute('flatUv', real);
@@ -52,6 +61,7 @@ export function drawnUv(geometry: BufferGeometry, onChange: () => void) {
         to = Math.max(to, 6 * t + 6);
       }
     to = Math.min(to, into.array.length);
+    changed = { from: from / 6, to: to / 6 };
     if (to > from) into.addUpdateRange(from, to - from);
     into.needsUpdate = true;
     onChange();
@@ -65,6 +75,10 @@ export function drawnUv(geometry: BufferGeometry, onChange: () => void) {
     /** Changes with every picture. */
     get version(): number {
       return version;
+    },
+    /** Triangles that may be drawn elsewhere since the last change. */
+    get changed(): TriangleRange {
+      return changed;
     },
     /** Changes when other triangles are drawn than were: those that lie nowhere and are shown all the same. */
     get extent(): object {

@@ -1,4 +1,5 @@
 import { type FlatBuffers, type ModelBuffers, NO_UV, NOWHERE } from '../../worker/protocol.ts';
+import type { DrawnUv } from './drawnUv.ts';
 
 /** Lines of the Board lie above the shells by so much. */
 const BOARD_LINE_HEIGHT = 0.1;
@@ -64,14 +65,25 @@ export function linesOnBoard(
   return concatenate(a, b);
 }
 
-/** Writes where drawn vertices lie in the flat over the ends of lines. */
+/**
+ * Writes where drawn vertices lie in the flat over the ends of lines, as far as they are of triangles that have changed.
+ *
+ * @returns the first line that was written, and how many from there on
+ */
 export const moveOnBoard =
-  (uv: Float32Array, ends: Uint32Array) =>
-  (lines: Float32Array): void => {
+  ({ uv, changed }: Pick<DrawnUv, 'uv' | 'changed'>, ends: Uint32Array) =>
+  (lines: Float32Array): readonly [first: number, count: number] => {
+    const [from, to] = [3 * changed.from, 3 * changed.to];
+    let [first, last] = [ends.length, -1];
     for (let i = 0; i < ends.length; i++) {
-      lines[3 * i] = uv[2 * ends[i]];
-      lines[3 * i + 1] = uv[2 * ends[i] + 1];
+      const at = ends[i];
+      if (at < from || at >= to) continue;
+      lines[3 * i] = uv[2 * at];
+      lines[3 * i + 1] = uv[2 * at + 1];
+      if (first > i) first = i;
+      last = i;
     }
+    return last < 0 ? [0, 0] : [first >> 1, (last >> 1) - (first >> 1) + 1];
   };
 
 export function concatenate<T extends Float32Array | Uint32Array>(a: T, b: T): T {

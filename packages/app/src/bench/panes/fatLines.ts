@@ -15,6 +15,9 @@ export interface LineLook {
   readonly through?: boolean;
 }
 
+/** Writes places of lines, and tells the first that was written and how many from there on. */
+export type WriteLines = (positions: Float32Array) => readonly [first: number, count: number];
+
 export interface FatLines {
   readonly object: LineSegments2;
   readonly material: LineMaterial;
@@ -24,7 +27,7 @@ export interface FatLines {
    */
   set(positions: Float32Array, distances?: Float32Array): void;
   /** Writes other places over those of the lines that there are: for what moves without changing. */
-  move(write: (positions: Float32Array) => void): void;
+  move(write: WriteLines): void;
   dispose(): void;
 }
 
@@ -62,7 +65,9 @@ export function fatLines({ colour, width, opacity = 1, dash, order, through = fa
     move(write) {
       if (!object.visible) return;
       const { data } = object.geometry.getAttribute('instanceStart') as InterleavedBufferAttribute;
-      write(data.array as Float32Array);
+      const [first, count] = write(data.array as Float32Array);
+      if (count === 0) return;
+      data.addUpdateRange(6 * first, 6 * count);
       data.needsUpdate = true;
     },
     dispose() {

@@ -30,7 +30,7 @@ export function snappedMove(start: Place, held: Held | undefined): (to: Place) =
     const by = [(to.x - start.x) / scale, (start.y - to.y) / scale] as const;
     const takesHold = held && useBench.getState().snaps && !to.ctrl;
     const [du, dv] = takesHold ? taken(held, by, REACH / scale) : [0, 0];
-    if (!takesHold) useBench.setState({ guides: [] });
+    if (!takesHold) guide([]);
     return [1, 0, 0, 1, by[0] + du, by[1] + dv];
   };
 }
@@ -55,9 +55,14 @@ function taken(
     snapsChosen(state),
     reach,
   );
-  useBench.setState({ guides: holds.map(({ guide }) => guide) });
+  guide(holds.map((hold) => hold.guide));
   const sum = (k: 0 | 1) => holds.reduce((all, { by }) => all + by[k], 0);
   return [sum(0), sum(1)];
+}
+
+/** Draws what takes hold; where nothing did and nothing does, nobody is told. */
+function guide(guides: ReturnType<typeof useBench.getState>['guides']): void {
+  if (guides.length + useBench.getState().guides.length > 0) useBench.setState({ guides });
 }
 
 const isNear = (other: UvBox, box: UvBox): boolean =>

@@ -27,6 +27,7 @@ const LAYERS: Readonly<Record<string, readonly string[]>> = {
     'projections',
     'trials',
     'persistence',
+    'bake',
     'jobs',
     'derived',
     'selectors',

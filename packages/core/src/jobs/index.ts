@@ -1,5 +1,7 @@
 import type { Context } from '../progress.ts';
 import { ambientOcclusion } from './ambientOcclusion.ts';
+import { bake } from './bake.ts';
+import { bakeSurface } from './bakeSurface.ts';
 import { bestCut } from './bestCut.ts';
 import { brushShell } from './brushShell.ts';
 import { copies } from './copies.ts';
@@ -38,6 +40,7 @@ import { visibility } from './visibility.ts';
 import { warmUp } from './warmUp.ts';
 import { wastefulShells } from './wastefulShells.ts';
 import { writeFile } from './writeFile.ts';
+import { writeMap } from './writeMap.ts';
 import { writeProjectFile } from './writeProjectFile.ts';
 
 /** Every job. */
@@ -77,6 +80,9 @@ export const JOBS = [
   inSight,
   writeFile,
   writeProjectFile,
+  bakeSurface,
+  bake,
+  writeMap,
   drawPicture,
   ambientOcclusion,
   wastefulShells,

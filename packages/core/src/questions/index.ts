@@ -4,6 +4,7 @@ import type { HemDocument } from '../document/document.ts';
 import { HemError } from '../errors.ts';
 import type { Given } from '../params.ts';
 import { ambientOcclusion } from './ambientOcclusion.ts';
+import { bake } from './bake.ts';
 import { bestCut } from './bestCut.ts';
 import { brushed } from './brushed.ts';
 import { changedPick } from './changedPick.ts';
@@ -74,6 +75,7 @@ export const QUESTIONS = [
   countFinding,
   picture,
   exportFile,
+  bake,
   ambientOcclusion,
   shiftedSeam,
   straightenedSeam,

@@ -9,6 +9,7 @@ import { Frame } from './Frame.tsx';
 import { Legend } from './Legend.tsx';
 import { Notches } from './Notches.tsx';
 import { BoardBar, ModelBar } from './PaneBars.tsx';
+import { Partners } from './Partners.tsx';
 import { type PaneRenderer, paneRenderer } from './renderer.ts';
 import { handle } from './rendererHandle.ts';
 import { ShellNumbers } from './ShellNumbers.tsx';
@@ -73,6 +74,7 @@ export function Panes() {
           <TileLabels />
           <ShellNumbers />
           <Notches />
+          <Partners />
           <EmptyBoard />
           <GhostNote />
           <DragNote />

@@ -1,4 +1,4 @@
-import { formatOf, WRITTEN_ENDINGS } from '@blunt-hem/core/formats/formats';
+import { endingOf, formatOf, WRITTEN_ENDINGS } from '@blunt-hem/core/formats/formats';
 import { type OperationName, operationNamed, type ParamsOf } from '@blunt-hem/core/operations/catalogue';
 import { type Parameter, parameterOf } from '@blunt-hem/core/parameters';
 import { type AskedOf, paramsOf, type QuestionName } from '@blunt-hem/core/questions/index';
@@ -56,6 +56,15 @@ export const outOption = (): Option =>
     .makeOptionMandatory()
     .argParser((word) => {
       if (!formatOf(word)?.write) throw new InvalidArgumentError(`It must end in ${WRITTEN}.`);
+      return word;
+    });
+
+/** Where a picture goes. */
+export const pictureOutOption = (): Option =>
+  new Option('--out <file>', 'where the picture goes, a name ending in .png')
+    .makeOptionMandatory()
+    .argParser((word) => {
+      if (endingOf(word) !== 'png') throw new InvalidArgumentError('It must end in .png.');
       return word;
     });
 

@@ -20,7 +20,13 @@ function withUv(mesh: Mesh, uvOf: (face: number, vertex: number) => Point | unde
   return openDocument({ ...modelFromMesh('Model', mesh), uvSets: [{ name: 'UV', uv }] });
 }
 
-const SETTINGS: Omit<BakeSettings, 'map'> = { tile: FIRST_TILE, height: 32, side: 1, rays: 1024, bleed: 0 };
+const SETTINGS: Omit<BakeSettings, 'map'> = {
+  tile: FIRST_TILE,
+  height: 32,
+  samples: 1,
+  rays: 1024,
+  bleed: 0,
+};
 
 async function baked(document: HemDocument, map: BakeMapName, settings: Partial<BakeSettings> = {}) {
   const context = { ...unattended, jobs: localJobs };

@@ -10,6 +10,7 @@ import { SEVERITIES } from '../bench/health/FindingCard.tsx';
 import { fail } from '../store/acts.ts';
 import { useBench } from '../store/bench.ts';
 import { ask, bench, unwrap } from '../store/worker.ts';
+import { BakeSection } from './BakeSection.tsx';
 import './deliver.css';
 import { deliverFindings } from './findings.ts';
 
@@ -187,6 +188,7 @@ export function DeliverView() {
             Template SVG
           </Button>
         </div>
+        <BakeSection tile={tile.number} />
         <h2>The project</h2>
         <div className="deliver-row">
           <Button

@@ -1,7 +1,7 @@
 import type { BenchStore } from './bench.ts';
 
-/** Whether the Bench rests: every act that was asked for is answered and kept, nothing runs, and every figure is that of what is drawn. */
-export const isAtRest = ({
+/** What the Bench still waits for: that a model is open, acts that were asked for are answered and kept, nothing runs, and every figure is that of what is drawn. */
+export function waitsFor({
   asked,
   answered,
   running,
@@ -9,17 +9,29 @@ export const isAtRest = ({
   unsaved,
   measured,
   model,
-}: BenchStore): boolean =>
-  model !== undefined && asked === answered && !running && (saved || unsaved) && measured;
+}: BenchStore): readonly string[] {
+  const waits = {
+    model: model === undefined,
+    answer: asked !== answered,
+    run: running !== undefined,
+    save: !saved && !unsaved,
+    figures: !measured,
+  };
+  return Object.entries(waits).flatMap(([what, isMissing]) => (isMissing ? [what] : []));
+}
 
-/** Tells the page itself, so that whoever waits for the Bench need not guess. */
+export const isAtRest = (state: BenchStore): boolean => waitsFor(state).length === 0;
+
+/** Tells the page itself, so that whoever waits for the Bench need not guess, and sees for what it waits. */
 export function tellRest(state: BenchStore): void {
-  tell('rest', isAtRest(state));
-  tell('occlusion', state.occlusion !== undefined);
+  const waits = waitsFor(state);
+  tell('rest', String(waits.length === 0));
+  tell('waits', waits.join(' '));
+  tell('occlusion', String(state.occlusion !== undefined));
 }
 
 /** What is written anew has the whole page styled anew, though it says the same. */
-function tell(name: 'rest' | 'occlusion', value: boolean): void {
+function tell(name: 'rest' | 'waits' | 'occlusion', value: string): void {
   const { dataset } = document.documentElement;
-  if (dataset[name] !== String(value)) dataset[name] = String(value);
+  if (dataset[name] !== value) dataset[name] = value;
 }

@@ -7,6 +7,7 @@ import {
   fourNumbers,
   optionOf,
   outOption,
+  pictureOutOption,
   pixels,
   seamsOutOption,
   textureSize,
@@ -255,6 +256,37 @@ export const COMMANDS: readonly HemCommand[] = [
     summary: 'pieces that are the same shape but for place, turn, mirror and scale',
     shape: () => undefined,
     load: () => import('./copies.ts'),
+  },
+  {
+    name: 'bake',
+    summary: 'a map for painters, as PNG, on the UVs a file has: occlusion, curvature, positions and others',
+    shape: (command) =>
+      command
+        .addOption(askedOption('bake', 'map').makeOptionMandatory())
+        .addOption(askedOption('bake', 'size'))
+        .addOption(askedOption('bake', 'tile'))
+        .addOption(askedOption('bake', 'samples'))
+        .addOption(askedOption('bake', 'rays'))
+        .addOption(askedOption('bake', 'reach'))
+        .addOption(askedOption('bake', 'bleed'))
+        .option('--from <model>', 'another model from which the map is made, such as the sculpt')
+        .addOption(
+          new Option(
+            '--distance <part>',
+            'how far the two lie apart at most, as a part of the size of the model',
+          )
+            .argParser(Number)
+            .default(0.02),
+        )
+        .addOption(setOption())
+        .addOption(
+          new Option(
+            '--jobs <n>',
+            'how many threads work at it, as many as there are cores when absent: what comes out is the same',
+          ).argParser(threadCount),
+        )
+        .addOption(pictureOutOption()),
+    load: () => import('./bake.ts'),
   },
   {
     name: 'exposure',

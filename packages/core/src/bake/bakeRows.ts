@@ -22,7 +22,7 @@ const STRETCH = 256;
  * Values of a map in some rows of a texture: the mean of what it is at places spread evenly over each texel.
  *
  * @param uv  `6 × triangleCount`
- * @param side  samples along a side of a texel; of labels there is one
+ * @param samples  along a side of a texel; of labels there is one
  * @param project  where the map is made from another model: the place of it that lies over a place of this one
  * @param heed  called now and then; may throw to stop
  */
@@ -31,21 +31,21 @@ export function bakeRows(
   rows: TexelRows,
   map: Pick<BakeMap, 'channels' | 'isLabel'>,
   sampler: Sampler,
-  side: number,
+  samples: number,
   project: Projection | undefined,
   heed: () => void,
 ): BakedRows {
   const { width, from, to } = rows;
   const { channels } = map;
-  const fine = map.isLabel ? 1 : side;
-  const samples: TexelRows = {
+  const fine = map.isLabel ? 1 : samples;
+  const places: TexelRows = {
     ...rows,
     width: fine * width,
     height: fine * rows.height,
     from: fine * from,
     to: fine * to,
   };
-  const triangles = trianglesAtTexels(uv, samples);
+  const triangles = trianglesAtTexels(uv, places);
   const sums = new Float64Array(channels * width * (to - from));
   const counts = new Uint16Array(width * (to - from));
   let missed = 0;
@@ -53,15 +53,15 @@ export function bakeRows(
   triangles.forEach((t, i) => {
     if (t === NO_TRIANGLE) return;
     if (++since % STRETCH === 0) heed();
-    const [x, y] = [i % samples.width, Math.floor(i / samples.width)];
-    const weights = weightsAt(uv, t, ...middleOfTexel(samples, x, y + samples.from));
+    const [x, y] = [i % places.width, Math.floor(i / places.width)];
+    const weights = weightsAt(uv, t, ...middleOfTexel(places, x, y + places.from));
     const place: readonly [number, Weights] | undefined = project ? project(t, weights) : [t, weights];
     if (!place) {
       missed++;
       return;
     }
     const texel = Math.floor(y / fine) * width + Math.floor(x / fine);
-    const value = sampler(...place, turnAt(x, y + samples.from));
+    const value = sampler(...place, turnAt(x, y + places.from));
     for (let k = 0; k < channels; k++) sums[channels * texel + k] += value[k];
     counts[texel]++;
   });

@@ -12,7 +12,7 @@ export interface BakeSettings {
   /** Texels along the height of the tile. */
   readonly height: number;
   /** Samples along a side of a texel. */
-  readonly side: number;
+  readonly samples: number;
   /** Rays from each texel. */
   readonly rays: number;
   /** What is farther off does not count, as a part of the size of the model; as the map has it when absent. */
@@ -60,7 +60,7 @@ export async function bakeMap(
   const task = {
     surface,
     map: name,
-    side: settings.side,
+    samples: settings.samples,
     rays: settings.rays,
     reach: settings.reach ?? map.reach ?? 1,
     tree,

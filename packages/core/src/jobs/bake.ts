@@ -12,7 +12,7 @@ export interface BakeTask {
   readonly map: BakeMapName;
   readonly rows: TexelRows;
   /** Samples along a side of a texel. */
-  readonly side: number;
+  readonly samples: number;
   /** Rays from each texel. */
   readonly rays: number;
   /** What is farther off does not count, as a part of the size of the model. */
@@ -26,18 +26,18 @@ export interface BakeTask {
 /** Some rows of a map for painters. */
 export const bake: Job<'bake', BakeTask, BakedRows> = {
   name: 'bake',
-  run({ surface: own, map: name, rows, side, rays, reach, tree, from }, { signal }) {
+  run({ surface: own, map: name, rows, samples, rays, reach, tree, from }, { signal }) {
     const surface = from?.surface ?? own;
     const cast = rayCaster(tree);
     const map = bakeMapOf(name);
     const sampler = map.sampler({
       surface,
       cast,
-      rays: Math.max(1, Math.ceil(rays / (side * side))),
+      rays: Math.max(1, Math.ceil(rays / (samples * samples))),
       reach: reach * surface.size,
     });
     const project =
       from && projectionOnto(own.points, own.smoothNormals, cast, surface.points, from.distance);
-    return bakeRows(own.uv, rows, map, sampler, side, project, () => heedStop(signal));
+    return bakeRows(own.uv, rows, map, sampler, samples, project, () => heedStop(signal));
   },
 };

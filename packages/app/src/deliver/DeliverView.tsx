@@ -188,7 +188,6 @@ export function DeliverView() {
             Template SVG
           </Button>
         </div>
-        <BakeSection tile={tile.number} />
         <h2>The project</h2>
         <div className="deliver-row">
           <Button
@@ -221,6 +220,7 @@ export function DeliverView() {
             ))}
           </ul>
         )}
+        <BakeSection tile={tile.number} />
       </div>
     </section>
   );

@@ -157,6 +157,40 @@ describe('grain along shells', () => {
     }
   });
 
+  it('keeps its direction on copies whose points are numbered the other way', async () => {
+    const { faceStart, cornerVertex, positions } = sheet(2, 8, (i, j) => [j, 0.02 * j * j * i, i]);
+    const n = positions.length / 3;
+    const points = Array.from({ length: n }, (_, v) => [...positions.subarray(3 * v, 3 * v + 3)]);
+    const faces = Array.from({ length: faceStart.length - 1 }, (_, f) => [
+      ...cornerVertex.subarray(faceStart[f], faceStart[f + 1]),
+    ]);
+    const image = (v: number): number => 2 * n - 1 - v;
+    const both = opened(
+      meshFromPolygons(
+        [...points, ...points.map(([x, y, z]) => [x + 20, y, z]).reverse()],
+        [...faces, ...faces.map((face) => face.map(image))],
+      ),
+    );
+    const { connectivity } = topologyOf(both.model);
+    // A row of the first, from its end to its beginning.
+    const line = Array.from({ length: 9 }, (_, j) => 9 + 8 - j);
+    const edges = line.slice(1).map((v, i) => findEdge(connectivity, line[i], v));
+    const start = await after(
+      both,
+      request('unfold', {}),
+      request('set-grain', { edges, from: line.slice(0, -1), along: true }),
+    );
+    expect(edges.map((e) => start.grain[e])).toEqual(edges.map(() => 3));
+    for (const act of [
+      request('give-uvs', { like: 0, where: 'own' }),
+      request('carry-to-copies', { face: 0 }),
+    ]) {
+      const document = await after(start, act);
+      const copied = line.slice(1).map((v, i) => findEdge(connectivity, image(line[i]), image(v)));
+      expect(copied.map((e) => document.grain[e])).toEqual(edges.map(() => 2));
+    }
+  });
+
   it('turns shells as soon as they are laid out', async () => {
     const start = opened(sheet(3, 12, (i, j) => [j, 0, i]));
     const document = await after(

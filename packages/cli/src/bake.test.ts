@@ -65,6 +65,8 @@ describe('hem bake', () => {
     const call = (...more: readonly string[]) => run(['bake', ...more, '--map', 'normal', '--out', none]);
     await expect(call(bare)).rejects.toThrow('there are no UVs in this file');
     await expect(call(input, '--tile', '1002')).rejects.toThrow('nothing lies in tile 1002. There is 1001.');
+    for (const distance of ['far', '0', '-1', ''])
+      await expect(call(input, '--distance', distance)).rejects.toThrow(/number above 0, up to 1/);
     await expect(call(input, '--rays', 'many')).rejects.toThrow(/rays/);
     await expect(call(input, '--out', join(folder, 'map.jpg'))).rejects.toThrow(/must end in \.png|--out/);
     expect(existsSync(none)).toBe(false);

@@ -135,6 +135,13 @@ export function textureSize(word: string): TextureSize {
   return size;
 }
 
+/** A part of the size of a model. */
+export function partOfSize(word: string): number {
+  const part = word.trim() === '' ? Number.NaN : Number(word);
+  if (!(part > 0 && part <= 1)) throw new InvalidArgumentError('It must be a number above 0, up to 1.');
+  return part;
+}
+
 /** Three numbers with commas between: a place or a direction. */
 export function threeNumbers(word: string): [number, number, number] {
   const [a, b, c] = numbersIn(word, 3, 'three');

@@ -233,6 +233,8 @@ describe('maps from another model', () => {
 
   it('says so when nothing lies in the tile', async () => {
     const document = withUv(rectangles(floor), () => undefined);
-    await expect(baked(document, 'position')).rejects.toThrow('No shell lies in tile 1001');
+    await expect(baked(document, 'position')).rejects.toThrow(
+      'No shell covers the middle of a pixel of tile 1001',
+    );
   });
 });

@@ -7,6 +7,7 @@ import {
   fourNumbers,
   optionOf,
   outOption,
+  partOfSize,
   pictureOutOption,
   pixels,
   seamsOutOption,
@@ -40,6 +41,12 @@ const sizeOption = (): Option =>
   ).argParser(textureSize);
 const paddingOption = (): Option =>
   new Option('--padding <pixels>', 'least gap between shells when packing, 8 as the usual').argParser(pixels);
+
+const jobsOption = (): Option =>
+  new Option(
+    '--jobs <n>',
+    'how many threads work at it, as many as there are cores when absent: what comes out is the same',
+  ).argParser(threadCount);
 
 /** Every command. */
 export const COMMANDS: readonly HemCommand[] = [
@@ -140,12 +147,7 @@ export const COMMANDS: readonly HemCommand[] = [
           ),
         )
         .addOption(setOption())
-        .addOption(
-          new Option(
-            '--jobs <n>',
-            'how many threads work at it, as many as there are cores when absent: what comes out is the same',
-          ).argParser(threadCount),
-        )
+        .addOption(jobsOption())
         .addOption(outOption()),
     load: () => import('./pack.ts'),
   },
@@ -275,16 +277,11 @@ export const COMMANDS: readonly HemCommand[] = [
             '--distance <part>',
             'how far the two lie apart at most, as a part of the size of the model',
           )
-            .argParser(Number)
+            .argParser(partOfSize)
             .default(0.02),
         )
         .addOption(setOption())
-        .addOption(
-          new Option(
-            '--jobs <n>',
-            'how many threads work at it, as many as there are cores when absent: what comes out is the same',
-          ).argParser(threadCount),
-        )
+        .addOption(jobsOption())
         .addOption(pictureOutOption()),
     load: () => import('./bake.ts'),
   },

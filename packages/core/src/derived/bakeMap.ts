@@ -87,7 +87,10 @@ export async function bakeMap(
   await Promise.all(Array.from({ length: Math.max(1, context.jobs.width) }, worker));
   const count = covered.reduce((sum, yes) => sum + yes, 0);
   if (count === 0 && missed === 0)
-    throw new HemError('nothing-there', `No shell lies in tile ${tile.number}: unfold and pack first.`);
+    throw new HemError(
+      'nothing-there',
+      `No shell covers the middle of a pixel of tile ${tile.number}: unfold and pack first, or make the map larger.`,
+    );
   const { channels, depth, ground } = map;
   const picture = { width, height, channels, depth, values, covered, reach: settings.bleed, ground };
   const bytes = await context.jobs.run('write-map', picture, context);

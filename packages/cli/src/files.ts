@@ -1,3 +1,4 @@
+import { existsSync } from 'node:fs';
 import { readdir, readFile, stat } from 'node:fs/promises';
 import { basename, dirname, join } from 'node:path';
 import type { HemDocument } from '@blunt-hem/core/document/document';
@@ -6,6 +7,7 @@ import { FileError, HemError } from '@blunt-hem/core/errors';
 import { endingOf, formatOf } from '@blunt-hem/core/formats/formats';
 import { readModel } from '@blunt-hem/core/formats/readModel';
 import { writeSeams } from '@blunt-hem/core/formats/seamFile';
+import { writeModel } from '@blunt-hem/core/formats/writeModel';
 import type { Connectivity } from '@blunt-hem/core/mesh/connectivity';
 import type { Model } from '@blunt-hem/core/mesh/model';
 import { replaceFile } from './replaceFile.ts';
@@ -41,12 +43,22 @@ function unescaped(text: string): string {
   }
 }
 
-/** Writes a model in the format its name asks for: with all of its UV sets, or where the format holds one, the current. */
+/**
+ * Writes a model in the format its name asks for: with all of its UV sets, or where the format holds one, the current. Files that it names
+ * come beside it; those that are not its own (images, the library that was opened) only where there is none of that name yet.
+ */
 export async function save(out: string, document: HemDocument): Promise<void> {
-  const { sets, at } = setsForFile(document);
-  const bytes = await formatOf(out)?.write?.(document.model, sets, at);
-  if (bytes) await replaceFile(out, bytes);
+  const [main, ...others] = await writeModel(document.model, setsForFile(document), basename(out));
+  const own = ['mtl', 'bin'].map((ending) => `${stemOf(basename(out))}.${ending}`);
+  for (const { name, bytes } of others) {
+    const path = join(dirname(out), basename(name));
+    if (own.includes(name) || !existsSync(path)) await replaceFile(path, bytes);
+  }
+  // Last, so that whoever sees it finds what it names.
+  await replaceFile(out, main.bytes);
 }
+
+const stemOf = (name: string): string => name.replace(/\.[^.]*$/, '');
 
 /** Writes a list of seams. */
 export const saveSeams = (out: string, connectivity: Connectivity, edges: Iterable<number>): Promise<void> =>

@@ -4,36 +4,30 @@ import { Command, CommanderError } from 'commander';
 import { COMMANDS } from './commands/index.ts';
 import { refuseSameFile } from './files.ts';
 import { overOption } from './options.ts';
-import { writeFailure } from './replaceFile.ts';
 
-/**
- * The command: prints a result as JSON and sets the exit code. 0; 1 for a wrong call; 2 for bad input, with one sentence on standard
- * error.
- */
-export async function hem(words: readonly string[]): Promise<void> {
-  process.stdout.on('error', stdoutFailed);
-  try {
-    await program((result) => process.stdout.write(`${JSON.stringify(result, null, 2)}\n`)).parseAsync(
-      [...words],
-      {
-        from: 'user',
-      },
-    );
-  } catch (error) {
-    if (error instanceof CommanderError) process.exitCode = error.exitCode === 0 ? 0 : 1;
-    else if (error instanceof HemError) {
-      process.stderr.write(`${error.message}\n`);
-      // Parameters are checked once more where they are used.
-      process.exitCode = error.code === 'wrong-parameters' ? 1 : 2;
-    } else throw error;
-  }
+/** Where a call writes: its result, and what went wrong. */
+export interface Streams {
+  out(text: string): void;
+  err(text: string): void;
 }
 
-/** Whoever read the result has had enough (a pipe that was closed): no failure. Where it could not be written, that is one. */
-function stdoutFailed(error: NodeJS.ErrnoException): void {
-  if (error.code !== 'EPIPE') {
-    process.stderr.write(`${writeFailure('The result', error).message}\n`);
-    process.exitCode = 2;
+/**
+ * The command: prints a result as JSON, or one sentence where it went wrong.
+ *
+ * @returns the exit code: 0; 1 for a wrong call; 2 for bad input
+ */
+export async function hem(words: readonly string[], { out, err }: Streams): Promise<number> {
+  const root = program((result) => out(`${JSON.stringify(result, null, 2)}\n`));
+  for (const command of [root, ...root.commands]) command.configureOutput({ writeOut: out, writeErr: err });
+  try {
+    await root.parseAsync([...words], { from: 'user' });
+    return 0;
+  } catch (error) {
+    if (error instanceof CommanderError) return error.exitCode === 0 ? 0 : 1;
+    if (!(error instanceof HemError)) throw error;
+    err(`${error.message}\n`);
+    // Parameters are checked once more where they are used.
+    return error.code === 'wrong-parameters' ? 1 : 2;
   }
 }
 

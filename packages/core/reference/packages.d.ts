@@ -13,6 +13,9 @@ declare module 'gltf-validator' {
       readonly messages: readonly { readonly severity: number }[];
     };
   }
-  const validator: { validateBytes(bytes: Uint8Array): Promise<Report> };
+  interface Options {
+    externalResourceFunction?(uri: string): Promise<Uint8Array>;
+  }
+  const validator: { validateBytes(bytes: Uint8Array, options?: Options): Promise<Report> };
   export default validator;
 }

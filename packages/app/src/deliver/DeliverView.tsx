@@ -1,7 +1,5 @@
-import { WRITTEN_FORMATS } from '@blunt-hem/core/formats/formats';
 import type { LayoutFinding } from '@blunt-hem/core/inspect/inspection';
-import type { FileKind } from '@blunt-hem/core/jobs/writeFile';
-import { IconBox, IconFileVector, IconPackageExport, IconPhoto, IconShape } from '@tabler/icons-react';
+import { IconFileVector, IconPackageExport, IconPhoto } from '@tabler/icons-react';
 import { Button, InputNumber, Select, Switch } from 'antd';
 import { saveAs } from 'file-saver';
 import { useEffect, useState } from 'react';
@@ -11,6 +9,8 @@ import { fail } from '../store/acts.ts';
 import { useBench } from '../store/bench.ts';
 import { ask, bench, unwrap } from '../store/worker.ts';
 import { BakeSection } from './BakeSection.tsx';
+import { blobOf } from './blobOf.ts';
+import { ExportSection } from './ExportSection.tsx';
 import './deliver.css';
 import { deliverFindings } from './findings.ts';
 
@@ -28,8 +28,6 @@ export function DeliverView() {
   const measured = useBench((s) => s.measured);
   const seamsShown = useBench((s) => s.seamsShown);
   const findings = deliverFindings({ layout, measured, seamsShown });
-  const sets = useBench((s) => s.uvSets);
-  const current = useBench((s) => s.uvSets.find(({ id }) => id === s.currentUv)?.name);
   const projectId = useBench((s) => s.projectId) as string;
   const [choice, setChoice] = useState({
     fills: true,
@@ -74,9 +72,9 @@ export function DeliverView() {
       setWriting(undefined);
     }
   };
-  const save = (kind: FileKind) =>
-    saving(kind, async () => {
-      const file = await ask('export', { kind, ...template });
+  const saveSvg = () =>
+    saving('svg', async () => {
+      const file = await ask('export', { kind: 'svg', ...template });
       if (file) saveAs(blobOf(file.bytes), file.fileName);
     });
   const savePng = () =>
@@ -102,29 +100,7 @@ export function DeliverView() {
             ? 'Vertices, polygons, names and groups as they are here. The file is composed anew, without what else the opened one had.'
             : 'Vertices, polygons, names and groups come out as they came in, in the same order. Only UVs are new.'}
         </p>
-        <div className="deliver-row">
-          {WRITTEN_FORMATS.map(({ name, endings: [ending] }, i) => (
-            <Button
-              key={name}
-              type={i === 0 ? 'primary' : 'default'}
-              icon={i === 0 ? <IconShape size={16} /> : <IconBox size={16} />}
-              loading={writing === ending}
-              onClick={() => void save(ending)}
-            >
-              Export {name}
-            </Button>
-          ))}
-        </div>
-        <p>{WRITTEN_FORMATS.map(({ keeps }) => keeps).join(' ')}</p>
-        {sets.length > 1 && (
-          <p>
-            {WRITTEN_FORMATS.map((format) =>
-              format.sets === 'all'
-                ? `${format.name} files take all ${sets.length} UV sets, in their order.`
-                : `${format.name} files hold one: they take “${current}”.`,
-            ).join(' ')}
-          </p>
-        )}
+        <ExportSection writing={writing} saving={saving} />
         <h2>Template to paint over</h2>
         <div className="deliver-options">
           {tiles.length > 1 && (
@@ -183,7 +159,7 @@ export function DeliverView() {
           <Button
             icon={<IconFileVector size={16} />}
             loading={writing === 'svg'}
-            onClick={() => void save('svg')}
+            onClick={() => void saveSvg()}
           >
             Template SVG
           </Button>
@@ -231,9 +207,6 @@ function inspectFinding(finding: LayoutFinding): void {
   useBench.setState({ stage: 'inspect' });
   showFinding(finding);
 }
-
-const blobOf = (bytes: Uint8Array, type?: string): Blob =>
-  new Blob([bytes as Uint8Array<ArrayBuffer>], { type });
 
 /** @param height  pixels; it is as much wider as the template is */
 async function drawPng(svg: Uint8Array, height: number): Promise<Blob> {

@@ -1,6 +1,6 @@
 import { FileError, HemError } from '@blunt-hem/core/errors';
+import { fileNameOf } from '@blunt-hem/core/formats/fileName';
 import { attempt } from '@blunt-hem/core/persistence/attempt';
-import { fileNameOf } from '@blunt-hem/core/persistence/fileName';
 import { type Project, readProject } from '@blunt-hem/core/persistence/projectFile';
 import { BlobReader, BlobWriter, Uint8ArrayReader, ZipWriter } from '@zip.js/zip.js';
 import Joi from 'joi';

@@ -97,7 +97,7 @@ export type Database = Dexie & {
   patches: Table<OldDeltaRow, [string, number]>;
 };
 
-const VERSION = 14;
+const VERSION = 15;
 
 /**
  * The database of the app. Nothing in it is rewritten when a newer app first opens it: what earlier versions kept stays as it is, and is
@@ -114,7 +114,7 @@ export function databaseNamed(name = 'blunt-hem'): Database {
   });
   database.version(2).stores({ patches: '[projectId+number], projectId' });
   database.version(3).stores({ records: '[projectId+number]', pieces: '[projectId+number+part]' });
-  // 4: documents tell whether shells keep their places; 5: and have patches; 6: and methods, smoothed faces, pins and stays; 7: and grain lines, and projects have trials; 8: the base has two places; 9: shells may be locked; 10: each UV set has marks of its own; 11: and tiles; 12: materials have images; 13: shells are kept together; 14: grain lines tell which way they run. The tables are the same, and an earlier app must not read them.
+  // 4: documents tell whether shells keep their places; 5: and have patches; 6: and methods, smoothed faces, pins and stays; 7: and grain lines, and projects have trials; 8: the base has two places; 9: shells may be locked; 10: each UV set has marks of its own; 11: and tiles; 12: materials have images; 13: shells are kept together; 14: grain lines tell which way they run; 15: libraries of an OBJ file, and PLY files, are kept. The tables are the same, and an earlier app must not read them.
   database.version(VERSION).stores({});
   return database;
 }

@@ -1,23 +1,27 @@
-import { execFile } from 'node:child_process';
 import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { afterAll } from 'vitest';
-import { program } from '../program.ts';
+import { hem as callHem, program } from '../program.ts';
 
 export const main = fileURLToPath(new URL('../main.ts', import.meta.url));
 /** Where the files of a test lie. */
 export const folder = mkdtempSync(join(tmpdir(), 'hem-'));
 afterAll(() => rmSync(folder, { recursive: true }));
 
-/** Calls the command as a process of its own. */
-export function hem(...words: string[]): Promise<{ code: number; out: string; err: string }> {
-  return new Promise((resolve) => {
-    execFile(process.execPath, ['--import', 'tsx', main, ...words], (error, out, err) => {
-      resolve({ code: Number(error?.code ?? 0), out, err });
-    });
+/** Calls the command as whoever types it does, in this process: starting one takes longer than most calls. */
+export async function hem(...words: string[]): Promise<{ code: number; out: string; err: string }> {
+  let [out, err] = ['', ''];
+  const code = await callHem(words, {
+    out: (text) => {
+      out += text;
+    },
+    err: (text) => {
+      err += text;
+    },
   });
+  return { code, out, err };
 }
 
 /** Carries out a call in this process and returns what it prints. */

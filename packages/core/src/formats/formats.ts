@@ -1,5 +1,7 @@
-import type { Model } from '../mesh/model.ts';
+import type { Model, ModelSource } from '../mesh/model.ts';
 import type { Companions } from './companions.ts';
+import type { Holding } from './holdings.ts';
+import type { OutFile } from './outFile.ts';
 
 /** A file format of models. What reads and writes it is loaded when it is wanted. */
 export interface Format {
@@ -20,12 +22,21 @@ export interface Format {
   /**
    * @param sets  UV sets as files have them, each `2 × cornerCount`
    * @param at  the one that is worked on
+   * @param name  of the file, without its ending
+   * @returns the model first, and then the files that it names
    */
-  write?(model: Model, sets: readonly Float64Array[], at: number): Promise<Uint8Array>;
+  write?(
+    model: Model,
+    sets: readonly Float64Array[],
+    at: number,
+    name: string,
+  ): Promise<readonly [OutFile, ...OutFile[]]>;
+  /** Of which source a written file is that source again, with nothing but UVs changed. */
+  readonly repeats?: ModelSource['format'];
   /** Whether a file holds all UV sets, or one. */
   readonly sets?: 'all' | 'one';
-  /** What a written file keeps and does not, a sentence. */
-  readonly keeps?: string;
+  /** What a file cannot hold. */
+  readonly lacks?: readonly Holding[];
 }
 
 const begins = (bytes: Uint8Array, word: string): boolean =>
@@ -40,18 +51,22 @@ export const FORMATS = [
     refuse: (bytes) =>
       bytes.subarray(0, 4096).includes(0) ? 'this is not a text file, as an OBJ file is.' : undefined,
     read: async (...file) => (await import('./readObjWithMaterials.ts')).readObjWithMaterials(...file),
-    write: async (model, sets, at) => (await import('./writeObj.ts')).writeObj(model, sets[at]),
+    write: async (model, sets, at, name) =>
+      (await import('./writeObjFiles.ts')).writeObjFiles(model, sets[at], name),
+    repeats: 'obj',
     sets: 'one',
-    keeps: 'An OBJ keeps faces whole, however many corners they have.',
   },
   {
     name: 'GLB',
     endings: ['glb'],
     refuse: (bytes) => (begins(bytes, 'glTF') ? undefined : 'this is not a GLB file.'),
     read: async (bytes, fileName) => (await import('./readGltf.ts')).readGltf(bytes, fileName),
-    write: async (model, sets) => (await import('./writeGlb.ts')).writeGlb(model, sets),
+    write: async (model, sets, _, name) => [
+      { name: `${name}.glb`, bytes: await (await import('./writeGlb.ts')).writeGlb(model, sets) },
+    ],
+    repeats: 'glb',
     sets: 'all',
-    keeps: 'A GLB holds triangles only: faces with more corners are split in it.',
+    lacks: ['polygons', 'groups', 'smoothing'],
   },
   {
     name: 'glTF',
@@ -59,12 +74,23 @@ export const FORMATS = [
     alongside: ['bin', 'png', 'jpg', 'jpeg', 'webp'],
     read: async (bytes, fileName, companions) =>
       (await import('./readGltf.ts')).readGltf(bytes, fileName, companions),
+    write: async (model, sets, _, name) =>
+      (await import('./writeGltfFiles.ts')).writeGltfFiles(model, sets, name),
+    repeats: 'glb',
+    sets: 'all',
+    lacks: ['polygons', 'groups', 'smoothing'],
   },
   {
     name: 'PLY',
     endings: ['ply'],
     refuse: (bytes) => (begins(bytes, 'ply') ? undefined : 'this is not a PLY file.'),
     read: async (bytes, fileName) => (await import('./readPly.ts')).readPly(bytes, fileName),
+    write: async (model, sets, at, name) => [
+      { name: `${name}.ply`, bytes: (await import('./writePly.ts')).writePly(model, sets[at]) },
+    ],
+    repeats: 'ply',
+    sets: 'one',
+    lacks: ['objects', 'groups', 'materials', 'smoothingLost'],
   },
   {
     name: 'STL',

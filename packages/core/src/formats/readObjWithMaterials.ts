@@ -1,5 +1,5 @@
 import type { Material, ModelImage } from '../mesh/material.ts';
-import type { Model } from '../mesh/model.ts';
+import type { Model, ModelSource } from '../mesh/model.ts';
 import { baseName, type Companions } from './companions.ts';
 import { type MtlMaterial, readMtl } from './readMtl.ts';
 import { readObj } from './readObj.ts';
@@ -36,7 +36,14 @@ export function readObjWithMaterials(
       ...(places.length > 0 && { images: Object.fromEntries(places) }),
     };
   };
-  return { ...model, materials: model.materials.map(described), images };
+  const source: ModelSource = {
+    format: 'obj',
+    bytes,
+    ...(libraries.length > 0 && {
+      libraries: libraries.map(([name, library]) => ({ name, bytes: library })),
+    }),
+  };
+  return { ...model, materials: model.materials.map(described), images, source };
 }
 
 const image = (name: string, bytes: Uint8Array | undefined): ModelImage => ({

@@ -1,4 +1,4 @@
-import type { Accessor, Document, Primitive } from '@gltf-transform/core';
+import type { Accessor, Document, Mesh, Node, Primitive } from '@gltf-transform/core';
 import { faceCount } from '../mesh/mesh.ts';
 import { type Model, type ModelSource, repeatable } from '../mesh/model.ts';
 import { triangulate } from '../mesh/triangulate.ts';
@@ -16,9 +16,13 @@ import { flipV } from './modelFromGltf.ts';
  * @param sets  one or more, each `2 × cornerCount`; corners without UV (NaN) get 0, 0
  */
 export async function writeGlb(model: Model, sets: readonly Float64Array[]): Promise<Uint8Array> {
+  return gltfIo().writeBinary(await gltfDocument(model, sets));
+}
+
+/** The same as a document, before it is written as one file or as several. */
+export function gltfDocument(model: Model, sets: readonly Float64Array[]): Promise<Document> {
   const source = repeatable(model);
-  if (source.format === 'glb') return repeated(model, source, sets);
-  return composed(model, sets);
+  return source.format === 'glb' ? repeated(model, source, sets) : composed(model, sets);
 }
 
 /** UVs of a corner as glTF has them, set after set. */
@@ -29,9 +33,8 @@ async function repeated(
   model: Model,
   source: Extract<ModelSource, { format: 'glb' }>,
   sets: readonly Float64Array[],
-): Promise<Uint8Array> {
-  const io = gltfIo();
-  const document = await io.readBinary(source.bytes);
+): Promise<Document> {
+  const document = await gltfIo().readBinary(source.bytes);
   unshareMeshes(document);
   const parts = glbParts(document);
   const corners: number[][] = parts.map(() => []);
@@ -42,22 +45,20 @@ async function repeated(
   parts.forEach(({ primitive }, p) => {
     writeUvs(document, primitive, corners[p], source.cornerSource, sets);
   });
-  return io.writeBinary(document);
+  return document;
 }
 
 /** Gives every node that shares a mesh, and every primitive that shares an accessor, one of its own. */
 function unshareMeshes(document: Document): void {
-  const seen = new Set<object>();
+  const nodeOf = new Map<Mesh, Node>();
   for (const { node, mesh } of glbParts(document)) {
-    if (node.getMesh() !== mesh) continue;
-    if (seen.has(mesh)) {
-      const copy = mesh.clone();
-      for (const primitive of copy.listPrimitives())
-        copy.removePrimitive(primitive).addPrimitive(primitive.clone());
-      node.setMesh(copy);
-      seen.add(copy);
-    }
-    seen.add(mesh);
+    const owner = nodeOf.get(mesh) ?? node;
+    nodeOf.set(mesh, owner);
+    if (owner === node || node.getMesh() !== mesh) continue;
+    const copy = mesh.clone();
+    for (const primitive of copy.listPrimitives())
+      copy.removePrimitive(primitive).addPrimitive(primitive.clone());
+    node.setMesh(copy);
   }
 }
 
@@ -144,7 +145,7 @@ function repeatedAccessor(accessor: Accessor, sourceOf: readonly number[]): Acce
   return accessor.clone().setArray(array);
 }
 
-async function composed(model: Model, sets: readonly Float64Array[]): Promise<Uint8Array> {
+async function composed(model: Model, sets: readonly Float64Array[]): Promise<Document> {
   const { document, materials } = await documentWithMaterials(model);
   const buffer = document.getRoot().listBuffers()[0] ?? document.createBuffer();
   const scene = document.createScene(model.name);
@@ -180,7 +181,7 @@ async function composed(model: Model, sets: readonly Float64Array[]): Promise<Ui
     if (material >= 0) primitive.setMaterial(materials[material]);
     meshes[object].addPrimitive(primitive);
   }
-  return gltfIo().writeBinary(document);
+  return document;
 }
 
 /** glTF vertices: one for every different vertex, normal and UV. */

@@ -3,6 +3,7 @@ import { faceCount } from '../mesh/mesh.ts';
 import { type Model, repeatable } from '../mesh/model.ts';
 import { type ByteWriter, byteWriter, inUnits } from './byteWriter.ts';
 import { objLines } from './objLines.ts';
+import { objNames, oneLine } from './objNames.ts';
 import { keywordOf, objScanner } from './objScanner.ts';
 
 const NEWLINE = 10;
@@ -24,11 +25,12 @@ const VT = keywordOf(V, T);
  * was, character by character; only `vt` lines and the UV numbers in faces are new.
  *
  * @param uv  `2 × cornerCount`; NaN where a corner has none
+ * @param library  name of the material library that a composed file refers to
  */
-export function writeObj(model: Model, uv: Float64Array): Uint8Array {
+export function writeObj(model: Model, uv: Float64Array, library?: string): Uint8Array {
   const table = uvTable(model, uv);
   const source = repeatable(model);
-  return source.format === 'obj' ? repeated(source.bytes, table) : composed(model, table);
+  return source.format === 'obj' ? repeated(source.bytes, table) : composed(model, table, library);
 }
 
 interface UvTable {
@@ -176,10 +178,11 @@ function writeFace(
   return count;
 }
 
-function composed(model: Model, table: UvTable): Uint8Array {
+function composed(model: Model, table: UvTable, library?: string): Uint8Array {
   const { mesh } = model;
   const { positions, cornerVertex, faceStart } = mesh;
   const out = byteWriter(16 * (positions.length + 2 * cornerVertex.length));
+  if (library) out.text(`mtllib ${library}\n`);
   for (let i = 0; i < positions.length; i += 3) {
     out.byte(V);
     for (let k = i; k < i + 3; k++) {
@@ -189,19 +192,22 @@ function composed(model: Model, table: UvTable): Uint8Array {
     out.byte(NEWLINE);
   }
   writeTable(out, table);
+  const materials = objNames(model.materials.map(({ name }) => name));
   let [object, group, material, smoothing] = [-1, -1, -1, -1];
   for (let f = 0; f < faceCount(mesh); f++) {
     if (model.faceObject[f] !== object) {
       object = model.faceObject[f];
-      if (model.objects[object]) out.text(`o ${model.objects[object]}\n`);
+      const name = oneLine(model.objects[object]);
+      if (name) out.text(`o ${name}\n`);
     }
     if (model.faceGroup[f] !== group) {
       group = model.faceGroup[f];
-      if (model.groups[group]) out.text(`g ${model.groups[group]}\n`);
+      const name = oneLine(model.groups[group]);
+      if (name) out.text(`g ${name}\n`);
     }
     if (model.faceMaterial[f] !== material) {
       material = model.faceMaterial[f];
-      if (material >= 0) out.text(`usemtl ${model.materials[material].name}\n`);
+      if (material >= 0) out.text(`usemtl ${materials[material]}\n`);
     }
     if (model.faceSmoothing[f] !== smoothing) {
       smoothing = model.faceSmoothing[f];

@@ -50,7 +50,13 @@ export interface UvSet {
 }
 
 export type ModelSource =
-  | { readonly format: 'obj'; readonly bytes: Uint8Array }
+  | {
+      readonly format: 'obj';
+      readonly bytes: Uint8Array;
+      /** Material libraries that were opened along with it. */
+      readonly libraries?: readonly { readonly name: string; readonly bytes: Uint8Array }[];
+    }
+  | { readonly format: 'ply'; readonly bytes: Uint8Array }
   | {
       readonly format: 'glb';
       readonly bytes: Uint8Array;

@@ -3,13 +3,13 @@ import { describe, expect, it } from 'vitest';
 import { applyDelta, type Delta, inverse } from '../document/delta.ts';
 import { openDocument, topologyOf } from '../document/document.ts';
 import type { UvChange } from '../document/uvChange.ts';
+import { fileNameOf } from '../formats/fileName.ts';
 import { findEdge } from '../mesh/connectivity.ts';
 import { modelFromMesh } from '../mesh/model.ts';
 import { carryOut } from '../operations/catalogue.ts';
 import { localContext } from '../operations/localContext.ts';
 import { cube } from '../testing/shapes.ts';
 import { checksums } from './checksum.ts';
-import { fileNameOf } from './fileName.ts';
 import { TooMuchError, unzipBounded } from './unzipBounded.ts';
 import { applyKept } from './validateDelta.ts';
 

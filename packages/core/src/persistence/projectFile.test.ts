@@ -3,6 +3,9 @@ import { describe, expect, it } from 'vitest';
 import { applyDelta, inverse } from '../document/delta.ts';
 import { current, type HemDocument, openDocument, topologyOf, withCurrent } from '../document/document.ts';
 import { emptyHistory } from '../document/history.ts';
+import { setsForFile } from '../document/setsForFile.ts';
+import { readModel } from '../formats/readModel.ts';
+import { writeModel } from '../formats/writeModel.ts';
 import { localJobs } from '../jobs/index.ts';
 import { findEdge } from '../mesh/connectivity.ts';
 import { modelFromMesh } from '../mesh/model.ts';
@@ -267,6 +270,33 @@ describe('project files of earlier versions', () => {
     let again = states[states.length - 1];
     for (let i = 0; i < done; i++) again = applyDelta(again, acts[i].delta);
     expect(again).toEqual(project.document);
+  });
+
+  it('version 14, where libraries of an OBJ file were not kept, opens without them', async () => {
+    const { project, loss } = await read(keptFile('no-libraries-v14.hemproject'));
+    expect(loss).toBeUndefined();
+    const { model } = project.document;
+    expect(model.source).toMatchObject({ format: 'obj' });
+    const files = await writeModel(model, setsForFile(project.document), 'leaf.obj');
+    expect(files.map(({ name }) => name)).toEqual(['leaf.obj']);
+  });
+
+  it('keeps libraries of an OBJ file, and PLY files, byte for byte', async () => {
+    const library = strToU8('newmtl Moss\nNs 12\n');
+    const obj = strToU8('mtllib a.mtl\nv 0 0 0\nv 1 0 0\nv 0 1 0\nusemtl Moss\nf 1 2 3\n');
+    const ply = strToU8(
+      'ply\nformat ascii 1.0\nelement vertex 3\nproperty float x\nproperty float y\nproperty float z\nelement face 1\nproperty list uchar int vertex_indices\nend_header\n0 0 0\n1 0 0\n0 1 0\n3 0 1 2\n',
+    );
+    for (const [name, bytes] of [
+      ['a.obj', obj],
+      ['a.ply', ply],
+    ] as const) {
+      const model = await readModel(bytes, name, new Map([['a.mtl', library]]));
+      const document = openDocument(model);
+      const { project } = await read(await writeProjectChecked({ name, document, history: emptyHistory }));
+      expect(findFault(project.document)).toBeUndefined();
+      expect(project.document.model.source).toEqual(model.source);
+    }
   });
 
   it('version 13, where every grain line ran up on the model, opens with the same marks', async () => {

@@ -32,7 +32,7 @@ const FORMAT = 'blunt-hem-project';
  * everything; 5: places kept, the way up; 6: patches; 7: methods,
  * smoothed faces, pins and stays; 8: trials and grain lines; 9: locked shells; 10: UV sets; 11: tiles; 12: materials with images; 13: shells kept together; 14: grain lines of either direction.
  */
-const VERSION = 14;
+const VERSION = 15;
 
 const SHORT = 1024;
 

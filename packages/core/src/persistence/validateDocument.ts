@@ -53,7 +53,12 @@ const documentSet = Joi.object({
 
 const source = Joi.alternatives(
   Joi.object({ format: Joi.valid('none').required() }),
-  Joi.object({ format: Joi.valid('obj').required(), bytes }),
+  Joi.object({
+    format: Joi.valid('obj').required(),
+    bytes,
+    libraries: Joi.array().items(Joi.object({ name: Joi.string().allow('').required(), bytes })),
+  }),
+  Joi.object({ format: Joi.valid('ply').required(), bytes }),
   Joi.object({ format: Joi.valid('glb').required(), bytes, cornerSource: numbers, facePrimitive: numbers }),
 );
 

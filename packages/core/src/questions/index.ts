@@ -24,6 +24,7 @@ import { inBoardBox } from './inBoardBox.ts';
 import { inBox } from './inBox.ts';
 import { inspection } from './inspection.ts';
 import { landing } from './landing.ts';
+import { losses } from './losses.ts';
 import { movedPin } from './movedPin.ts';
 import { neighbours } from './neighbours.ts';
 import { pickBoard } from './pickBoard.ts';
@@ -81,6 +82,7 @@ export const QUESTIONS = [
   straightenedSeam,
   widenedDart,
   weldable,
+  losses,
   movedPin,
   pulledPoints,
   ellipses,

@@ -30,9 +30,9 @@ test('UV sets are added, worked on by themselves, renamed, removed, undone and h
   // Two sets are not compared: there is no “from → to”.
   expect(await figure(page, 'stretch-l2')).toBe(first);
   await page.keyboard.press('6');
-  await expect(
-    page.getByText('OBJ files hold one: they take “UV”. GLB files take all 3 UV sets, in their order.'),
-  ).toBeVisible();
+  const left = page.getByLabel('What each format leaves out');
+  await expect(left).toContainText('UV set “UV” alone; without 2 UV sets');
+  await expect(left).toContainText('all 3 UV sets');
   const glb = await download(page, 'Export GLB');
   const json = JSON.parse(glb.subarray(20, 20 + glb.readUInt32LE(12)).toString());
   const { attributes } = json.meshes[0].primitives[0];

@@ -18,6 +18,8 @@ export function themeConfig(dark: boolean): ThemeConfig {
       colorError: PALETTE.brick,
       colorBgBase: dark ? '#1B2221' : PALETTE.paper,
       colorTextBase: dark ? PALETTE.night : PALETTE.ink,
+      // The default grey falls short of AA on paper.
+      colorTextPlaceholder: dark ? '#B8B2A6' : '#5F6866',
       fontFamily: FONT,
       fontSize: 13,
       fontSizeSM: 12,

@@ -31,7 +31,7 @@ test('UV sets are added, worked on by themselves, renamed, removed, undone and h
   expect(await figure(page, 'stretch-l2')).toBe(first);
   await page.keyboard.press('6');
   const left = page.getByLabel('What each format leaves out');
-  await expect(left).toContainText('UV set “UV” alone; without 2 UV sets');
+  await expect(left).toContainText('UV set “UV” alone; cannot hold 2 UV sets');
   await expect(left).toContainText('all 3 UV sets');
   const glb = await download(page, 'Export GLB');
   const json = JSON.parse(glb.subarray(20, 20 + glb.readUInt32LE(12)).toString());

@@ -72,7 +72,7 @@ export function ExportSection({
                 ? 'being looked at…'
                 : losses[ending].length === 0
                   ? 'holds all there is'
-                  : `without ${losses[ending].join(', ')}`}
+                  : `cannot hold ${losses[ending].join(', ')}`}
             </dd>
           </div>
         ))}

@@ -9,8 +9,8 @@ export const HOLDINGS = {
     for (let f = 0; f < faceCount(mesh); f++) if (mesh.faceStart[f + 1] - mesh.faceStart[f] > 3) count++;
     return counted(
       count,
-      'face with more than three corners, which is split',
-      'faces with more than three corners, which are split',
+      'face with more than three corners (it is split)',
+      'faces with more than three corners (they are split)',
     );
   },
   objects: ({ objects }: Model) => (objects.length > 1 ? `names of ${objects.length} objects` : undefined),
@@ -18,7 +18,7 @@ export const HOLDINGS = {
     groups.length > 1 || groups[0] ? counted(groups.length, 'group', 'groups') : undefined,
   materials: ({ materials }: Model) => counted(materials.length, 'material', 'materials'),
   smoothing: ({ faceSmoothing }: Model) =>
-    faceSmoothing.some((group) => group >= 0) ? 'smoothing groups, which become normals' : undefined,
+    faceSmoothing.some((group) => group >= 0) ? 'smoothing groups (they become normals)' : undefined,
   smoothingLost: ({ faceSmoothing }: Model) =>
     faceSmoothing.some((group) => group >= 0) ? 'smoothing groups' : undefined,
 } as const;

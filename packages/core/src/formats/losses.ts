@@ -77,7 +77,7 @@ const LOOKED = 1 << 16;
 function restOfObj(bytes: Uint8Array): string[] {
   const text = strFromU8(bytes.subarray(0, LOOKED), true);
   return [
-    /^v(\s+\S+){6,}\s*$/m.test(text) ? 'vertex colours' : undefined,
+    /^v([ \t]+[^\s]+){6,}[ \t\r]*$/m.test(text) ? 'vertex colours' : undefined,
     /^\s*vn\s/m.test(strFromU8(bytes, true)) ? 'normals of the file' : undefined,
   ].filter((words) => words !== undefined);
 }

@@ -4,6 +4,7 @@ import { basename, dirname, join } from 'node:path';
 import type { HemDocument } from '@blunt-hem/core/document/document';
 import { setsForFile } from '@blunt-hem/core/document/setsForFile';
 import { FileError, HemError } from '@blunt-hem/core/errors';
+import { fileNameOf } from '@blunt-hem/core/formats/fileName';
 import { endingOf, formatOf } from '@blunt-hem/core/formats/formats';
 import { readModel } from '@blunt-hem/core/formats/readModel';
 import { writeSeams } from '@blunt-hem/core/formats/seamFile';
@@ -49,10 +50,10 @@ function unescaped(text: string): string {
  */
 export async function save(out: string, document: HemDocument): Promise<void> {
   const [main, ...others] = await writeModel(document.model, setsForFile(document), basename(out));
-  const own = ['mtl', 'bin'].map((ending) => `${stemOf(basename(out))}.${ending}`);
+  const library = fileNameOf(stemOf(basename(out)), 'mtl');
   for (const { name, bytes } of others) {
     const path = join(dirname(out), basename(name));
-    if (own.includes(name) || !existsSync(path)) await replaceFile(path, bytes);
+    if (endingOf(name) === 'bin' || name === library || !existsSync(path)) await replaceFile(path, bytes);
   }
   // Last, so that whoever sees it finds what it names.
   await replaceFile(out, main.bytes);

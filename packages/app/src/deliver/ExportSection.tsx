@@ -23,8 +23,8 @@ export function ExportSection({
   const sets = useBench((s) => s.uvSets);
   const current = useBench((s) => s.uvSets.find(({ id }) => id === s.currentUv)?.name);
   const [losses, setLosses] = useState<AnswerOf<'losses'>>();
-  useAsked(true, 'losses', {}, [sets.length, repeats], setLosses);
   const [chosen, setChosen] = useState<readonly number[]>([]);
+  useAsked(true, 'losses', { composed: chosen.length > 0 }, [sets.length, repeats], setLosses);
   const save = (kind: WrittenEnding) =>
     saving(kind, async () => {
       const some = chosen.length > 0 && parts ? { parts: chosen, partKind: parts.kind } : {};

@@ -55,6 +55,7 @@ export const FORMATS = [
       (await import('./writeObjFiles.ts')).writeObjFiles(model, sets[at], name),
     repeats: 'obj',
     sets: 'one',
+    lacks: ['gltfMaterials'],
   },
   {
     name: 'GLB',

@@ -17,6 +17,11 @@ export const HOLDINGS = {
   groups: ({ groups }: Model) =>
     groups.length > 1 || groups[0] ? counted(groups.length, 'group', 'groups') : undefined,
   materials: ({ materials }: Model) => counted(materials.length, 'material', 'materials'),
+  /** A library of an OBJ file takes colours and some images only. */
+  gltfMaterials: ({ source, materials }: Model) =>
+    source.format === 'glb' && materials.length > 0
+      ? 'what materials say beside colour, normal and emissive images'
+      : undefined,
   smoothing: ({ faceSmoothing }: Model) =>
     faceSmoothing.some((group) => group >= 0) ? 'smoothing groups (they become normals)' : undefined,
   smoothingLost: ({ faceSmoothing }: Model) =>
